@@ -1,0 +1,434 @@
+import { searchBoxes, type SearchProgress } from './box-search.ts'
+import { supply, type StackChoice } from './joint-stock.ts'
+import { closenessBound, landingBound, predict, type BoxScore } from './landing.ts'
+import { resolveShimProblem, type ShimProblem, type ShimSolveInput } from './shim-problem.ts'
+import { classesWithPieces, fixedCandidate, stackCandidates, type StackCandidates } from './stack-candidates.ts'
+
+export interface PlannedStack {
+  thicknessMm: number
+  /** Ids of drawer lines, sorted, one for every piece. */
+  pieceIds: string[]
+}
+
+export interface Prediction {
+  value: number
+  U: number
+  /** Probability that this one quantity lands in its window. */
+  probability: number
+}
+
+export interface ShimPlan {
+  stacks: Record<string, PlannedStack>
+  predicted: Record<string, Prediction>
+  /** Joint probability that every quantity lands in its window. */
+  probability: number
+  pieces: number
+}
+
+export interface OrderSuggestion {
+  thicknessMm: number
+  /** Pieces of this thickness that the plan takes. */
+  count: number
+  probability: number
+}
+
+export interface ShimSolveResult {
+  status: 'fit' | 'no-fit'
+  /** True when the search was complete: no better plan exists in that drawer. */
+  provedOptimal: boolean
+  /** Highest joint probability of any plan that the drawer allows. */
+  bestProbability: number
+  plans: ShimPlan[]
+  /** When nothing fits: how far the closest plan leaves each quantity outside its window (0 inside). */
+  shortfall?: Record<string, number>
+  orderSuggestions?: OrderSuggestion[]
+  /** Boxes looked at, over all stages. */
+  nodes: number
+}
+
+export interface SolveProgress extends SearchProgress {
+  stage: 'best probability' | 'fewest pieces' | 'closest plan' | 'what to order'
+}
+
+/** Below this probability a plan is not worth closing the case for. */
+const FIT = 0.02
+/** Plans this close to the best probability count as equally good; the fewest pieces decide. */
+const BAND = 0.005
+
+interface Found {
+  choice: StackChoice
+  thickness: Float64Array
+  score: number
+  pieces: number
+  ids: string
+}
+
+/**
+ * Exact choice of shim stacks out of a drawer.
+ *
+ * The order of plans: P* is the highest joint probability any feasible plan has. Among plans with
+ * P ≥ P* − 0.005 the fewest pieces win, then the higher P, then the piece ids that sort first. Plans returned
+ * differ in at least one stack's thickness; when the band holds fewer than asked, the next by P follow.
+ * When P* < 0.02 nothing fits: the plans with the least Σ((predicted − target)/half window)² are returned,
+ * with shortfalls, and the single extra thicknesses whose purchase would make it fit.
+ *
+ * How it stays fast and exact: (1) a search over stacks of at most two pieces gives a first P; (2) each
+ * location's interval is narrowed to where P ≥ P_first − 0.005 is still possible; (3) only the stacks inside
+ * are enumerated and put into classes of equal thickness; (4) branch and bound over boxes of classes, with the
+ * best landing of each quantity over the box as bound (landing.ts), finds P*; (5) the number of pieces is
+ * raised from the smallest, and for every way to share them out the same search runs on the few classes
+ * with exactly that many pieces. Joint stock is checked at the leaves.
+ *
+ * @throws InputError naming the field; see resolveShimProblem
+ */
+export function shimSolve(input: ShimSolveInput): ShimSolveResult {
+  const steps = shimSolveSteps(input)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
+/** The same, in steps: yields progress every few thousand nodes, so that a worker can be cancelled. */
+export function* shimSolveSteps(input: ShimSolveInput): Generator<SolveProgress, ShimSolveResult> {
+  const problem = resolveShimProblem(input)
+  const search = new ShimSearch(problem)
+
+  const narrow = yield* search.findBest()
+  if (search.best >= FIT) {
+    const plans = yield* search.fewestPieces(narrow)
+    if (plans.length < problem.plans) yield* search.fillUp(plans)
+    return search.result('fit', plans)
+  }
+  const all = search.candidates(search.wholeRange())
+  const closest = yield* search.closest(all)
+  for (const plan of closest) search.best = Math.max(search.best, search.landingOf(plan.thickness))
+  yield* search.raiseBest(all)
+  const result = search.result('no-fit', closest)
+  if (closest[0]) result.shortfall = shortfallOf(problem, closest[0].thickness)
+  const suggestions = yield* orderSuggestions(problem, search)
+  if (suggestions.length) result.orderSuggestions = suggestions
+  result.provedOptimal = search.complete
+  result.nodes = search.budget.nodes
+  return result
+}
+
+type Range = { lo: Float64Array; hi: Float64Array }
+
+/** One problem being searched: the bounds, the budget and the best found so far. */
+class ShimSearch {
+  readonly problem: ShimProblem
+  readonly landing: BoxScore
+  readonly weight: Float64Array
+  readonly budget: { nodes: number; max: number }
+  complete = true
+  /** Highest joint probability seen in a plan that the drawer can supply. */
+  best = 0
+  private last: StackCandidates[] = []
+
+  constructor(problem: ShimProblem, budget?: { nodes: number; max: number }) {
+    this.problem = problem
+    this.landing = landingBound(problem)
+    this.budget = budget ?? { nodes: 0, max: problem.maxNodes }
+    const L = problem.locations.length
+    this.weight = new Float64Array(L)
+    problem.quantities.forEach((quantity, q) => {
+      const scale = Math.max(quantity.u, (quantity.window.max - quantity.window.min) / 2)
+      for (let l = 0; l < L; l++) this.weight[l]! += Math.abs(problem.sensitivity[q * L + l]!) / scale
+    })
+    // a location that moves nothing must still be cut down to single classes
+    for (let l = 0; l < L; l++) if (this.weight[l] === 0) this.weight[l] = 1e-9
+  }
+
+  wholeRange(): Range {
+    const { locations } = this.problem
+    return {
+      lo: Float64Array.from(locations, (l) => (l.fixed ? l.currentMm : l.minMm)),
+      hi: Float64Array.from(locations, (l) => (l.fixed ? l.currentMm : l.maxMm)),
+    }
+  }
+
+  candidates(range: Range, mostPieces = Infinity): StackCandidates[] {
+    this.last = this.problem.locations.map((l, i) =>
+      l.fixed
+        ? fixedCandidate(l.currentMm)
+        : stackCandidates(this.problem.lines, Math.min(l.maxPieces, mostPieces), range.lo[i]!, range.hi[i]!),
+    )
+    if (mostPieces === Infinity && this.last.some((c) => !c.complete)) this.complete = false
+    return this.last
+  }
+
+  landingOf(thickness: Float64Array): number {
+    return this.landing(thickness, thickness)
+  }
+
+  /** Stages 1 to 4. Leaves P* in `best` (exact when ≥ FIT) and returns the candidates of the narrowed range. */
+  *findBest(): Generator<SolveProgress, StackCandidates[]> {
+    const whole = this.wholeRange()
+    yield* this.raiseBest(this.candidates(whole, 2))
+    const range = this.narrowed(whole, Math.max(this.best - BAND, FIT - BAND))
+    if (!range) return []
+    const all = this.candidates(range)
+    yield* this.raiseBest(all)
+    return all
+  }
+
+  /** Raises `best` to the highest P among the candidates. */
+  *raiseBest(candidates: StackCandidates[]): Generator<SolveProgress, void> {
+    yield* this.run('best probability', candidates, {
+      bound: this.landing,
+      floor: () => this.best,
+      keepTies: false,
+      leaf: (classes, score) => {
+        if (score > this.best && supply(this.problem.lines, candidates, classes)) this.best = score
+      },
+    })
+  }
+
+  /** Cuts every location's interval down to where `threshold` can still be reached; undefined when nowhere. */
+  private narrowed(whole: Range, threshold: number): Range | undefined {
+    const SLICES = 96
+    const lo = whole.lo.slice()
+    const hi = whole.hi.slice()
+    for (let round = 0; round < 3; round++)
+      for (let l = 0; l < lo.length; l++) {
+        const [a, b] = [lo[l]!, hi[l]!]
+        if (a === b) continue
+        const step = (b - a) / SLICES
+        let first = -1
+        let last = -1
+        for (let i = 0; i < SLICES; i++) {
+          lo[l] = a + i * step
+          hi[l] = i === SLICES - 1 ? b : a + (i + 1) * step
+          if (this.landing(lo, hi) < threshold) continue
+          if (first < 0) first = i
+          last = i
+        }
+        if (first < 0) return undefined
+        lo[l] = a + first * step
+        hi[l] = last === SLICES - 1 ? b : a + (last + 1) * step
+      }
+    return this.landing(lo, hi) < threshold ? undefined : { lo, hi }
+  }
+
+  /** Stage 5: the plans of the band, fewest pieces first. */
+  *fewestPieces(candidates: StackCandidates[]): Generator<SolveProgress, Found[]> {
+    const { locations, plans: wanted } = this.problem
+    const threshold = this.best - BAND
+    const most = locations.map((l) => (l.fixed ? 0 : l.maxPieces))
+    const byPieces = candidates.map((c, l) =>
+      Array.from({ length: most[l]! + 1 }, (_, k) => classesWithPieces(c, k)),
+    )
+    const plans: Found[] = []
+    const total = most.reduce((a, b) => a + b, 0)
+    for (let pieces = 0; pieces <= total && plans.length < wanted; pieces++) {
+      const level: Found[] = []
+      const room = wanted - plans.length
+      for (const share of shares(pieces, most)) {
+        const sets = share.map((k, l) => byPieces[l]![k]!)
+        if (sets.some((s) => s.length === 0)) continue
+        const classes = new Int32Array(share.length)
+        yield* this.run('fewest pieces', candidates, {
+          bound: this.landing,
+          sets,
+          floor: () => (level.length < room ? threshold : Math.max(threshold, level[level.length - 1]!.score)),
+          keepTies: true,
+          leaf: (index, score) => {
+            for (let l = 0; l < index.length; l++) classes[l] = sets[l]![index[l]!]!
+            const found = this.found(candidates, classes, score, share)
+            if (found && !plans.some((p) => sameThickness(p, found))) insert(level, found, room)
+          },
+        })
+      }
+      plans.push(...level)
+    }
+    return plans
+  }
+
+  /** When the band holds too few plans: the next best by probability, over everything the drawer allows. */
+  *fillUp(plans: Found[]): Generator<SolveProgress, void> {
+    const all = this.candidates(this.wholeRange())
+    const room = this.problem.plans - plans.length
+    const more: Found[] = []
+    yield* this.run('fewest pieces', all, {
+      bound: this.landing,
+      floor: () => (more.length < room ? 0 : more[more.length - 1]!.score),
+      keepTies: false,
+      leaf: (classes, score) => {
+        const found = this.found(all, classes, score)
+        if (found && !plans.some((p) => sameThickness(p, found))) insert(more, found, room)
+      },
+    })
+    plans.push(...more)
+  }
+
+  /** Nothing fits: the plans closest to the targets. */
+  *closest(candidates: StackCandidates[]): Generator<SolveProgress, Found[]> {
+    const plans: Found[] = []
+    const room = this.problem.plans
+    yield* this.run('closest plan', candidates, {
+      bound: closenessBound(this.problem),
+      floor: () => (plans.length < room ? -Infinity : plans[plans.length - 1]!.score),
+      keepTies: false,
+      leaf: (classes, score) => {
+        const found = this.found(candidates, classes, score)
+        if (found) insert(plans, found, room)
+      },
+    })
+    return plans
+  }
+
+  /** The supply for one combination of classes, or undefined when the stock does not allow it. */
+  private found(candidates: StackCandidates[], classes: Int32Array, score: number, share?: number[]): Found | undefined {
+    const choice = supply(this.problem.lines, candidates, classes, share)
+    if (!choice) return undefined
+    const thickness = Float64Array.from(candidates, (c, l) => c.thickness[classes[l]!]!)
+    let pieces = 0
+    const ids: string[] = []
+    candidates.forEach((c, l) => {
+      pieces += c.pieces[choice[l]!]!
+      ids.push(this.pieceIds(c, choice[l]!).join('\u0000'))
+    })
+    return { choice, thickness, score, pieces, ids: ids.join('\u0001') }
+  }
+
+  private pieceIds(c: StackCandidates, s: number): string[] {
+    return Array.from({ length: c.pieces[s]! }, (_, m) => this.problem.lines[c.members[s * c.stride + m]!]!.id)
+  }
+
+  private *run(
+    stage: SolveProgress['stage'],
+    candidates: StackCandidates[],
+    search: {
+      bound: BoxScore
+      floor: () => number
+      keepTies: boolean
+      leaf: (classes: Int32Array, score: number) => void
+      sets?: Int32Array[]
+    },
+  ): Generator<SolveProgress, void> {
+    const { sets } = search
+    const thickness = candidates.map((c, l) =>
+      sets ? Float64Array.from(sets[l]!, (k) => c.thickness[k]!) : c.thickness,
+    )
+    const steps = searchBoxes({ ...search, thickness, weight: this.weight, budget: this.budget })
+    for (;;) {
+      const step = steps.next()
+      if (step.done) {
+        if (!step.value) this.complete = false
+        return
+      }
+      yield { stage, nodes: step.value.nodes }
+    }
+  }
+
+  result(status: ShimSolveResult['status'], plans: Found[]): ShimSolveResult {
+    return {
+      status,
+      provedOptimal: this.complete,
+      bestProbability: this.best,
+      plans: plans.map((p) => this.plan(p)),
+      nodes: this.budget.nodes,
+    }
+  }
+
+  private plan(found: Found): ShimPlan {
+    const { locations, quantities } = this.problem
+    const idsByLocation = found.ids.split('\u0001').map((t) => (t === '' ? [] : t.split('\u0000')))
+    return {
+      stacks: Object.fromEntries(
+        locations.map((l, i) => [l.id, { thicknessMm: found.thickness[i]!, pieceIds: idsByLocation[i]! }]),
+      ),
+      predicted: predictAll(this.problem, found.thickness),
+      probability: this.landingOf(found.thickness),
+      pieces: quantities.length ? found.pieces : 0,
+    }
+  }
+}
+
+function predictAll(problem: ShimProblem, thickness: ArrayLike<number>): Record<string, Prediction> {
+  return Object.fromEntries(
+    problem.quantities.map((quantity, q) => {
+      const { value, sigma } = predict(problem, q, thickness)
+      const { min, max } = quantity.window
+      const one = landingBound({ ...problem, quantities: [quantity], sensitivity: problem.sensitivity.slice(q * problem.locations.length, (q + 1) * problem.locations.length) })
+      const point = Float64Array.from(thickness)
+      return [quantity.id, { value, U: 2 * sigma, probability: min < max ? one(point, point) : 0 }]
+    }),
+  )
+}
+
+/**
+ * What the quantities will read with stacks chosen by hand, and the joint probability.
+ * @param thickness mm for each location id; every location must be named
+ */
+export function predictStacks(
+  input: ShimSolveInput,
+  thickness: Record<string, number>,
+): { predicted: Record<string, Prediction>; probability: number } {
+  const problem = resolveShimProblem(input)
+  const at = Float64Array.from(problem.locations, (l) => thickness[l.id] ?? l.currentMm)
+  return { predicted: predictAll(problem, at), probability: landingBound(problem)(at, at) }
+}
+
+/** Which single extra thickness, bought in as many pieces as there are stacks, would make it fit. Best first. */
+function* orderSuggestions(problem: ShimProblem, parent: ShimSearch): Generator<SolveProgress, OrderSuggestion[]> {
+  const range = parent.wholeRange()
+  // not even a stack ground to any thickness would do: nothing to order
+  if (parent.landing(range.lo, range.hi) < FIT) return []
+  const suggestions: OrderSuggestion[] = []
+  const open = problem.locations.filter((l) => !l.fixed).length
+  for (const thicknessMm of problem.orderSeriesMm) {
+    yield { stage: 'what to order', nodes: parent.budget.nodes }
+    const id = '\uffff order'
+    const lines = [...problem.lines, { id, thicknessMm, count: open }]
+    const search = new ShimSearch({ ...problem, lines, plans: 1 }, parent.budget)
+    const narrow = yield* search.findBest()
+    if (!search.complete) parent.complete = false
+    if (search.best < FIT) continue
+    const [plan] = search.result('fit', yield* search.fewestPieces(narrow)).plans
+    if (!plan) continue
+    const count = Object.values(plan.stacks).reduce((n, s) => n + s.pieceIds.filter((p) => p === id).length, 0)
+    suggestions.push({ thicknessMm, count, probability: plan.probability })
+  }
+  return suggestions.sort((a, b) => b.probability - a.probability || a.count - b.count).slice(0, 5)
+}
+
+function shortfallOf(problem: ShimProblem, thickness: Float64Array): Record<string, number> {
+  return Object.fromEntries(
+    problem.quantities.map(({ id, window }, q) => {
+      const { value } = predict(problem, q, thickness)
+      return [id, value < window.min ? value - window.min : value > window.max ? value - window.max : 0]
+    }),
+  )
+}
+
+/** Every way to share `pieces` out over the locations, none above its most. */
+function* shares(pieces: number, most: readonly number[], done: number[] = []): Generator<number[]> {
+  const l = done.length
+  if (l === most.length) {
+    if (pieces === 0) yield done
+    return
+  }
+  const later = most.slice(l + 1).reduce((a, b) => a + b, 0)
+  for (let k = Math.max(0, pieces - later); k <= Math.min(most[l]!, pieces); k++)
+    yield* shares(pieces - k, most, [...done, k])
+}
+
+function sameThickness(a: Found, b: Found): boolean {
+  return a.thickness.every((t, l) => Math.abs(t - b.thickness[l]!) < 1e-7)
+}
+
+/** Keeps `list` sorted by score, then fewest pieces, then ids; one entry for each set of thicknesses; at most `room`. */
+function insert(list: Found[], found: Found, room: number) {
+  const better = (a: Found, b: Found) =>
+    a.score !== b.score ? a.score > b.score : a.pieces !== b.pieces ? a.pieces < b.pieces : a.ids < b.ids
+  const twin = list.findIndex((p) => sameThickness(p, found))
+  if (twin >= 0) {
+    if (!better(found, list[twin]!)) return
+    list.splice(twin, 1)
+  }
+  const at = list.findIndex((p) => better(found, p))
+  list.splice(at < 0 ? list.length : at, 0, found)
+  if (list.length > room) list.pop()
+}

@@ -1,0 +1,129 @@
+import { THICKNESS_SLACK_MM, type ShimPiece } from './shim-problem.ts'
+
+/** Stacks whose thicknesses agree to this many mm are one class: no gauge, and no P, tells them apart. */
+const CLASS_STEP_MM = 1e-7
+/** Stacks kept for one location; beyond this the search says that it is not exact. */
+const MOST_STACKS = 4_000_000
+
+/**
+ * Every stack that one location can take, as classes of equal thickness in rising order. Class c holds the
+ * stacks start[c] … start[c + 1] − 1, sorted by number of pieces, then by piece ids. Stack s has `pieces[s]`
+ * pieces, their line indices (rising) at members[s * stride …].
+ */
+export interface StackCandidates {
+  thickness: Float64Array
+  start: Int32Array
+  pieces: Uint8Array
+  members: Int16Array
+  stride: number
+  /** False when there were too many to keep. */
+  complete: boolean
+}
+
+/**
+ * Enumerates the multisets of at most `maxPieces` pieces with a thickness in [lo, hi] mm, each line's stock
+ * respected. A branch is cut as soon as the remaining pieces cannot bring the sum into the interval.
+ * @param lines sorted by id; stock above 0
+ */
+export function stackCandidates(lines: readonly ShimPiece[], maxPieces: number, lo: number, hi: number): StackCandidates {
+  const n = lines.length
+  const from = lo - THICKNESS_SLACK_MM
+  const to = hi + THICKNESS_SLACK_MM
+  const t = Float64Array.from(lines, (p) => p.thicknessMm)
+  // thinnest and thickest line from index i on
+  const thinnest = new Float64Array(n + 1).fill(Infinity)
+  const thickest = new Float64Array(n + 1).fill(-Infinity)
+  for (let i = n - 1; i >= 0; i--) {
+    thinnest[i] = Math.min(thinnest[i + 1]!, t[i]!)
+    thickest[i] = Math.max(thickest[i + 1]!, t[i]!)
+  }
+
+  const stride = Math.max(1, maxPieces)
+  const sums: number[] = []
+  const counts: number[] = []
+  const rows: number[] = []
+  const chosen = new Int16Array(stride)
+  let complete = true
+
+  const grow = (depth: number, size: number, first: number, sum: number) => {
+    if (depth === size) {
+      if (sum < from || sum > to) return
+      if (sums.length >= MOST_STACKS) {
+        complete = false
+        return
+      }
+      sums.push(sum)
+      counts.push(size)
+      for (let i = 0; i < stride; i++) rows.push(i < size ? chosen[i]! : -1)
+      return
+    }
+    const left = size - depth
+    for (let i = first; i < n && complete; i++) {
+      if (sum + left * thickest[i]! < from || sum + left * thinnest[i]! > to) break
+      const next = sum + t[i]!
+      if (next > to) continue
+      let used = 0
+      for (let d = depth - 1; d >= 0 && chosen[d] === i; d--) used++
+      if (used >= lines[i]!.count) continue
+      chosen[depth] = i
+      grow(depth + 1, size, i, next)
+    }
+  }
+  for (let size = 0; size <= maxPieces; size++) grow(0, size, 0, 0)
+  return classify(sums, counts, rows, stride, complete)
+}
+
+/** Sorts by thickness class; within a class the order of enumeration (pieces, then ids) is kept. */
+function classify(sums: number[], counts: number[], rows: number[], stride: number, complete: boolean): StackCandidates {
+  const n = sums.length
+  const room = 2 ** Math.ceil(Math.log2(Math.max(2, n)))
+  const keys = new Float64Array(n)
+  for (let i = 0; i < n; i++) keys[i] = Math.round(sums[i]! / CLASS_STEP_MM) * room + i
+  keys.sort()
+  const pieces = new Uint8Array(n)
+  const members = new Int16Array(n * stride)
+  const thickness: number[] = []
+  const start: number[] = []
+  let last = NaN
+  for (let k = 0; k < n; k++) {
+    const bucket = Math.floor(keys[k]! / room)
+    const i = keys[k]! - bucket * room
+    if (bucket !== last) {
+      thickness.push(sums[i]!)
+      start.push(k)
+      last = bucket
+    }
+    pieces[k] = counts[i]!
+    for (let m = 0; m < stride; m++) members[k * stride + m] = rows[i * stride + m]!
+  }
+  start.push(n)
+  return { thickness: Float64Array.from(thickness), start: Int32Array.from(start), pieces, members, stride, complete }
+}
+
+/** The one "candidate" of a location that is left as it is: its present thickness, and no pieces. */
+export function fixedCandidate(currentMm: number): StackCandidates {
+  return {
+    thickness: Float64Array.of(currentMm),
+    start: Int32Array.of(0, 1),
+    pieces: Uint8Array.of(0),
+    members: Int16Array.of(-1),
+    stride: 1,
+    complete: true,
+  }
+}
+
+/** The classes that hold at least one stack of exactly `pieces` pieces, rising in thickness. */
+export function classesWithPieces(c: StackCandidates, pieces: number): Int32Array {
+  const found: number[] = []
+  for (let k = 0; k < c.thickness.length; k++) if (firstWithPieces(c, k, pieces) >= 0) found.push(k)
+  return Int32Array.from(found)
+}
+
+/** Index of the first stack of class k with exactly `pieces` pieces, or −1. */
+export function firstWithPieces(c: StackCandidates, k: number, pieces: number): number {
+  for (let s = c.start[k]!; s < c.start[k + 1]!; s++) {
+    if (c.pieces[s] === pieces) return s
+    if (c.pieces[s]! > pieces) return -1
+  }
+  return -1
+}
