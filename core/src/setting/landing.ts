@@ -42,6 +42,7 @@ export function landingBound(problem: ShimProblem): BoxScore {
       let muHi = quantity.measured
       let varLo = quantity.u * quantity.u
       let varHi = varLo
+      const rel = relU[q]!
       for (let l = 0; l < L; l++) {
         const j = sensitivity[q * L + l]!
         if (j === 0) continue
@@ -49,9 +50,9 @@ export function landingBound(problem: ShimProblem): BoxScore {
         const b = j * (hi[l]! - current[l]!)
         muLo += a < b ? a : b
         muHi += a < b ? b : a
-        if (relU > 0) {
-          const big = Math.max(Math.abs(a), Math.abs(b)) * relU
-          const small = a < 0 !== b < 0 ? 0 : Math.min(Math.abs(a), Math.abs(b)) * relU
+        if (rel > 0) {
+          const big = Math.max(Math.abs(a), Math.abs(b)) * rel
+          const small = a < 0 !== b < 0 ? 0 : Math.min(Math.abs(a), Math.abs(b)) * rel
           varLo += small * small
           varHi += big * big
         }
@@ -96,7 +97,7 @@ export function predict(problem: ShimProblem, q: number, thickness: ArrayLike<nu
   for (let l = 0; l < L; l++) {
     const change = problem.sensitivity[q * L + l]! * (thickness[l]! - problem.locations[l]!.currentMm)
     value += change
-    variance += (problem.relU * change) ** 2
+    variance += (problem.relU[q]! * change) ** 2
   }
   return { value, sigma: Math.sqrt(variance) }
 }

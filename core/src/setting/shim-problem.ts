@@ -22,6 +22,8 @@ export interface ShimQuantity {
   target: number
   /** Change of the quantity per mm of stack at a location; a location left out has none. */
   sensitivity: Record<string, number>
+  /** Relative standard uncertainty of this quantity's sensitivities; overrides `sensitivityRelU`. */
+  relU?: number
 }
 
 /** A line of the drawer: pieces of one measured thickness. */
@@ -53,7 +55,8 @@ export interface ShimProblem {
   lines: ShimPiece[]
   /** Row per quantity, column per location: sensitivity[q * L + l]. */
   sensitivity: Float64Array
-  relU: number
+  /** Relative uncertainty of the sensitivities, one for each quantity. */
+  relU: Float64Array
   plans: number
   orderSeriesMm: number[]
   maxNodes: number
@@ -103,6 +106,7 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
     if (q.window.min >= q.window.max)
       say(`${at}.window`, `is upside down: smallest ${q.window.min}, largest ${q.window.max}; swap the two`)
     else number(`${at}.target`, q.target, (v) => v >= q.window.min && v <= q.window.max, `it must lie in its window ${q.window.min} to ${q.window.max}`)
+    if (q.relU !== undefined) number(`${at}.relU`, q.relU, (v) => v >= 0 && v <= 1, 'between 0 and 1')
     for (const [id, s] of Object.entries(q.sensitivity)) {
       if (!known.has(id)) say(`${at}.sensitivity.${id}`, `names no location; known are ${[...known].join(', ')}`)
       number(`${at}.sensitivity.${id}`, s, (v) => Math.abs(v) <= 100, 'a size of at most 100 mm per mm')
@@ -136,7 +140,7 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
     quantities: input.quantities,
     lines: input.pieces.filter((p) => p.count > 0).sort((a, b) => (a.id < b.id ? -1 : 1)),
     sensitivity,
-    relU,
+    relU: Float64Array.from(input.quantities, (q) => q.relU ?? relU),
     plans,
     orderSeriesMm: series,
     maxNodes,

@@ -1,3 +1,4 @@
+import { probabilityInWindow } from '../numbers/normal.ts'
 import { searchBoxes, type SearchProgress } from './box-search.ts'
 import { supply, type StackChoice } from './joint-stock.ts'
 import { closenessBound, landingBound, predict, type BoxScore } from './landing.ts'
@@ -124,7 +125,6 @@ class ShimSearch {
   complete = true
   /** Highest joint probability seen in a plan that the drawer can supply. */
   best = 0
-  private last: StackCandidates[] = []
 
   constructor(problem: ShimProblem, budget?: { nodes: number; max: number }) {
     this.problem = problem
@@ -149,13 +149,13 @@ class ShimSearch {
   }
 
   candidates(range: Range, mostPieces = Infinity): StackCandidates[] {
-    this.last = this.problem.locations.map((l, i) =>
+    const candidates = this.problem.locations.map((l, i) =>
       l.fixed
         ? fixedCandidate(l.currentMm)
         : stackCandidates(this.problem.lines, Math.min(l.maxPieces, mostPieces), range.lo[i]!, range.hi[i]!),
     )
-    if (mostPieces === Infinity && this.last.some((c) => !c.complete)) this.complete = false
-    return this.last
+    if (mostPieces === Infinity && candidates.some((c) => !c.complete)) this.complete = false
+    return candidates
   }
 
   landingOf(thickness: Float64Array): number {
@@ -333,7 +333,7 @@ class ShimSearch {
   }
 
   private plan(found: Found): ShimPlan {
-    const { locations, quantities } = this.problem
+    const { locations } = this.problem
     const idsByLocation = found.ids.split('\u0001').map((t) => (t === '' ? [] : t.split('\u0000')))
     return {
       stacks: Object.fromEntries(
@@ -341,19 +341,16 @@ class ShimSearch {
       ),
       predicted: predictAll(this.problem, found.thickness),
       probability: this.landingOf(found.thickness),
-      pieces: quantities.length ? found.pieces : 0,
+      pieces: found.pieces,
     }
   }
 }
 
 function predictAll(problem: ShimProblem, thickness: ArrayLike<number>): Record<string, Prediction> {
   return Object.fromEntries(
-    problem.quantities.map((quantity, q) => {
+    problem.quantities.map(({ id, window }, q) => {
       const { value, sigma } = predict(problem, q, thickness)
-      const { min, max } = quantity.window
-      const one = landingBound({ ...problem, quantities: [quantity], sensitivity: problem.sensitivity.slice(q * problem.locations.length, (q + 1) * problem.locations.length) })
-      const point = Float64Array.from(thickness)
-      return [quantity.id, { value, U: 2 * sigma, probability: min < max ? one(point, point) : 0 }]
+      return [id, { value, U: 2 * sigma, probability: probabilityInWindow(value, sigma, window.min, window.max) }]
     }),
   )
 }

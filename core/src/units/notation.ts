@@ -84,7 +84,7 @@ export function parseReading(input: ParseReadingInput): ParsedReading {
   if (!bareScale) refuse('unit', `"${bareUnit}" is no unit of ${quantity}`)
   if (input.dialPerTurnMm !== undefined) positive('dialPerTurnMm', input.dialPerTurnMm)
 
-  const scan = new Scanner(text)
+  const scan: Scanner = new Scanner(text)
   if (scan.done()) refuse('text', `is empty; ${EXAMPLES[quantity]}`, 'not-understood')
   const sign = readSign(scan, quantity)
   const number = scan.number()

@@ -1,0 +1,121 @@
+import { Flag, Num, Numbers, One, OneOf, Text } from '../fields/decorators.ts'
+
+export class ParseReadingFields {
+  @Text({ what: 'what was said or scribbled', max: 60 })
+  text!: string
+
+  @OneOf({ what: 'what is measured', values: ['length', 'torque', 'pressure', 'temperature', 'angle'] })
+  quantity!: 'length' | 'torque' | 'pressure' | 'temperature' | 'angle'
+
+  @Text({ what: 'unit of a bare number', optional: true, max: 12 })
+  unit?: string
+
+  @Num({ what: 'travel of one turn of the dial', unit: 'mm', optional: true })
+  dialPerTurnMm?: number
+}
+
+export class WindowFields {
+  @Num({ what: 'smallest allowed value', optional: true })
+  min?: number
+
+  @Num({ what: 'largest allowed value', optional: true })
+  max?: number
+}
+
+export class JudgeFields {
+  @Numbers({ what: 'readings of one thing', least: 1, most: 1000 })
+  readings!: number[]
+
+  @Num({ what: 'smallest step of the gauge', min: 0 })
+  resolution!: number
+
+  @Num({ what: 'largest permissible error of the gauge', min: 0 })
+  mpe!: number
+
+  @Num({ what: 'known scatter of repeated readings (standard deviation)', min: 0, optional: true, default: 0 })
+  repeatability?: number
+
+  @One(() => WindowFields, { what: 'where the value must lie' })
+  window!: WindowFields
+}
+
+export class MasterDropFields {
+  @OneOf({ what: 'way of measuring', values: ['master-drop'] })
+  method!: 'master-drop'
+
+  @Num({ what: 'measured length of the master', unit: 'mm' })
+  masterMm!: number
+
+  @Num({ what: 'travel of the plunger from the master', unit: 'mm' })
+  dropMm!: number
+
+  @Flag({ what: 'true when the plunger extends, false when it retracts' })
+  extends!: boolean
+}
+
+export class ArborFields {
+  @OneOf({ what: 'way of measuring', values: ['arbor'] })
+  method!: 'arbor'
+
+  @Num({ what: 'reading to the arbor', unit: 'mm' })
+  readingMm!: number
+
+  @Num({ what: 'diameter of the arbor', unit: 'mm' })
+  arborDiameterMm!: number
+
+  @Flag({ what: 'true when read from the far side of the arbor' })
+  farSide!: boolean
+}
+
+export class FeelerBlockFields {
+  @OneOf({ what: 'way of measuring', values: ['feeler-block'] })
+  method!: 'feeler-block'
+
+  @Num({ what: 'clearance by feeler', unit: 'mm' })
+  clearanceMm!: number
+
+  @Num({ what: 'nominal clearance of the block', unit: 'mm' })
+  nominalClearanceMm!: number
+
+  @Num({ what: 'depth that the nominal clearance stands for', unit: 'mm' })
+  nominalDepthMm!: number
+}
+
+export class CaseAndGearFields {
+  @OneOf({ what: 'way of measuring', values: ['case-and-gear'] })
+  method!: 'case-and-gear'
+
+  @Num({ what: 'case, from the mesh centre to the shim seat', unit: 'mm' })
+  caseMm!: number
+
+  @Num({ what: 'gear and bearing, from shim face to reference face', unit: 'mm' })
+  assemblyMm!: number
+
+  @Num({ what: 'nominal mounting distance', unit: 'mm' })
+  nominalMm!: number
+
+  @OneOf({ what: '−1: more shim pushes the gear inward; +1: outward', values: [1, -1], optional: true, default: -1 })
+  effect?: 1 | -1
+}
+
+const byMethod = {
+  'master-drop': MasterDropFields,
+  arbor: ArborFields,
+  'feeler-block': FeelerBlockFields,
+  'case-and-gear': CaseAndGearFields,
+}
+
+export class DepthMethodFields {
+  @OneOf({ what: 'way of measuring', values: Object.keys(byMethod) })
+  method!: keyof typeof byMethod
+}
+
+/** Which class a depth input is checked with: each method has its own fields, and no others. */
+export function depthClass(raw: unknown): new () => object {
+  const method = (raw as { method?: unknown } | null)?.method
+  return typeof method === 'string' && Object.hasOwn(byMethod, method)
+    ? byMethod[method as keyof typeof byMethod]
+    : DepthMethodFields
+}
+
+export const depthClasses: (new () => object)[] = Object.values(byMethod)

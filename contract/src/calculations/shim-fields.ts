@@ -1,0 +1,86 @@
+import { Flag, Many, Num, Numbers, NumberTable, One, Text, Whole } from '../fields/decorators.ts'
+
+export class ShimLocationFields {
+  @Text({ what: 'name of the stack', min: 1, max: 60 })
+  id!: string
+
+  @Num({ what: 'thickness with which the quantities were measured', unit: 'mm' })
+  currentMm!: number
+
+  @Num({ what: 'smallest stack', unit: 'mm' })
+  minMm!: number
+
+  @Num({ what: 'largest stack', unit: 'mm' })
+  maxMm!: number
+
+  @Whole({ what: 'most pieces in the stack', min: 0, max: 8 })
+  maxPieces!: number
+
+  @Flag({ what: 'leave this stack as it is', optional: true, default: false })
+  fixed?: boolean
+}
+
+export class ClosedWindowFields {
+  @Num({ what: 'smallest allowed value' })
+  min!: number
+
+  @Num({ what: 'largest allowed value' })
+  max!: number
+}
+
+export class ShimQuantityFields {
+  @Text({ what: 'name of the quantity', min: 1, max: 60 })
+  id!: string
+
+  @Num({ what: 'measured value' })
+  measured!: number
+
+  @Num({ what: 'standard uncertainty of the measured value' })
+  u!: number
+
+  @One(() => ClosedWindowFields, { what: 'where the quantity must end' })
+  window!: ClosedWindowFields
+
+  @Num({ what: 'where it should best end' })
+  target!: number
+
+  @NumberTable({ what: 'change of the quantity per mm of each stack' })
+  sensitivity!: Record<string, number>
+
+  @Num({ what: 'relative uncertainty of these sensitivities', optional: true })
+  relU?: number
+}
+
+export class ShimPieceFields {
+  @Text({ what: 'name of the drawer line', min: 1, max: 60 })
+  id!: string
+
+  @Num({ what: 'measured thickness of a piece', unit: 'mm' })
+  thicknessMm!: number
+
+  @Whole({ what: 'pieces in the drawer', min: 0, max: 10_000 })
+  count!: number
+}
+
+export class ShimSolveFields {
+  @Many(() => ShimLocationFields, { what: 'the stacks', least: 1, most: 8 })
+  locations!: ShimLocationFields[]
+
+  @Many(() => ShimQuantityFields, { what: 'what must end in a window', least: 1, most: 16 })
+  quantities!: ShimQuantityFields[]
+
+  @Many(() => ShimPieceFields, { what: 'the drawer', most: 400 })
+  pieces!: ShimPieceFields[]
+
+  @Num({ what: 'relative uncertainty of every sensitivity', optional: true, default: 0 })
+  sensitivityRelU?: number
+
+  @Whole({ what: 'plans wanted', min: 1, max: 10, optional: true, default: 3 })
+  plans?: number
+
+  @Numbers({ what: 'thicknesses that can be ordered (mm)', most: 60, optional: true })
+  orderSeriesMm?: number[]
+
+  @Whole({ what: 'stop after so many search nodes', min: 1000, max: 50_000_000, optional: true, default: 5_000_000 })
+  maxNodes?: number
+}

@@ -1,0 +1,101 @@
+import { Flag, Many, Num, OneOf, Text, Whole } from '../fields/decorators.ts'
+
+/** How a bare number in a reading is meant; everything is stored in mm. */
+export const LENGTH_UNITS = ['mm', 'h', 't', 'in'] as const
+export type LengthUnit = (typeof LENGTH_UNITS)[number]
+
+/** One piece of a stack as found: typed in bench notation, or taken to be like a line of the drawer. */
+export class FoundPiece {
+  @Text({ what: 'thickness in bench notation', optional: true, max: 60 })
+  text?: string
+
+  @Text({ what: 'drawer line that the piece is like', optional: true, max: 40 })
+  lineId?: string
+}
+
+export class EnterStack {
+  @Text({ what: 'which stack', min: 1, max: 60 })
+  location!: string
+
+  @Many(() => FoundPiece, { what: 'the pieces found', most: 12 })
+  pieces!: FoundPiece[]
+
+  @OneOf({ what: 'unit of a bare number', values: LENGTH_UNITS })
+  unit!: LengthUnit
+
+  @Flag({ what: 'the value was questioned and is meant', optional: true })
+  confirmed?: boolean
+
+  @Text({ what: 'why an earlier entry is replaced', optional: true, max: 300 })
+  reason?: string
+}
+
+export class TakeReading {
+  @Whole({ what: 'build that was measured, 0 as found', min: 0, max: 999 })
+  build!: number
+
+  @Text({ what: 'which measure of the sheet', min: 1, max: 60 })
+  measure!: string
+
+  @Text({ what: 'the reading in bench notation', min: 1, max: 60 })
+  text!: string
+
+  @OneOf({ what: 'unit of a bare number', values: LENGTH_UNITS })
+  unit!: LengthUnit
+
+  @Text({ what: 'gauge that was used', min: 1, max: 40 })
+  gaugeId!: string
+
+  @Text({ what: 'setting master that was used', optional: true, max: 40 })
+  masterId?: string
+
+  @Num({ what: 'clock position of the reading', unit: 'deg', min: 0, max: 360, optional: true })
+  clockDeg?: number
+
+  @Text({ what: 'note', optional: true, max: 300 })
+  note?: string
+
+  @Flag({ what: 'the value was questioned and is meant', optional: true })
+  confirmed?: boolean
+}
+
+export class SupersedeReading {
+  @Text({ what: 'why the reading does not count', min: 3, max: 300 })
+  reason!: string
+
+  @Text({ what: 'the reading that takes its place, in bench notation', optional: true, max: 60 })
+  text?: string
+
+  @OneOf({ what: 'unit of a bare number', values: LENGTH_UNITS, optional: true })
+  unit?: LengthUnit
+}
+
+export class TrialPiece {
+  @Text({ what: 'id of the piece', min: 1, max: 60 })
+  id!: string
+}
+
+/** One stack of a trial: ids of pieces, `d…` from the drawer, `c…` out of the case. */
+export class TrialStack {
+  @Text({ what: 'which stack', min: 1, max: 60 })
+  location!: string
+
+  @Many(() => TrialPiece, { what: 'the pieces', most: 12 })
+  pieces!: TrialPiece[]
+}
+
+export class TakePlan {
+  @Whole({ what: 'build that the plan starts from', min: 0, max: 999 })
+  fromBuild!: number
+
+  @Many(() => TrialStack, { what: 'stacks to build in', least: 1, most: 8 })
+  stacks!: TrialStack[]
+}
+
+export class AcceptBuild {
+  @Whole({ what: 'build that is accepted', min: 0, max: 999 })
+  build!: number
+
+  @Text({ what: 'why it is accepted although something is not in its window', optional: true, max: 300 })
+  reason?: string
+}

@@ -1,0 +1,159 @@
+import type { Mesh } from '../gears/mesh.ts'
+import type { Member } from '../gears/backlash.ts'
+import type { Window } from '../measuring/window.ts'
+
+/**
+ * A drive sheet: one drive's gear train as a small graph, with the windows that its manual gives.
+ * All lengths in mm, torques in Nm. A place along an axis is measured from the apex, where the axes cross,
+ * positive upward on the vertical axis and aft on the horizontal one.
+ */
+export interface DriveSheet {
+  id: string
+  version: number
+  name: string
+  family: Family
+  /** Invented figures: shown wherever the sheet is. */
+  demo: boolean
+  summary: string
+  ratio?: { overall: string; stamps: { code: string; teeth: string; note: string }[] }
+  oilCapacityMl?: number
+  axes: Axis[]
+  gears: Gear[]
+  meshes: GearMesh[]
+  adjusters: Adjuster[]
+  bearings: Bearing[]
+  seals: Seal[]
+  measures: Measure[]
+  /** Runout limits by zone, TIR in mm. */
+  runoutLimits: { zone: string; tirMm: number }[]
+}
+
+export const FAMILIES = {
+  'outboard-fnr': 'Outboard lower unit, forward and reverse',
+  'stern-upper': 'Sterndrive upper case',
+  'stern-upper-reversing': 'Reversing sterndrive upper case',
+  'stern-lower-fnr': 'Sterndrive lower, forward and reverse',
+  'stern-lower-twin': 'Twin-propeller lower',
+  'right-angle-threaded': 'Right-angle drive, threaded carriers',
+  'outboard-straight': 'Small outboard, straight bevel',
+  'belt-lower': 'Belt-driven straight lower',
+} as const
+export type Family = keyof typeof FAMILIES
+
+export interface Axis {
+  id: string
+  label: string
+  line: 'vertical' | 'horizontal'
+  /** Ends of the shaft on the drawing, from the apex. */
+  fromMm: number
+  toMm: number
+  radiusMm: number
+  /** Sideways shift of an axis that does not pass through the apex (a belt drive's second shaft). @default 0 */
+  offsetMm?: number
+  /** A shaft that runs inside another one's tube. */
+  insideOf?: string
+}
+
+export interface Gear {
+  id: string
+  label: string
+  teeth: number
+  axis: string
+  /** On which side of the apex the gear sits: +1 up or aft, −1 down or forward. */
+  side: 1 | -1
+}
+
+export interface GearMesh {
+  id: string
+  label: string
+  pinion: string
+  gear: string
+  mesh: Mesh
+}
+
+/** What moves a gear along its own axis. */
+export interface Adjuster {
+  id: string
+  label: string
+  kind: 'shim' | 'threaded'
+  axis: string
+  atMm: number
+  /** The gear it moves; left out when it only sets a bearing (a cover's crush). */
+  moves?: string
+  /** +1: more shim moves the gear outward (away from the mesh), −1: inward. */
+  effect: 1 | -1
+  minMm: number
+  maxMm: number
+  maxPieces: number
+  startMm: number
+  /** How this stack is found; only `readings` stacks are moved by the solver. @default 'readings' */
+  setBy?: 'readings' | 'case-and-gear' | 'crush'
+  leadMm?: number
+  notches?: number
+  /** The sheet's own rule of thumb: change of a measure per mm of this stack. Replaces the geometry's. */
+  rules?: Record<string, number>
+}
+
+export interface Bearing {
+  id: string
+  label: string
+  kind: 'taper' | 'ball' | 'needle' | 'thrust'
+  axis: string
+  atMm: number
+  setting?: { kind: 'rolling-torque'; newNm: Window; runInNm?: Window } | { kind: 'crush'; crushMm: number }
+}
+
+export interface Seal {
+  id: string
+  label: string
+  axis: string
+  atMm: number
+}
+
+interface MeasureBase {
+  id: string
+  label: string
+  window: Window
+  target?: number
+  /** Readings asked for before the set is judged. */
+  readings: number
+  /** What has to be true before the reading counts. */
+  before: string[]
+}
+
+/** Where a gear stands on its axis. The raw reading is what the chosen gauge shows. */
+export interface DepthMeasure extends MeasureBase {
+  kind: 'depth'
+  gear: string
+  how:
+    | { method: 'master-drop'; masterMm: number; extends: boolean }
+    | { method: 'arbor'; arborDiameterMm: number; farSide: boolean }
+    | { method: 'feeler-block'; nominalClearanceMm: number; nominalDepthMm: number }
+}
+
+/** Backlash as the indicator shows it at the sheet's radius; windows are at the indicator too. */
+export interface BacklashMeasure extends MeasureBase {
+  kind: 'backlash'
+  mesh: string
+  member: Member
+  radiusMm: number
+  /** What is held while the other shaft is rocked. */
+  hold: string
+}
+
+export interface EndPlayMeasure extends MeasureBase {
+  kind: 'end-play'
+  axis: string
+}
+
+export type Measure = DepthMeasure | BacklashMeasure | EndPlayMeasure
+
+/** Stacks of shim, in the sheet's order. */
+export function shimAdjusters(sheet: DriveSheet): Adjuster[] {
+  return sheet.adjusters.filter((a) => a.kind === 'shim')
+}
+
+/** Stacks that the solver may change. */
+export function solvableAdjusters(sheet: DriveSheet): Adjuster[] {
+  return shimAdjusters(sheet).filter((a) => (a.setBy ?? 'readings') === 'readings' && a.moves !== undefined)
+}

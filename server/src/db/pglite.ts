@@ -1,0 +1,26 @@
+import { PGlite, type PGliteInterface, type Transaction as PGliteTransaction } from '@electric-sql/pglite'
+import type { Database, Transaction } from './database.ts'
+
+function wrap(handle: PGliteTransaction | PGliteInterface): Transaction {
+  return {
+    async query<Row>(sql: string, params: unknown[] = []) {
+      return (await handle.query<Row>(sql, params)).rows
+    },
+    async script(sql) {
+      await handle.exec(sql)
+    },
+  }
+}
+
+/**
+ * Opens the embedded database.
+ * @param folder where it lives; left out, it lives in memory (tests)
+ */
+export async function openPglite(folder?: string): Promise<Database> {
+  const pg = await PGlite.create(folder ?? 'memory://')
+  return {
+    ...wrap(pg),
+    transaction: (work) => pg.transaction((tx) => work(wrap(tx))) as ReturnType<typeof work>,
+    close: () => pg.close(),
+  }
+}

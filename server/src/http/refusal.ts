@@ -1,0 +1,18 @@
+import type { FieldProblem } from '@moray/core/checks/input-error'
+
+/** A request that is understood but cannot be done. */
+export class Refusal extends Error {
+  readonly status: 400 | 403 | 404 | 409 | 413 | 415 | 422 | 507
+  readonly code: string
+  readonly fields: FieldProblem[]
+
+  constructor(status: Refusal['status'], code: string, message: string, fields: FieldProblem[] = []) {
+    super(message)
+    this.name = 'Refusal'
+    this.status = status
+    this.code = code
+    this.fields = fields
+  }
+}
+
+export const notFound = (what: string, id: string) => new Refusal(404, 'not-found', `${what} "${id}" does not exist`)

@@ -1,0 +1,40 @@
+import type { DriveSheet } from '@moray/core/drives/sheet'
+import type { AcceptBuild } from '@moray/contract/requests/setting'
+import type { Transaction } from '../db/database.ts'
+import { Refusal } from '../http/refusal.ts'
+import type { Who } from '../http/write.ts'
+import { loadAcceptance, type LoadedBuild } from './builds.ts'
+
+/** Accepts the newest build as built. Something outside its window, or too close to call, needs a reason. */
+export async function acceptBuild(
+  tx: Transaction,
+  sheet: DriveSheet,
+  builds: LoadedBuild[],
+  body: AcceptBuild,
+  who: Who,
+): Promise<string> {
+  const build = builds.at(-1)!
+  if (build.number !== body.build)
+    throw new Refusal(409, 'stale-build', `The newest build is number ${build.number}; look at it before accepting.`)
+  if (await loadAcceptance(tx, build.rowId)) throw new Refusal(409, 'already-accepted', 'This build is accepted already.')
+  if (!build.assessment.complete)
+    throw new Refusal(422, 'not-measured', 'Not every stack and measure of this build is known; finish measuring first.')
+  const reason = body.reason?.trim() || null
+  if (!build.assessment.allIn && reason === null) {
+    const open = sheet.measures.filter((m) => build.assessment.measures[m.id]?.judgement?.verdict !== 'in')
+    throw new Refusal(
+      422,
+      'reason-needed',
+      `${open.map((m) => m.label).join(', ')}: not in the window beyond doubt. Go round again, or say why it is accepted.`,
+      [{ path: 'reason', message: 'is missing' }],
+    )
+  }
+  await tx.query('insert into acceptance (build_id, reason, by_person, at) values ($1, $2, $3, $4)', [
+    build.rowId,
+    reason,
+    who.id,
+    who.at,
+  ])
+  const name = build.number === 0 ? 'as found' : `trial ${build.number}`
+  return `Accepted as built: ${name}${reason ? ` (${reason})` : ''}`
+}

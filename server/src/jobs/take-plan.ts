@@ -1,0 +1,170 @@
+import { refuse, type FieldProblem } from '@moray/core/checks/input-error'
+import type { Adjuster, DriveSheet } from '@moray/core/drives/sheet'
+import { shimAdjusters } from '@moray/core/drives/sheet'
+import { isShimmed, solverInput } from '@moray/core/setting/assess'
+import { THICKNESS_SLACK_MM } from '@moray/core/setting/shim-problem'
+import { predictStacks } from '@moray/core/setting/shim-solve'
+import { showBoth, showMm } from '@moray/core/units/format'
+import type { AvailablePiece } from '@moray/contract/replies'
+import type { TakePlan } from '@moray/contract/requests/setting'
+import type { Transaction } from '../db/database.ts'
+import { move } from '../drawer/drawer.ts'
+import { Refusal } from '../http/refusal.ts'
+import type { Who } from '../http/write.ts'
+import type { LoadedBuild } from './builds.ts'
+import { availablePieces, piecesInUse } from './detail.ts'
+
+type Chosen = Map<string, AvailablePiece[]>
+
+/**
+ * Takes a plan: the next trial is recorded with its stacks and what they promise, pieces leave the drawer, and
+ * those of the trial before that are no longer needed go back. The promise is computed here, from the stored
+ * readings, whatever the browser thought.
+ * @returns the number of the new trial and a sentence for the history
+ */
+export async function takePlan(
+  tx: Transaction,
+  job: { id: string; number: string; sheet: DriveSheet },
+  builds: LoadedBuild[],
+  body: TakePlan,
+  who: Who,
+): Promise<{ number: number; text: string }> {
+  const { sheet } = job
+  const from = builds.at(-1)!
+  if (from.number !== body.fromBuild)
+    throw new Refusal(
+      409,
+      'stale-build',
+      `Somebody has built trial ${from.number} since this plan was made; look at it and solve again.`,
+    )
+  if (!from.assessment.complete)
+    throw new Refusal(422, 'not-measured', 'Finish the stacks and readings of the present build before the next one.')
+  // the rows of the drawer are held until the commit, so that two jobs cannot take the last piece together
+  await tx.query('select id from shim_line order by id for update')
+  const chosen = choose(sheet, from, await availablePieces(tx, builds), body)
+  checkStacks(sheet, chosen)
+  await moveStock(tx, job, from, chosen, who)
+
+  const thickness = Object.fromEntries([...chosen].map(([id, pieces]) => [id, sum(pieces)]))
+  const plan = isShimmed(sheet)
+    ? predictStacks(solverInput(sheet, from.facts, []), thickness)
+    : { predicted: {}, probability: null }
+  const number = from.number + 1
+  const [build] = await tx.query<{ id: number }>(
+    'insert into build (job_id, number, plan, by_person, at) values ($1, $2, $3::jsonb, $4, $5) returning id',
+    [job.id, number, JSON.stringify(plan), who.id, who.at],
+  )
+  for (const [location, pieces] of chosen) {
+    const [stack] = await tx.query<{ id: number }>(
+      'insert into stack (build_id, location, by_person, at) values ($1, $2, $3, $4) returning id',
+      [build!.id, location, who.id, who.at],
+    )
+    for (const [i, p] of pieces.entries())
+      await tx.query(
+        `insert into stack_piece (stack_id, position, thickness_mm, text, line_id, found_piece_id)
+         values ($1, $2, $3, $4, $5, $6)`,
+        [
+          stack!.id,
+          i,
+          p.thicknessMm,
+          showMm(p.thicknessMm, 3),
+          p.origin === 'drawer' ? p.id.slice(1) : null,
+          p.origin === 'case' ? Number(p.id.slice(1)) : null,
+        ],
+      )
+  }
+  const words = [...chosen].map(([id, pieces]) => `${labelOf(sheet, id).toLowerCase()} ${showMm(sum(pieces), 3)}`)
+  return { number, text: `Trial ${number}: ${words.join(', ')}` }
+}
+
+const sum = (pieces: AvailablePiece[]) => pieces.reduce((mm, p) => mm + p.thicknessMm, 0)
+const labelOf = (sheet: DriveSheet, id: string) => sheet.adjusters.find((a) => a.id === id)!.label
+
+/** The pieces of every stack; a stack that the request leaves out keeps what is in it. */
+function choose(sheet: DriveSheet, from: LoadedBuild, available: AvailablePiece[], body: TakePlan): Chosen {
+  const byId = new Map(available.map((p) => [p.id, p]))
+  const asked = new Map(body.stacks.map((s, i) => [s.location, { pieces: s.pieces, path: `stacks[${i}]` }]))
+  if (asked.size < body.stacks.length) refuse('stacks', 'name one stack twice')
+  const stacks = shimAdjusters(sheet)
+  for (const [location, { path }] of asked)
+    if (!stacks.some((a) => a.id === location)) refuse(`${path}.location`, `"${location}" is no stack of ${sheet.name}`)
+  return new Map(
+    stacks.map((a): [string, AvailablePiece[]] => {
+      const request = asked.get(a.id)
+      const ids = request
+        ? request.pieces.map((p) => p.id)
+        : from.stacks.find((s) => s.location === a.id && !s.superseded)!.pieces.map((p) => p.id)
+      return [
+        a.id,
+        ids.map((id, k) => byId.get(id) ?? refuse(`${request?.path ?? a.id}.pieces[${k}].id`, `"${id}" is no piece of the drawer or of this case`)),
+      ]
+    }),
+  )
+}
+
+/** Each stack within the sheet's limits. Stacks that are set another way are taken as they come. */
+function checkStacks(sheet: DriveSheet, chosen: Chosen) {
+  const problems: FieldProblem[] = []
+  for (const stack of shimAdjusters(sheet)) {
+    const pieces = chosen.get(stack.id)!
+    const message = whatIsWrong(stack, pieces)
+    if (message) problems.push({ path: `stacks.${stack.id}`, message })
+  }
+  if (problems.length)
+    throw new Refusal(422, 'stack-impossible', problems.map((p) => p.message).join(' '), problems)
+}
+
+function whatIsWrong(stack: Adjuster, pieces: AvailablePiece[]): string | undefined {
+  const mm = sum(pieces)
+  if (pieces.length > stack.maxPieces)
+    return `${stack.label}: ${pieces.length} pieces; the sheet allows ${stack.maxPieces}. Use fewer, thicker ones.`
+  if (mm < stack.minMm - THICKNESS_SLACK_MM || mm > stack.maxMm + THICKNESS_SLACK_MM)
+    return `${stack.label}: ${showBoth(mm, 3)}; the sheet allows ${stack.minMm} to ${stack.maxMm} mm.`
+  return undefined
+}
+
+async function moveStock(
+  tx: Transaction,
+  job: { id: string; number: string },
+  from: LoadedBuild,
+  chosen: Chosen,
+  who: Who,
+) {
+  const wanted = new Map<string, { piece: AvailablePiece; count: number }>()
+  for (const pieces of chosen.values())
+    for (const piece of pieces) wanted.set(piece.id, { piece, count: (wanted.get(piece.id)?.count ?? 0) + 1 })
+  const problems: FieldProblem[] = []
+  for (const { piece, count } of wanted.values())
+    if (count > piece.count)
+      problems.push({
+        path: `pieces.${piece.id}`,
+        message:
+          piece.origin === 'case'
+            ? `${piece.label}: that piece exists once, the stacks use it ${count} times`
+            : `${showBoth(piece.thicknessMm, 3)}: ${count} wanted, ${piece.count} to be had`,
+      })
+  if (problems.length)
+    throw new Refusal(
+      409,
+      'stock',
+      `The drawer does not hold these stacks any more. ${problems.map((p) => p.message).join('; ')}. Nothing was taken; ask for stacks again.`,
+      problems,
+    )
+  const before = piecesInUse(from)
+  const ids = new Set([...wanted.keys(), ...before.keys()].filter((id) => id.startsWith('d')))
+  for (const id of [...ids].sort()) {
+    const taken = (wanted.get(id)?.count ?? 0) - (before.get(id) ?? 0)
+    if (taken === 0) continue
+    await move(
+      tx,
+      {
+        lineId: id.slice(1),
+        kind: taken > 0 ? 'reserve' : 'return',
+        delta: -taken,
+        reason: taken > 0 ? `trial ${from.number + 1} of ${job.number}` : `no longer in the stacks of ${job.number}`,
+        jobId: job.id,
+      },
+      who,
+    )
+  }
+}
