@@ -1,5 +1,5 @@
 import type { DriveSheet } from '@moray/core/drives/sheet'
-import type { Assessment, PredictionCheck } from '@moray/core/setting/assess'
+import type { Assessment, GaugeSpec, PredictionCheck } from '@moray/core/setting/assess'
 import type { Prediction } from '@moray/core/setting/shim-solve'
 
 export interface Person {
@@ -61,6 +61,8 @@ export interface ReadingEntry {
   gaugeName: string
   /** The gauge was past its calibration date when the reading was taken. */
   gaugeOverdue: boolean
+  /** What the gauge was worth when the reading was taken, mm. */
+  gauge: GaugeSpec
   masterMm: number | null
   clockDeg: number | null
   note: string | null

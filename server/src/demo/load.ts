@@ -1,7 +1,7 @@
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { sensitivities } from '@moray/core/gears/train'
-import { solverInput } from '@moray/core/setting/assess'
+import { solverInput, waitsFor } from '@moray/core/setting/assess'
 import { shimSolve } from '@moray/core/setting/shim-solve'
 import type { AvailablePiece } from '@moray/contract/replies'
 import type { Database, Transaction } from '../db/database.ts'
@@ -12,7 +12,6 @@ import { enterStack } from '../jobs/enter-stack.ts'
 import { findJob, setProgress } from '../jobs/rows.ts'
 import { takePlan } from '../jobs/take-plan.ts'
 import { takeReading } from '../jobs/take-reading.ts'
-import { waitsFor } from '@moray/core/setting/assess'
 import { drawerLines } from './drawer.ts'
 import { demoJobs, type DemoJob, type DemoStep } from './jobs.ts'
 import { gauges, people } from './people-and-gauges.ts'
@@ -21,6 +20,16 @@ const HOUR = 3_600_000
 
 /** Scatter of repeated readings, in steps of the gauge: the same every time, so that the demo is the same everywhere. */
 const SCATTER = [0, 1, -1, 0, 1, 0, -1, 1, 0]
+
+/** The event that the same step leaves when it is done through the interface. */
+const KIND: Record<DemoStep['do'], string> = {
+  note: 'note',
+  found: 'stack',
+  measure: 'reading',
+  build: 'trial',
+  solve: 'trial',
+  accept: 'accepted',
+}
 
 /**
  * Fills an empty database with the invented workshop, once. Everything that a technician would have entered goes
@@ -110,7 +119,7 @@ async function loadJob(tx: Transaction, job: DemoJob, now: Date) {
       await tx.query('insert into event (at, by_person, kind, job_id, text) values ($1, $2, $3, $4, $5)', [
         at,
         step.by,
-        step.do,
+        KIND[step.do],
         job.id,
         text,
       ])

@@ -1,5 +1,6 @@
 import type { Acceptance, Build, ReadingEntry, StackEntry, StackPiece } from '@moray/contract/replies'
 import type { DriveSheet } from '@moray/core/drives/sheet'
+import { factsOf } from '@moray/contract/facts'
 import { assess, checkPrediction, type BuildFacts } from '@moray/core/setting/assess'
 import type { Queryable } from '../db/database.ts'
 
@@ -97,7 +98,7 @@ export async function loadBuilds(db: Queryable, jobId: string, sheet: DriveSheet
     const ownStacks = stacks
       .filter((s) => s.build_id === b.id)
       .map((s) => toStack(s, pieces.filter((p) => p.stack_id === s.id)))
-    const ownReadings = readings.filter((r) => r.build_id === b.id)
+    const ownReadings = readings.filter((r) => r.build_id === b.id).map(toReading)
     const facts = factsOf(ownStacks, ownReadings)
     const assessment = assess(sheet, facts)
     return {
@@ -107,25 +108,13 @@ export async function loadBuilds(db: Queryable, jobId: string, sheet: DriveSheet
       by: b.name,
       at: iso(b.at),
       stacks: ownStacks,
-      readings: ownReadings.map(toReading),
+      readings: ownReadings,
       plan: b.plan,
       assessment,
       check: b.plan ? checkPrediction(b.plan.predicted, assessment) : [],
       facts,
     }
   })
-}
-
-function factsOf(stacks: StackEntry[], readings: ReadingRow[]): BuildFacts {
-  const facts: BuildFacts = { stacks: {}, readings: {} }
-  for (const s of stacks) if (!s.superseded) facts.stacks[s.location] = s.thicknessMm
-  for (const r of readings)
-    if (r.reason === null)
-      (facts.readings[r.measure] ??= []).push({
-        valueMm: r.value_mm,
-        gauge: { resolution: r.resolution, mpe: r.mpe, repeatability: r.repeatability },
-      })
-  return facts
 }
 
 /** Id under which a piece can be used again. */
@@ -162,6 +151,7 @@ function toReading(r: ReadingRow): ReadingEntry {
     gaugeId: r.gauge_id,
     gaugeName: r.gauge_name,
     gaugeOverdue: r.gauge_overdue,
+    gauge: { resolution: r.resolution, mpe: r.mpe, repeatability: r.repeatability },
     masterMm: r.master_mm,
     clockDeg: r.clock_deg,
     note: r.note,

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { onMounted, ref, watchEffect } from 'vue'
+import { RouterLink, RouterView } from 'vue-router'
+import { useShop } from './stores/shop.ts'
+import { liveConnected } from './wire/live.ts'
+import { asWireError, type WireError } from './wire/client.ts'
+
+const shop = useShop()
+const error = ref<WireError | null>(null)
+watchEffect(() => document.documentElement.classList.toggle('night', shop.night))
+
+async function start() {
+  error.value = null
+  await shop.load().catch((e: unknown) => (error.value = asWireError(e)))
+}
+onMounted(start)
+const places = [
+  { to: '/', name: 'Bench' },
+  { to: '/drawer', name: 'Drawer' },
+  { to: '/gauges', name: 'Gauges' },
+  { to: '/drives', name: 'Drives' },
+]
+</script>
+
+<template>
+  <a class="skip" href="#main">To the work</a>
+  <header class="bar no-print">
+    <RouterLink to="/" class="brand" aria-label="Moray, to the bench">
+      <svg width="30" height="18" viewBox="0 0 30 18" aria-hidden="true"><path d="M2 12c4-10 8-10 12 0s8 10 13-2" /></svg>
+      Moray
+    </RouterLink>
+    <nav aria-label="Places">
+      <RouterLink v-for="p in places" :key="p.to" :to="p.to">{{ p.name }}</RouterLink>
+    </nav>
+    <span class="line" :class="{ down: !liveConnected }" role="status">
+      {{ liveConnected ? 'live' : 'no line to the server' }}
+    </span>
+    <label class="who">
+      <span class="sr-only">Who is working</span>
+      <select :value="shop.personId" @change="shop.chosen = ($event.target as HTMLSelectElement).value">
+        <option v-for="p in shop.people" :key="p.id" :value="p.id">{{ p.name }}{{ p.role === 'lead' ? ', lead' : '' }}</option>
+      </select>
+    </label>
+    <button type="button" class="lampswitch" :aria-pressed="shop.night" @click="shop.night = !shop.night">
+      {{ shop.night ? 'Day' : 'Night' }}
+    </button>
+  </header>
+  <main id="main" class="page">
+    <p v-if="error" class="fault" role="alert">
+      {{ error.message }} <button type="button" @click="start">Try again</button>
+    </p>
+    <RouterView />
+  </main>
+</template>
+
+<style scoped>
+.skip {
+  position: absolute;
+  left: -999px;
+}
+.skip:focus {
+  left: 8px;
+  top: 8px;
+  background: var(--lamp);
+  color: var(--lamp-ink);
+  padding: 0.6rem;
+  z-index: 10;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 0 1.2rem;
+  padding: 0 1.4rem;
+  border-bottom: 2px solid var(--ink);
+  background: var(--paper);
+}
+.brand {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  font-weight: 700;
+  font-size: var(--t-lead);
+  text-decoration: none;
+  min-height: 52px;
+}
+.brand svg {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 4;
+  stroke-linecap: round;
+}
+nav {
+  display: flex;
+  flex-wrap: wrap;
+}
+nav a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 52px;
+  padding: 0 0.9rem;
+  text-decoration: none;
+  border-bottom: 4px solid transparent;
+  border-top: 4px solid transparent;
+}
+nav a:hover {
+  border-bottom-color: var(--line-strong);
+}
+nav a.router-link-exact-active {
+  border-bottom-color: var(--lamp);
+  font-weight: 700;
+}
+.line {
+  margin-left: auto;
+  font-size: var(--t-small);
+  color: var(--ink-soft);
+}
+.line::before {
+  content: '';
+  display: inline-block;
+  width: 0.7em;
+  height: 0.7em;
+  border-radius: 50%;
+  background: var(--in);
+  margin-right: 0.4em;
+}
+.line.down {
+  color: var(--out);
+  font-weight: 700;
+}
+.line.down::before {
+  background: none;
+  border: 2px solid var(--out);
+}
+select,
+.lampswitch {
+  font: inherit;
+  min-height: 44px;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  padding: 0 0.7rem;
+  cursor: pointer;
+}
+@media (max-width: 700px) {
+  .bar {
+    padding: 0 0.6rem;
+    gap: 0 0.5rem;
+  }
+  nav {
+    order: 9;
+    width: 100%;
+  }
+  nav a {
+    padding: 0 0.6rem;
+    min-height: 46px;
+  }
+  .who select {
+    max-width: 8.5rem;
+  }
+}
+</style>

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import type { DrawerLine } from '@moray/contract/replies'
+import { showMm, showThou } from '@moray/core/units/format'
+import Button from 'primevue/button'
+import Column from 'primevue/column'
+import DataTable from 'primevue/datatable'
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, ref } from 'vue'
+import LoadState from '../parts/LoadState.vue'
+import { understand } from '../parts/understand.ts'
+import { useDrawer } from '../stores/shelves.ts'
+import { useShop } from '../stores/shop.ts'
+import LineDialog from './LineDialog.vue'
+import NewLineDialog from './NewLineDialog.vue'
+
+const store = useDrawer()
+const shop = useShop()
+onMounted(store.load)
+
+const search = ref('')
+/** Bench notation finds what is near in thickness; other text finds marks and places. */
+const found = computed(() => {
+  const lines = store.lines ?? []
+  const text = search.value.trim().toLowerCase()
+  if (!text) return lines
+  const meaning = understand(text, shop.unit, 'shim-piece')
+  const near = meaning.state === 'value' ? lines.filter((l) => Math.abs(l.thicknessMm - meaning.mm) <= 0.015) : []
+  return near.length ? near : lines.filter((l) => `${l.text} ${l.place}`.toLowerCase().includes(text))
+})
+const empty = computed(() => (store.lines ?? []).filter((l) => l.count === 0).length)
+const pieces = computed(() => (store.lines ?? []).reduce((n, l) => n + l.count, 0))
+const most = computed(() => Math.max(1, ...(store.lines ?? []).map((l) => l.count + l.reserved)))
+const open = ref<DrawerLine | null>(null)
+const adding = ref(false)
+</script>
+
+<template>
+  <div class="page-head">
+    <h1>Drawer</h1>
+    <label class="sr-only" for="find-shim">Find a shim</label>
+    <InputText id="find-shim" v-model="search" placeholder="Find: 16t, 0.40, B3" autocomplete="off" />
+    <p v-if="store.lines" class="small soft">{{ store.lines.length }} lines, {{ pieces }} pieces, {{ empty }} lines empty</p>
+    <Button label="Add a line" class="lamp add" @click="adding = true" />
+  </div>
+  <LoadState v-if="!store.lines" what="the drawer" :error="store.error" @again="store.load" />
+  <p v-else-if="!store.lines.length" class="soft">The drawer is empty. Measure a shim and add its line.</p>
+  <p v-else-if="!found.length" class="soft">Nothing like “{{ search }}” in the drawer.</p>
+  <DataTable v-else :value="found" data-key="id" sort-field="thicknessMm" :sort-order="1" scrollable>
+    <Column field="thicknessMm" header="Measured" sortable>
+      <template #body="{ data }">
+        <span class="mono thick">{{ showMm(data.thicknessMm, 3) }}</span> <span class="mono soft">{{ showThou(data.thicknessMm) }}</span>
+      </template>
+    </Column>
+    <Column field="text" header="Marked" sortable>
+      <template #body="{ data }"><span class="mono">{{ data.text }}</span></template>
+    </Column>
+    <Column field="place" header="Tray" sortable />
+    <Column field="count" header="In the drawer" sortable>
+      <template #body="{ data }">
+        <span class="stock">
+          <span class="mono number" :class="{ none: data.count === 0 }">{{ data.count }}</span>
+          <svg width="120" height="14" aria-hidden="true">
+            <rect v-for="n in data.count" :key="n" :x="(n - 1) * (118 / most)" y="1" :width="118 / most - 2" height="12" class="have" />
+            <rect v-for="n in data.reserved" :key="`r${n}`" :x="(data.count + n - 1) * (118 / most) + 0.5" y="1.5" :width="118 / most - 3" height="11" class="out" />
+          </svg>
+          <span v-if="data.count === 0" class="small none">empty</span>
+        </span>
+      </template>
+    </Column>
+    <Column field="reserved" header="In trials" sortable>
+      <template #body="{ data }"><span class="mono">{{ data.reserved || '' }}</span></template>
+    </Column>
+    <Column header="">
+      <template #body="{ data }"><Button label="Change" class="quiet small-button" :aria-label="`Change line ${data.text}, ${showMm(data.thicknessMm, 3)}`" @click="open = data" /></template>
+    </Column>
+  </DataTable>
+  <LineDialog v-if="open" :line="open" @close="open = null" />
+  <NewLineDialog v-if="adding" @close="adding = false" />
+</template>
+
+<style scoped>
+.add {
+  margin-left: auto;
+}
+.thick {
+  font-size: var(--t-lead);
+  font-weight: 700;
+}
+.stock {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.6rem;
+}
+.number {
+  min-width: 1.6rem;
+  text-align: right;
+  font-size: var(--t-lead);
+}
+.have {
+  fill: var(--ink-soft);
+}
+.out {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-dasharray: 2 2;
+}
+.none {
+  color: var(--out);
+  font-weight: 700;
+}
+</style>

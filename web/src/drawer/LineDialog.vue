@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import type { DrawerLine, DrawerMovement } from '@moray/contract/replies'
+import { routes } from '@moray/contract/routes'
+import { showBoth } from '@moray/core/units/format'
+import { format } from 'date-fns'
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, ref } from 'vue'
+import { understand } from '../parts/understand.ts'
+import { useDrawer } from '../stores/shelves.ts'
+import { useLoaded } from '../stores/use-loaded.ts'
+import { useShop } from '../stores/shop.ts'
+import { getJson } from '../wire/client.ts'
+import { useWrite } from '../wire/use-write.ts'
+
+/** One line of the drawer: put pieces in, count them, correct the thickness, and see every movement. */
+const props = defineProps<{ line: DrawerLine }>()
+const emit = defineEmits<{ close: [] }>()
+const store = useDrawer()
+const shop = useShop()
+const write = useWrite<DrawerLine>()
+const history = useLoaded<DrawerMovement[]>()
+onMounted(() => history.run(() => getJson<DrawerMovement[]>(`${routes.drawerLine(props.line.id)}/movements`)))
+
+type Way = 'add' | 'count' | 'thickness'
+const WAYS: { id: Way; name: string }[] = [
+  { id: 'add', name: 'Put pieces in' },
+  { id: 'count', name: 'Counted' },
+  { id: 'thickness', name: 'Thickness was wrong' },
+]
+const way = ref<Way>('add')
+const amount = ref('')
+const reason = ref('')
+const whole = computed(() => (/^\d{1,3}$/.test(amount.value.trim()) ? Number(amount.value) : undefined))
+const meaning = computed(() => understand(amount.value, shop.unit, 'shim-piece'))
+const ready = computed(() => {
+  if (way.value === 'add') return whole.value !== undefined && whole.value > 0
+  if (reason.value.trim().length < 3) return false
+  return way.value === 'count' ? whole.value !== undefined : meaning.value.state === 'value'
+})
+function body(): object {
+  const why = reason.value.trim()
+  if (way.value === 'add') return { pieces: whole.value, ...(why ? { reason: why } : {}) }
+  if (way.value === 'count') return { count: whole.value, reason: why }
+  return { text: amount.value, unit: shop.unit, reason: why }
+}
+async function send() {
+  if (!ready.value) return
+  const reply = await write.send(`${routes.drawerLine(props.line.id)}/${way.value}`, body())
+  if (!reply) return
+  await store.load()
+  emit('close')
+}
+const LABEL: Record<Way, string> = { add: 'Pieces put in', count: 'Pieces counted', thickness: 'Measured thickness' }
+const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
+</script>
+
+<template>
+  <Dialog visible modal :header="`${showBoth(line.thicknessMm, 3)}, marked ${line.text}`" @update:visible="emit('close')">
+    <form @submit.prevent="send">
+      <p class="soft">Tray {{ line.place || '—' }}: {{ line.count }} in the drawer, {{ line.reserved }} in trials</p>
+      <fieldset>
+        <legend class="sr-only">What happened</legend>
+        <label v-for="w in WAYS" :key="w.id" :class="{ on: way === w.id }">
+          <input v-model="way" type="radio" name="way" :value="w.id" class="sr-only" @change="((amount = ''), write.clear())" /> {{ w.name }}
+        </label>
+      </fieldset>
+      <label for="amount">{{ LABEL[way] }}</label>
+      <InputText id="amount" v-model="amount" autocomplete="off" autofocus />
+      <p v-if="way === 'thickness'" class="small" aria-live="polite">
+        <span v-if="meaning.state === 'value'" class="mono">{{ meaning.inMm }} · {{ meaning.inThou }}</span>
+        <span v-else-if="meaning.state !== 'empty'" class="late">{{ meaning.why }}</span>
+        <span v-else class="soft">In bench notation; a bare number is in {{ shop.unit }}.</span>
+      </p>
+      <p v-else-if="amount && whole === undefined" class="small late">A whole number of pieces, at most 999.</p>
+      <label for="why">Reason{{ way === 'add' ? ' (if there is one)' : '' }}</label>
+      <InputText id="why" v-model="reason" maxlength="300" autocomplete="off" />
+      <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+      <div class="actions">
+        <Button type="button" label="Leave it" class="quiet" @click="emit('close')" />
+        <Button type="submit" label="Enter" class="lamp" :disabled="!ready || write.busy.value" />
+      </div>
+      <section>
+        <h3>Movements</h3>
+        <p v-if="!history.value.value" class="soft small">{{ history.error.value?.message ?? 'Loading the movements …' }}</p>
+        <ol v-else>
+          <li v-for="m in history.value.value" :key="m.id" class="small">
+            <span class="mono delta">{{ m.delta > 0 ? '+' : '' }}{{ m.delta }}</span>
+            <span>{{ m.reason }} <span class="soft">{{ m.by }}, {{ at(m.at) }}</span></span>
+          </li>
+        </ol>
+      </section>
+    </form>
+  </Dialog>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 0.5rem;
+  width: min(30rem, 82vw);
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0.2rem 0;
+  display: flex;
+  flex-wrap: wrap;
+}
+fieldset label {
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+  padding: 0 0.8rem;
+  border: 1px solid var(--line-strong);
+  margin-right: -1px;
+  cursor: pointer;
+}
+fieldset label.on {
+  background: var(--ink);
+  color: var(--paper);
+}
+fieldset label:focus-within {
+  outline: 3px solid var(--focus);
+  z-index: 1;
+}
+form > label {
+  font-weight: 700;
+}
+.late {
+  color: var(--out);
+}
+.actions {
+  display: flex;
+  justify-content: flex-end;
+  gap: 0.6rem;
+}
+ol {
+  max-height: 11rem;
+  overflow-y: auto;
+}
+li {
+  display: grid;
+  grid-template-columns: 3rem 1fr;
+  border-top: 1px solid var(--line);
+  padding: 0.25rem 0;
+}
+</style>

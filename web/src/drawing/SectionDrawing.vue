@@ -1,0 +1,260 @@
+<script setup lang="ts">
+import type { Verdict } from '@moray/core/measuring/judge'
+import type { DriveSheet } from '@moray/core/drives/sheet'
+import { useElementSize } from '@vueuse/core'
+import { computed, useTemplateRef } from 'vue'
+import { placeTags } from './labels.ts'
+import { layOut, SHIM_FACTOR, TRAVEL_FACTOR, type Point, type SectionState, type Shape } from './section.ts'
+
+export interface DrawingTag {
+  /** Place on the drawing: `stack:pinion`, `measure:depth` … */
+  id: string
+  name: string
+  value: string
+  below?: string
+  verdict?: Verdict
+}
+
+const props = defineProps<{
+  sheet: DriveSheet
+  state?: SectionState
+  tags?: DrawingTag[]
+  /** The place that is due now. */
+  lit?: string
+  height?: number
+}>()
+const emit = defineEmits<{ pick: [place: string] }>()
+
+const frame = useTemplateRef<HTMLElement>('frame')
+const { width: measured } = useElementSize(frame)
+const MARGIN = 26
+const TAG = { width: 104, height: 52 }
+
+const section = computed(() => layOut(props.sheet, props.state ?? {}))
+const width = computed(() => Math.max(280, measured.value || 560))
+const scale = computed(() => {
+  const { box } = section.value
+  const byWidth = (width.value - 2 * MARGIN) / box.width
+  return Math.min(byWidth, ((props.height ?? 400) - 2 * MARGIN) / box.height, 2.2)
+})
+const height = computed(() => Math.round(section.value.box.height * scale.value + 2 * MARGIN))
+const offsetX = computed(() => (width.value - section.value.box.width * scale.value) / 2)
+
+function toScreen([x, y]: Point): Point {
+  const { box } = section.value
+  return [offsetX.value + (x - box.x) * scale.value, MARGIN + (y - box.y) * scale.value]
+}
+const path = (s: Shape) => s.points.map((p) => toScreen(p).map((v) => v.toFixed(1)).join(',')).join(' ')
+
+const placed = computed(() => {
+  const tags = (props.tags ?? []).flatMap((tag) => {
+    const place = section.value.places.find((p) => p.id === tag.id)
+    return place ? [{ tag, id: tag.id, at: toScreen(place.at), out: place.out, ...TAG }] : []
+  })
+  const spots = placeTags(tags, { width: width.value, height: height.value })
+  return tags.map((t, i) => ({ ...t, ...spots[i]! }))
+})
+/** Where the leader line ends: the nearest point of the tag's edge. */
+function leader(t: (typeof placed.value)[number]): Point {
+  const clamp = (v: number, low: number, high: number) => Math.max(low, Math.min(high, v))
+  return [clamp(t.at[0], t.x, t.x + TAG.width), clamp(t.at[1], t.y, t.y + TAG.height)]
+}
+const isLit = (place: string | undefined) => place !== undefined && place === props.lit
+const moved = computed(() => section.value.shapes.some((s) => s.kind === 'ghost'))
+const litPlace = computed(() => section.value.places.find((p) => p.id === props.lit))
+</script>
+
+<template>
+  <div ref="frame" class="drawing" :style="{ height: `${height}px` }">
+    <svg :width="width" :height="height" role="img" :aria-label="`Section of ${sheet.name}, drawn from its gear train`">
+      <defs>
+        <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line x1="0" y1="0" x2="0" y2="5" class="hatch" />
+        </pattern>
+        <pattern id="hatch-fine" width="3.5" height="3.5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+          <line x1="0" y1="0" x2="0" y2="3.5" class="hatch" />
+        </pattern>
+      </defs>
+      <template v-for="(s, i) in section.shapes" :key="i">
+        <circle
+          v-if="s.kind === 'ball'"
+          :cx="toScreen(s.points[0]!)[0]"
+          :cy="toScreen(s.points[0]!)[1]"
+          :r="(s.radius ?? 4) * scale"
+          class="ball"
+        />
+        <template v-else>
+          <polygon :points="path(s)" :class="[s.kind, { lit: isLit(s.place) }]" />
+          <polygon v-if="s.kind === 'gear-body'" :points="path(s)" class="overlay" fill="url(#hatch)" />
+          <polygon v-if="s.kind === 'case'" :points="path(s)" class="overlay" fill="url(#hatch-fine)" />
+        </template>
+      </template>
+      <line
+        v-for="(c, i) in section.centrelines"
+        :key="`c${i}`"
+        :x1="toScreen(c[0])[0]"
+        :y1="toScreen(c[0])[1]"
+        :x2="toScreen(c[1])[0]"
+        :y2="toScreen(c[1])[1]"
+        class="centre"
+      />
+      <circle v-if="litPlace" :cx="toScreen(litPlace.at)[0]" :cy="toScreen(litPlace.at)[1]" r="9" class="beacon" />
+      <g v-for="t in placed" :key="t.id">
+        <line :x1="t.at[0]" :y1="t.at[1]" :x2="leader(t)[0]" :y2="leader(t)[1]" class="leader" />
+        <circle :cx="t.at[0]" :cy="t.at[1]" r="2.6" class="dot" />
+      </g>
+    </svg>
+    <button
+      v-for="t in placed"
+      :key="t.id"
+      type="button"
+      class="tag"
+      :class="{ lit: isLit(t.id) }"
+      :style="{ left: `${t.x}px`, top: `${t.y}px`, width: `${TAG.width}px`, height: `${TAG.height}px` }"
+      @click="emit('pick', t.id)"
+    >
+      <span class="name">{{ t.tag.name }}</span>
+      <span class="value mono" :class="t.tag.verdict">{{ t.tag.value }}</span>
+      <span v-if="t.tag.below" class="below mono">{{ t.tag.below }}</span>
+    </button>
+    <p class="factors small soft">
+      shims ×{{ SHIM_FACTOR }}<template v-if="moved">, gear travel ×{{ TRAVEL_FACTOR }} from the dashed outline</template>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.drawing {
+  position: relative;
+  width: 100%;
+  overflow: hidden;
+}
+svg {
+  display: block;
+  position: absolute;
+  inset: 0;
+}
+polygon,
+.ball {
+  stroke: var(--ink);
+  stroke-width: 1.1;
+  stroke-linejoin: round;
+}
+.shaft,
+.tube {
+  fill: var(--sheet);
+}
+.gear-body {
+  fill: var(--gear);
+}
+.teeth {
+  fill: var(--sheet);
+}
+.ring {
+  fill: var(--sheet);
+}
+.roller,
+.ball {
+  fill: var(--steel-dark);
+}
+.lip {
+  fill: var(--ink);
+}
+.plate {
+  fill: var(--steel-dark);
+}
+.plate.lit,
+.lit.gear-body {
+  fill: var(--lamp);
+}
+.case {
+  fill: none;
+  stroke: none;
+}
+.overlay {
+  stroke: none;
+  pointer-events: none;
+  opacity: 0.55;
+}
+.hatch {
+  stroke: var(--ink);
+  stroke-width: 0.8;
+}
+.ghost {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-width: 1;
+  stroke-dasharray: 4 3;
+}
+.centre {
+  stroke: var(--ink-soft);
+  stroke-width: 0.8;
+  stroke-dasharray: 14 4 3 4;
+}
+.leader {
+  stroke: var(--ink);
+  stroke-width: 0.8;
+}
+.dot {
+  fill: var(--ink);
+}
+.beacon {
+  fill: var(--lamp);
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+.tag {
+  position: absolute;
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  gap: 0;
+  padding: 1px 7px;
+  text-align: left;
+  font-family: var(--font);
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  cursor: pointer;
+  line-height: 1.15;
+}
+.tag:hover {
+  border-color: var(--ink);
+}
+.tag.lit {
+  background: var(--lamp);
+  color: var(--lamp-ink);
+  border-color: var(--lamp-ink);
+}
+.name {
+  font-size: 0.6875rem;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.value {
+  font-size: 1rem;
+  font-weight: 700;
+}
+.below {
+  font-size: 0.6875rem;
+}
+.value.out {
+  color: var(--out);
+}
+.value.in {
+  color: var(--in);
+}
+.value.too-close {
+  color: var(--close);
+}
+.tag.lit .value {
+  color: inherit;
+}
+.factors {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,145 @@
+<script setup lang="ts">
+import { FAMILIES, type DriveSheet, type Measure } from '@moray/core/drives/sheet'
+import { meshGeometry } from '@moray/core/gears/mesh'
+import { sensitivities } from '@moray/core/gears/train'
+import { showBoth } from '@moray/core/units/format'
+import { computed, onMounted } from 'vue'
+import SectionDrawing, { type DrawingTag } from '../drawing/SectionDrawing.vue'
+import LoadState from '../parts/LoadState.vue'
+import { useDrives } from '../stores/shelves.ts'
+
+const props = defineProps<{ id: string }>()
+const store = useDrives()
+onMounted(() => {
+  if (!store.sheets) void store.load()
+})
+const sheet = computed<DriveSheet | undefined>(() => store.sheets?.find((s) => s.id === props.id))
+const tags = computed((): DrawingTag[] => [
+  ...(sheet.value?.adjusters ?? []).map((a) => ({ id: `stack:${a.id}`, name: a.label, value: a.startMm.toFixed(2), below: 'start, mm' })),
+  ...(sheet.value?.measures ?? []).map((m) => ({ id: `measure:${m.id}`, name: m.label, value: windowText(m) })),
+])
+const fixed = (v: number | undefined) => v?.toFixed(2) ?? ''
+function windowText(m: Measure) {
+  const { min, max } = m.window
+  if (min === undefined) return `≤ ${fixed(max)}`
+  return max === undefined ? `≥ ${fixed(min)}` : `${fixed(min)}–${fixed(max)}`
+}
+const table = computed(() => (sheet.value ? sensitivities(sheet.value) : {}))
+function how(m: Measure): string {
+  if (m.kind === 'backlash') return `on the ${m.member}'s shaft, ${m.radiusMm} mm radius. ${m.hold}`
+  if (m.kind === 'end-play') return 'stop to stop'
+  const { how } = m
+  if (how.method === 'master-drop') return `drop from the ${how.masterMm} mm master`
+  if (how.method === 'arbor') return `to an arbor of ${how.arborDiameterMm} mm`
+  return `feeler to the block, nominal clearance ${how.nominalClearanceMm} mm at ${how.nominalDepthMm} mm`
+}
+</script>
+
+<template>
+  <LoadState v-if="!store.sheets" what="the drive sheet" :error="store.error" @again="store.load" />
+  <p v-else-if="!sheet">There is no drive sheet “{{ id }}”.</p>
+  <template v-else>
+    <div class="page-head">
+      <h1>{{ sheet.name }}</h1>
+      <p class="small soft">{{ FAMILIES[sheet.family] }}, version {{ sheet.version }}{{ sheet.demo ? '. Demo sheet, invented numbers' : '' }}</p>
+    </div>
+    <div class="two">
+      <div>
+        <SectionDrawing :sheet="sheet" :tags="tags" :height="430" />
+        <p class="summary">{{ sheet.summary }}</p>
+      </div>
+      <div class="data">
+        <section v-if="sheet.ratio">
+          <h2>Ratio {{ sheet.ratio.overall }}</h2>
+          <ul>
+            <li v-for="s in sheet.ratio.stamps" :key="s.code"><span class="mono">{{ s.code }}</span> {{ s.teeth }}, {{ s.note }}</li>
+          </ul>
+        </section>
+        <section v-if="sheet.measures.length">
+          <h2>Measures</h2>
+          <dl>
+            <template v-for="m in sheet.measures" :key="m.id">
+              <dt>{{ m.label }} <span class="mono">{{ windowText(m) }} mm</span></dt>
+              <dd class="small soft">{{ how(m) }}</dd>
+            </template>
+          </dl>
+        </section>
+        <section v-if="sheet.adjusters.length">
+          <h2>Stacks and carriers</h2>
+          <dl>
+            <template v-for="a in sheet.adjusters" :key="a.id">
+              <dt>{{ a.label }} <span class="mono">{{ a.minMm }}–{{ a.maxMm }} mm</span></dt>
+              <dd class="small soft">
+                <template v-if="a.kind === 'threaded'">lead {{ a.leadMm }} mm per turn, {{ a.notches }} notches to lock</template>
+                <template v-else>
+                  start {{ showBoth(a.startMm) }}, at most {{ a.maxPieces }} pieces;
+                  {{ a.moves ? `more shim moves the ${sheet.gears.find((g) => g.id === a.moves)?.label.toLowerCase()} ${a.effect > 0 ? 'outward' : 'inward'}` : 'sets the crush' }}
+                </template>
+                <template v-for="m in sheet.measures" :key="m.id">
+                  <span v-if="table[m.id]?.[a.id]" class="answer">{{ m.label }}: <span class="mono">{{ table[m.id]![a.id]! > 0 ? '+' : '' }}{{ table[m.id]![a.id]!.toFixed(3) }}</span> mm per mm</span>
+                </template>
+              </dd>
+            </template>
+          </dl>
+        </section>
+        <section v-if="sheet.meshes.length">
+          <h2>Gears</h2>
+          <dl>
+            <template v-for="m in sheet.meshes" :key="m.id">
+              <dt>{{ m.label }} <span class="mono">{{ m.mesh.pinionTeeth }} : {{ m.mesh.gearTeeth }}</span></dt>
+              <dd class="small soft">
+                module {{ m.mesh.moduleMm }}, face {{ m.mesh.faceWidthMm }} mm, pressure angle {{ m.mesh.pressureAngleDeg ?? 20 }}°, spiral {{ m.mesh.spiralAngleDeg ?? 0 }}°; pitch angles
+                {{ meshGeometry(m.mesh).pinionPitchAngleDeg.toFixed(1) }}° and {{ meshGeometry(m.mesh).gearPitchAngleDeg.toFixed(1) }}°
+              </dd>
+            </template>
+          </dl>
+        </section>
+        <section>
+          <h2>Bearings, seals, limits</h2>
+          <ul class="small">
+            <li v-for="b in sheet.bearings" :key="b.id">
+              {{ b.label }}
+              <template v-if="b.setting?.kind === 'rolling-torque'"><span class="mono">{{ b.setting.newNm.min }}–{{ b.setting.newNm.max }} Nm</span> new<template v-if="b.setting.runInNm">, <span class="mono">{{ b.setting.runInNm.min }}–{{ b.setting.runInNm.max }} Nm</span> run in</template></template>
+              <template v-else-if="b.setting?.kind === 'crush'">crush <span class="mono">{{ b.setting.crushMm }} mm</span></template>
+            </li>
+            <li v-for="s in sheet.seals" :key="s.id">{{ s.label }}</li>
+            <li v-for="r in sheet.runoutLimits" :key="r.zone">Runout, {{ r.zone.toLowerCase() }}: <span class="mono">{{ showBoth(r.tirMm) }}</span> TIR</li>
+            <li v-if="sheet.oilCapacityMl">Oil <span class="mono">{{ sheet.oilCapacityMl }} ml</span></li>
+          </ul>
+        </section>
+      </div>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1.3fr) minmax(18rem, 1fr);
+  gap: 1.6rem;
+}
+.data section {
+  border-top: 1px solid var(--line);
+  padding: 0.6rem 0;
+}
+.data section:first-child {
+  border-top: 2px solid var(--ink);
+}
+dt {
+  margin-top: 0.3rem;
+}
+dd {
+  margin: 0;
+}
+.answer {
+  display: block;
+}
+.summary {
+  margin-top: 0.6rem;
+}
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

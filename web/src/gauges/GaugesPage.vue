@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import type { Gauge } from '@moray/contract/replies'
+import { showThou } from '@moray/core/units/format'
+import { formatDistanceToNowStrict } from 'date-fns'
+import Column from 'primevue/column'
+import DataTable from 'primevue/datatable'
+import { computed, onMounted } from 'vue'
+import LoadState from '../parts/LoadState.vue'
+import { useGauges } from '../stores/shelves.ts'
+
+const store = useGauges()
+onMounted(store.load)
+const overdue = computed(() => (store.gauges ?? []).filter((g) => g.overdue).length)
+const both = (g: Gauge, v: number) => (g.unit === 'mm' ? `${v} mm · ${showThou(v, 2)}` : `${v} ${g.unit}`)
+const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuffix: true })
+</script>
+
+<template>
+  <div class="page-head">
+    <h1>Gauges</h1>
+    <p v-if="store.gauges" class="small soft">
+      {{ store.gauges.length }} gauges<template v-if="overdue">, {{ overdue }} past the calibration date: still usable, every reading is marked</template>
+    </p>
+  </div>
+  <LoadState v-if="!store.gauges" what="the gauges" :error="store.error" @again="store.load" />
+  <p v-else-if="!store.gauges.length" class="soft">No gauge is listed yet.</p>
+  <DataTable v-else :value="store.gauges" data-key="id" sort-field="type" :sort-order="1" scrollable>
+    <Column field="name" header="Gauge" sortable>
+      <template #body="{ data }"><strong>{{ data.name }}</strong><br /><span class="small soft">{{ data.type }}</span></template>
+    </Column>
+    <Column field="resolution" header="Resolution">
+      <template #body="{ data }"><span class="mono">{{ both(data, data.resolution) }}</span></template>
+    </Column>
+    <Column field="mpe" header="Permissible error">
+      <template #body="{ data }"><span class="mono">± {{ both(data, data.mpe) }}</span></template>
+    </Column>
+    <Column header="Dial, masters">
+      <template #body="{ data }">
+        <span v-if="data.perTurnMm" class="mono">{{ data.perTurnMm }} mm per turn</span>
+        <span v-for="m in data.masters" :key="m.id" class="small master">{{ m.label }}: <span class="mono">{{ m.lengthMm }}</span></span>
+        <span v-if="!data.perTurnMm && !data.masters.length" class="soft">—</span>
+      </template>
+    </Column>
+    <Column field="dueOn" header="Calibration due" sortable>
+      <template #body="{ data }">
+        <span class="mono">{{ data.dueOn }}</span><br />
+        <span class="small" :class="data.overdue ? 'late' : 'soft'">{{ data.overdue ? `overdue, ran out ${due(data)}` : due(data) }}</span>
+      </template>
+    </Column>
+  </DataTable>
+</template>
+
+<style scoped>
+.master {
+  display: block;
+}
+.late {
+  color: var(--out);
+  font-weight: 700;
+}
+</style>

@@ -1,0 +1,102 @@
+<script setup lang="ts">
+import type { Build, JobDetail } from '@moray/contract/replies'
+import { shimAdjusters } from '@moray/core/drives/sheet'
+import { computed } from 'vue'
+import VerdictMark from '../parts/VerdictMark.vue'
+import { buildName, decimalsOf, dueFocus, focusId, stackOf } from './setting-view.ts'
+
+/** The rounds of this job: what was found, each trial, and within the open one every stack and reading. */
+const props = defineProps<{ job: JobDetail; build: Build; focus: string }>()
+defineEmits<{ go: [at: string | undefined, build?: number] }>()
+
+const stacks = computed(() => shimAdjusters(props.job.sheet))
+const due = computed(() => focusId(dueFocus(props.job.sheet, props.build)))
+const accepted = computed(() => props.job.acceptance?.build)
+</script>
+
+<template>
+  <ol>
+    <li v-for="b in job.builds" :key="b.number" class="round" :class="{ open: b === build }">
+      <button type="button" class="name" :aria-expanded="b === build" @click="$emit('go', undefined, b.number)">
+        {{ buildName(b) }}
+        <span v-if="accepted === b.number" class="small">as built</span>
+        <span v-else-if="b.plan?.probability != null" class="small soft">promised {{ Math.round(b.plan.probability * 100) }} %</span>
+      </button>
+      <ul v-if="b === build">
+        <li v-for="a in stacks" :key="a.id">
+          <button type="button" :class="{ at: focus === `stack:${a.id}`, due: due === `stack:${a.id}` }" @click="$emit('go', `stack:${a.id}`, b.number)">
+            <span>{{ a.label }}</span>
+            <span class="mono">{{ stackOf(b, a.id)?.thicknessMm.toFixed(3) ?? '—' }}</span>
+          </button>
+        </li>
+        <li v-for="m in job.sheet.measures" :key="m.id">
+          <button type="button" :class="{ at: focus === `measure:${m.id}`, due: due === `measure:${m.id}` }" @click="$emit('go', `measure:${m.id}`, b.number)">
+            <span>{{ m.label }} <span class="small soft">{{ b.assessment.measures[m.id]!.count }}/{{ m.readings }}</span></span>
+            <span class="mono value">
+              <VerdictMark bare :verdict="b.assessment.measures[m.id]!.judgement?.verdict" />
+              {{ b.assessment.measures[m.id]!.judgement?.mean.toFixed(decimalsOf(m)) ?? '' }}
+            </span>
+          </button>
+        </li>
+        <li>
+          <button type="button" :class="{ at: focus === 'decide', due: due === 'decide' && accepted !== b.number }" @click="$emit('go', 'decide', b.number)">
+            <span>{{ accepted === b.number ? 'Accepted as built' : 'Decide' }}</span>
+          </button>
+        </li>
+      </ul>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+button {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  width: 100%;
+  min-height: 44px;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 0.5rem;
+  text-align: left;
+  padding: 0.2rem 0.5rem;
+  cursor: pointer;
+  line-height: 1.25;
+}
+button:hover {
+  background: var(--lamp-soft);
+}
+.round {
+  border-top: 1px solid var(--line);
+}
+.round:last-child {
+  border-bottom: 1px solid var(--line);
+}
+.name {
+  font-weight: 700;
+}
+.round.open > .name {
+  border-bottom: 2px solid var(--ink);
+}
+.value {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.25rem;
+}
+.at {
+  box-shadow: inset 0 0 0 2px var(--ink);
+}
+.due {
+  background: var(--lamp);
+  color: var(--lamp-ink);
+}
+.due:hover {
+  background: var(--lamp);
+}
+.due .soft,
+.due :deep(.mark) {
+  color: inherit;
+}
+</style>

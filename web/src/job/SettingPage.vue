@@ -1,0 +1,225 @@
+<script setup lang="ts">
+import type { Build } from '@moray/contract/replies'
+import type { ShimPlan } from '@moray/core/setting/shim-solve'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import SectionDrawing from '../drawing/SectionDrawing.vue'
+import WindowRuler from '../parts/WindowRuler.vue'
+import VerdictMark from '../parts/VerdictMark.vue'
+import { showThou } from '@moray/core/units/format'
+import { useJob } from '../stores/jobs.ts'
+import { useGauges } from '../stores/shelves.ts'
+import RoundList from './RoundList.vue'
+import DecideTray from './tray/DecideTray.vue'
+import ReadingTray from './tray/ReadingTray.vue'
+import StackTray from './tray/StackTray.vue'
+import { buildName, decimalsOf, drawingTags, dueFocus, focusFrom, focusId, stackThicknesses, type Focus } from './setting-view.ts'
+
+const store = useJob()
+const gauges = useGauges()
+const route = useRoute()
+const router = useRouter()
+onMounted(() => {
+  if (!gauges.gauges) void gauges.load()
+})
+
+const job = computed(() => store.job!)
+const newest = computed(() => job.value.builds.at(-1)!)
+/** The build looked at; the address keeps it, so that a reload comes back here. */
+const build = computed<Build>(() => {
+  const asked = Number(route.query.build)
+  return job.value.builds.find((b) => route.query.build !== undefined && b.number === asked) ?? newest.value
+})
+const isNewest = computed(() => build.value === newest.value)
+const focus = computed<Focus>(
+  () => focusFrom(job.value.sheet, String(route.query.at ?? '')) ?? dueFocus(job.value.sheet, build.value),
+)
+
+function go(at: string | undefined, number = build.value.number) {
+  const query: Record<string, string> = {}
+  if (number !== newest.value.number) query.build = String(number)
+  if (at !== undefined) query.at = at
+  void router.replace({ query })
+}
+/** After an entry the next due step comes up by itself. */
+const next = () => go(undefined, newest.value.number)
+watch(
+  () => newest.value.number,
+  () => go(undefined, newest.value.number),
+)
+
+/** A plan that is being looked at; the drawing and the rulers show where it would lead. */
+const preview = ref<ShimPlan | null>(null)
+watch([build, focus], () => (preview.value = null))
+const planned = computed(() => {
+  if (!preview.value) return undefined
+  return {
+    stacks: Object.fromEntries(Object.entries(preview.value.stacks).map(([id, s]) => [id, s.thicknessMm])),
+    predicted: preview.value.predicted,
+  }
+})
+const drawn = computed(() => ({
+  stacks: { ...stackThicknesses(build.value), ...planned.value?.stacks },
+  from: planned.value ? stackThicknesses(build.value) : stackThicknesses(job.value.builds[0]!),
+}))
+const tags = computed(() => drawingTags(job.value, build.value, planned.value))
+const lit = computed(() => focusId(focus.value))
+const rows = computed(() =>
+  job.value.sheet.measures.map((m) => {
+    const state = build.value.assessment.measures[m.id]!
+    const predicted = preview.value?.predicted[m.id] ?? build.value.plan?.predicted[m.id]
+    return { measure: m, state, predicted }
+  }),
+)
+</script>
+
+<template>
+  <div class="setting">
+    <aside class="rounds" aria-label="Rounds">
+      <RoundList :job="job" :build="build" :focus="lit" @go="go" />
+    </aside>
+    <section class="middle" aria-label="Section and windows">
+      <SectionDrawing :sheet="job.sheet" :state="drawn" :tags="tags" :lit="lit" :height="390" @pick="(p) => go(p)" />
+      <ul class="rulers">
+        <li v-for="r in rows" :key="r.measure.id" :class="{ lit: lit === `measure:${r.measure.id}` }">
+          <button type="button" class="what" @click="go(`measure:${r.measure.id}`)">
+            <span class="label">{{ r.measure.label }}</span>
+            <VerdictMark :verdict="r.state.judgement?.verdict" />
+          </button>
+          <WindowRuler
+            :label="r.measure.label"
+            :window="r.measure.window"
+            :target="r.measure.target"
+            :decimals="decimalsOf(r.measure)"
+            :reading="r.state.judgement && { value: r.state.judgement.mean, U: r.state.judgement.U, verdict: r.state.judgement.verdict }"
+            :prediction="r.predicted"
+          />
+          <p class="number mono">
+            <template v-if="r.state.judgement">
+              <span class="big">{{ r.state.judgement.mean.toFixed(decimalsOf(r.measure)) }}</span>
+              <span class="small">± {{ r.state.judgement.U.toFixed(3) }} mm</span>
+              <span class="small soft">{{ showThou(r.state.judgement.mean) }}</span>
+            </template>
+            <span v-else class="soft">—</span>
+          </p>
+        </li>
+      </ul>
+    </section>
+    <aside class="tray" aria-label="Due now">
+      <p v-if="!isNewest" class="caution">
+        {{ buildName(build) }} is past; it can be read, not changed.
+        <button type="button" class="plain" @click="next">To {{ buildName(newest).toLowerCase() }}</button>
+      </p>
+      <StackTray
+        v-if="focus.kind === 'stack'"
+        :key="`s${focus.stack.id}${build.number}`"
+        :job="job"
+        :build="build"
+        :stack="focus.stack"
+        :writable="isNewest && build.number === 0 && job.builds.length === 1"
+        @done="next"
+      />
+      <ReadingTray
+        v-else-if="focus.kind === 'measure'"
+        :key="`m${focus.measure.id}${build.number}`"
+        :job="job"
+        :build="build"
+        :measure="focus.measure"
+        :gauges="gauges.gauges ?? []"
+        :writable="isNewest"
+        @done="next"
+      />
+      <DecideTray v-else :key="`d${build.number}`" :job="job" :build="build" :writable="isNewest" @preview="(p) => (preview = p)" @go="go" />
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.setting {
+  display: grid;
+  grid-template-columns: 13.5rem minmax(0, 1fr) 22rem;
+  gap: 1.3rem;
+  align-items: start;
+}
+.rulers {
+  border-top: 1px solid var(--line);
+}
+.rulers li {
+  display: grid;
+  grid-template-columns: 10rem minmax(0, 1fr) 7.2rem;
+  gap: 0.8rem;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+  padding: 0.25rem 0;
+}
+.rulers li.lit {
+  box-shadow: inset 5px 0 0 var(--lamp);
+}
+.what {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  text-align: left;
+  cursor: pointer;
+  min-height: 44px;
+  padding: 0.2rem 0.2rem 0.2rem 0.8rem;
+  display: grid;
+  gap: 0.15rem;
+}
+.what .label {
+  font-weight: 700;
+}
+.what :deep(.mark) {
+  font-size: var(--t-small);
+}
+.number {
+  display: grid;
+  text-align: right;
+  line-height: 1.2;
+}
+.number .big {
+  font-size: 1.75rem;
+}
+.tray {
+  border-left: 2px solid var(--ink);
+  padding-left: 1.2rem;
+  min-height: 60vh;
+}
+.plain {
+  font: inherit;
+  background: none;
+  border: 0;
+  text-decoration: underline;
+  color: inherit;
+  cursor: pointer;
+  min-height: 44px;
+}
+@media (max-width: 1180px) {
+  .setting {
+    grid-template-columns: 11.5rem minmax(0, 1fr) 19rem;
+    gap: 1rem;
+  }
+}
+@media (max-width: 1000px) {
+  .setting {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .tray {
+    order: -1;
+    border-left: 0;
+    border-top: 5px solid var(--lamp);
+    padding: 0.8rem 0 0;
+    min-height: 0;
+  }
+}
+@media (max-width: 620px) {
+  .rulers li {
+    grid-template-columns: 1fr auto;
+  }
+  .rulers li :deep(.ruler) {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+}
+</style>

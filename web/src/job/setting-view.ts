@@ -1,0 +1,79 @@
+import type { Build, JobDetail, StackEntry } from '@moray/contract/replies'
+import type { Adjuster, DriveSheet, Measure } from '@moray/core/drives/sheet'
+import { shimAdjusters } from '@moray/core/drives/sheet'
+import type { Prediction } from '@moray/core/setting/shim-solve'
+import { showMm, showThou } from '@moray/core/units/format'
+import type { DrawingTag } from '../drawing/SectionDrawing.vue'
+
+/** Decimals at which a measure is shown: depth to the micrometre's neighbourhood, backlash to the hundredth. */
+export const decimalsOf = (m: Measure): number => (m.kind === 'depth' ? 3 : 2)
+
+/** The entry of a stack that counts. */
+export function stackOf(build: Build, location: string): StackEntry | undefined {
+  return build.stacks.find((s) => s.location === location && !s.superseded)
+}
+
+export function stackThicknesses(build: Build): Record<string, number> {
+  return Object.fromEntries(build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]))
+}
+
+export const buildName = (build: Pick<Build, 'number'>): string => (build.number === 0 ? 'As found' : `Trial ${build.number}`)
+
+/** Numbers on the drawing, each at its place: stacks as they are (or as planned), measures as read (or as predicted). */
+export function drawingTags(
+  job: JobDetail,
+  build: Build,
+  plan?: { stacks: Record<string, number>; predicted: Record<string, Prediction> },
+): DrawingTag[] {
+  const stacks = shimAdjusters(job.sheet).map((a): DrawingTag => {
+    const mm = plan?.stacks[a.id] ?? stackOf(build, a.id)?.thicknessMm
+    return {
+      id: `stack:${a.id}`,
+      name: a.label,
+      value: mm === undefined ? '—' : mm.toFixed(3),
+      ...(mm === undefined ? {} : { below: showThou(mm) }),
+    }
+  })
+  const measures = job.sheet.measures.map((m): DrawingTag => {
+    const predicted = plan?.predicted[m.id]
+    if (predicted)
+      return { id: `measure:${m.id}`, name: `${m.label}, planned`, value: predicted.value.toFixed(decimalsOf(m)), below: showThou(predicted.value) }
+    const judgement = build.assessment.measures[m.id]?.judgement
+    return {
+      id: `measure:${m.id}`,
+      name: m.label,
+      value: judgement ? judgement.mean.toFixed(decimalsOf(m)) : '—',
+      ...(judgement ? { below: showThou(judgement.mean), verdict: judgement.verdict } : {}),
+    }
+  })
+  return [...stacks, ...measures]
+}
+
+/** What the technician does at a place of the setting page. */
+export type Focus = { kind: 'stack'; stack: Adjuster } | { kind: 'measure'; measure: Measure } | { kind: 'decide' }
+
+export const focusId = (f: Focus): string =>
+  f.kind === 'stack' ? `stack:${f.stack.id}` : f.kind === 'measure' ? `measure:${f.measure.id}` : 'decide'
+
+/** The place named in the address, if this drive has it. */
+export function focusFrom(sheet: DriveSheet, id: string): Focus | undefined {
+  if (id === 'decide') return { kind: 'decide' }
+  const [kind, name] = id.split(':')
+  if (kind === 'stack') {
+    const stack = shimAdjusters(sheet).find((a) => a.id === name)
+    return stack && { kind: 'stack', stack }
+  }
+  const measure = kind === 'measure' ? sheet.measures.find((m) => m.id === name) : undefined
+  return measure && { kind: 'measure', measure }
+}
+
+/** What is due now in this build, as a place. */
+export function dueFocus(sheet: DriveSheet, build: Build): Focus {
+  const [next] = build.assessment.due
+  const focus = next && next.kind !== 'decide' ? focusFrom(sheet, next.kind === 'stack' ? `stack:${next.stack}` : `measure:${next.measure}`) : undefined
+  return focus ?? { kind: 'decide' }
+}
+
+export function showStack(entry: StackEntry | undefined): string {
+  return entry ? showMm(entry.thicknessMm, 3) : 'not entered'
+}

@@ -1,0 +1,21 @@
+import { createPinia } from 'pinia'
+import PrimeVue from 'primevue/config'
+import { createApp } from 'vue'
+import App from './App.vue'
+import './look/fonts.css'
+import './look/look.css'
+import { morayPreset } from './look/preset.ts'
+import { router } from './router.ts'
+import { startLive } from './wire/live.ts'
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? ''
+
+createApp(App)
+  .use(createPinia())
+  .use(router)
+  .use(PrimeVue, {
+    csp: { nonce },
+    theme: { preset: morayPreset, options: { darkModeSelector: '.night', cssLayer: { name: 'primevue' } } },
+  })
+  .mount('#app')
+startLive()

@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { LENGTH_UNITS, type LengthUnit } from '@moray/contract/requests/setting'
+import type { PlausibleKind } from '@moray/core/units/plausible'
+import { computed, nextTick, onMounted, useId, useTemplateRef, watch } from 'vue'
+import { understand } from './understand.ts'
+
+/**
+ * The one field for a length: says what it understood, in both unit systems, before Enter commits it.
+ * A doubtful value needs a second Enter.
+ */
+const props = defineProps<{
+  label: string
+  kind: PlausibleKind
+  dialPerTurnMm?: number | null | undefined
+  error?: string | undefined
+  busy?: boolean
+  /** Take the focus when shown, and again whenever this changes. */
+  focusOn?: string | number
+  hint?: string
+}>()
+const emit = defineEmits<{ enter: [entry: { text: string; confirmed: boolean }]; blank: [] }>()
+const text = defineModel<string>({ required: true })
+const unit = defineModel<LengthUnit>('unit', { required: true })
+
+const id = useId()
+const input = useTemplateRef<HTMLInputElement>('input')
+const meaning = computed(() => understand(text.value, unit.value, props.kind, props.dialPerTurnMm))
+const doubtShown = defineModel<boolean>('doubt', { default: false })
+watch(text, () => (doubtShown.value = false))
+
+const focus = () => nextTick(() => input.value?.focus({ preventScroll: true }))
+onMounted(() => {
+  if (props.focusOn !== undefined) void focus()
+})
+watch(() => props.focusOn, focus)
+
+const UNIT_WORDS: Record<LengthUnit, string> = { mm: 'mm', h: '1/100 mm', t: '1/1000 in', in: 'inch' }
+
+function enter() {
+  if (props.busy) return
+  if (meaning.value.state === 'empty') emit('blank')
+  else if (meaning.value.state === 'value') emit('enter', { text: text.value, confirmed: false })
+  else if (meaning.value.state === 'doubtful') {
+    if (doubtShown.value) emit('enter', { text: text.value, confirmed: true })
+    else doubtShown.value = true
+  }
+}
+</script>
+
+<template>
+  <form class="field" :class="meaning.state" @submit.prevent="enter">
+    <label :for="id">{{ label }}</label>
+    <div class="row">
+      <input
+        :id="id"
+        ref="input"
+        v-model="text"
+        class="text live"
+        type="text"
+        inputmode="text"
+        autocomplete="off"
+        autocapitalize="off"
+        spellcheck="false"
+        maxlength="60"
+        :aria-describedby="`${id}-said`"
+        :aria-invalid="meaning.state === 'not' || !!error"
+      />
+      <button type="submit" class="go" :disabled="busy" :aria-label="`Enter: ${label}`">
+        <svg width="26" height="22" viewBox="0 0 26 22" aria-hidden="true"><path d="M22 2 v9 H5 M11 5 L5 11 L11 17" /></svg>
+      </button>
+    </div>
+    <p :id="`${id}-said`" class="said mono" aria-live="polite">
+      <template v-if="meaning.state === 'value' || meaning.state === 'doubtful'">
+        <strong>{{ meaning.inMm }}</strong> · {{ meaning.inThou }}
+      </template>
+      <template v-else-if="meaning.state === 'not'"><span class="bad">{{ meaning.why }}</span></template>
+      <span v-else class="soft">{{ hint ?? '16t · 42h · .016in · 0,42 mm' }}</span>
+    </p>
+    <p v-if="meaning.state === 'doubtful'" class="bad">
+      {{ meaning.why }} <template v-if="doubtShown"><strong>Enter again if it is meant.</strong></template>
+    </p>
+    <p v-if="error" class="fault" role="alert">{{ error }}</p>
+    <fieldset class="units">
+      <legend class="small soft">A bare number is in</legend>
+      <label v-for="u in LENGTH_UNITS" :key="u" :class="{ on: unit === u }">
+        <input v-model="unit" type="radio" :value="u" class="sr-only" /> {{ UNIT_WORDS[u] }}
+      </label>
+    </fieldset>
+  </form>
+</template>
+
+<style scoped>
+.field {
+  display: flex;
+  flex-direction: column;
+  gap: 0.35rem;
+}
+.field > label {
+  font-weight: 700;
+}
+.row {
+  display: flex;
+}
+.text {
+  flex: 1;
+  min-width: 0;
+  height: 64px;
+  padding: 0 0.7rem;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 2px solid var(--ink);
+  border-right: 0;
+}
+.text:focus {
+  outline: 3px solid var(--focus);
+  outline-offset: 0;
+}
+.go {
+  width: 64px;
+  height: 64px;
+  border: 2px solid var(--ink);
+  background: var(--lamp);
+  color: var(--lamp-ink);
+  cursor: pointer;
+}
+.go:disabled {
+  opacity: 0.5;
+}
+.go svg {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 3;
+}
+.said {
+  min-height: 1.6em;
+  font-size: var(--t-lead);
+}
+.said .bad,
+.said .soft {
+  font-family: var(--font);
+  font-size: var(--t-small);
+}
+.bad {
+  color: var(--out);
+}
+.units {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0;
+  border: 0;
+  margin: 0;
+  padding: 0;
+}
+.units legend {
+  padding: 0;
+  margin-bottom: 0.15rem;
+}
+.units label {
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+  padding: 0 0.7rem;
+  border: 1px solid var(--line-strong);
+  margin-right: -1px;
+  cursor: pointer;
+  font-size: var(--t-small);
+}
+.units label.on {
+  background: var(--ink);
+  color: var(--paper);
+}
+.units label:focus-within {
+  outline: 3px solid var(--focus);
+  z-index: 1;
+}
+</style>

@@ -1,0 +1,28 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', component: () => import('./bench/BenchPage.vue'), meta: { title: 'Bench' } },
+    {
+      path: '/jobs/:id',
+      component: () => import('./job/JobPage.vue'),
+      props: true,
+      children: [
+        { path: '', redirect: (to) => `/jobs/${String(to.params.id)}/setting` },
+        { path: 'setting', component: () => import('./job/SettingPage.vue'), meta: { title: 'Setting' } },
+        { path: 'record', component: () => import('./job/RecordPage.vue'), meta: { title: 'Record' } },
+      ],
+    },
+    { path: '/drawer', component: () => import('./drawer/DrawerPage.vue'), meta: { title: 'Drawer' } },
+    { path: '/gauges', component: () => import('./gauges/GaugesPage.vue'), meta: { title: 'Gauges' } },
+    { path: '/drives', component: () => import('./drives/DrivesPage.vue'), meta: { title: 'Drives' } },
+    { path: '/drives/:id', component: () => import('./drives/DrivePage.vue'), props: true, meta: { title: 'Drive' } },
+    { path: '/:rest(.*)*', component: () => import('./bench/LostPage.vue'), meta: { title: 'Not here' } },
+  ],
+  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+})
+
+router.afterEach((to) => {
+  document.title = `${String(to.meta.title ?? 'Moray')} · Moray`
+})

@@ -1,0 +1,25 @@
+import type { Person } from '@moray/contract/replies'
+import type { LengthUnit } from '@moray/contract/requests/setting'
+import { routes } from '@moray/contract/routes'
+import { useStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { getJson } from '../wire/client.ts'
+
+/** Who works at this screen, and how it likes to be shown. Kept in this browser. */
+export const useShop = defineStore('shop', () => {
+  const people = ref<Person[]>([])
+  const chosen = useStorage('moray.person', '')
+  const night = useStorage('moray.night', false)
+  const unit = useStorage<LengthUnit>('moray.unit', 'mm')
+  /** Last gauge used for a measure, by measure kind. */
+  const gauges = useStorage<Record<string, string>>('moray.gauges', {})
+
+  const personId = computed(() =>
+    people.value.some((p) => p.id === chosen.value) ? chosen.value : (people.value[0]?.id ?? ''),
+  )
+  async function load() {
+    people.value = await getJson<Person[]>(routes.people)
+  }
+  return { people, chosen, personId, night, unit, gauges, load }
+})
