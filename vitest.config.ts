@@ -4,10 +4,25 @@ import vue from '@vitejs/plugin-vue'
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/tests/**/*.test.ts'] } },
-      { test: { name: 'contract', include: ['contract/tests/**/*.test.ts'] } },
-      { test: { name: 'server', include: ['server/tests/**/*.test.ts'], testTimeout: 40_000, hookTimeout: 60_000 } },
-      { plugins: [vue()], test: { name: 'web', environment: 'happy-dom', include: ['web/tests/**/*.test.ts'] } },
+      { test: { name: 'core', include: ['core/tests/**/*.test.ts'], testTimeout: 60_000 } },
+      { test: { name: 'contract', include: ['contract/tests/**/*.test.ts'], testTimeout: 60_000 } },
+      {
+        test: {
+          name: 'server',
+          include: ['server/tests/**/*.test.ts'],
+          testTimeout: 120_000,
+          hookTimeout: 240_000,
+        },
+      },
+      {
+        plugins: [vue()],
+        test: {
+          name: 'web',
+          environment: 'happy-dom',
+          testTimeout: 60_000,
+          include: ['web/tests/**/*.test.ts'],
+        },
+      },
     ],
   },
 })

@@ -21,9 +21,12 @@ const load = (name: string): Case[] =>
 function agree(actual: unknown, wanted: unknown, tolerance: number, path: string) {
   if (typeof wanted === 'number') {
     expect(typeof actual, path).toBe('number')
-    expect(Math.abs((actual as number) - wanted), path).toBeLessThanOrEqual(tolerance * Math.max(1, Math.abs(wanted)))
+    expect(Math.abs((actual as number) - wanted), path).toBeLessThanOrEqual(
+      tolerance * Math.max(1, Math.abs(wanted)),
+    )
   } else if (wanted && typeof wanted === 'object')
-    for (const [key, value] of Object.entries(wanted)) agree((actual as never)?.[key], value, tolerance, `${path}.${key}`)
+    for (const [key, value] of Object.entries(wanted))
+      agree((actual as never)?.[key], value, tolerance, `${path}.${key}`)
   else expect(actual, path).toEqual(wanted)
 }
 
@@ -44,7 +47,13 @@ describe('reference cases of shim-solve', () => {
   it.each(load('shim-solve').map((c) => [c.name, c] as const))('%s', (_, c) => {
     const result: ShimSolveResult = shimSolve(c.input)
     expect(result.provedOptimal).toBe(true)
-    const wanted = c.expect as { bestProbability: number; probability: number; pieces: number; stacks: Record<string, number>; predicted: object }
+    const wanted = c.expect as {
+      bestProbability: number
+      probability: number
+      pieces: number
+      stacks: Record<string, number>
+      predicted: object
+    }
     if (wanted.probability < 0.02) {
       expect(result.status).toBe('no-fit')
       return
@@ -54,7 +63,8 @@ describe('reference cases of shim-solve', () => {
     agree(result.bestProbability, wanted.bestProbability, c.tolerance, 'bestProbability')
     agree(plan.probability, wanted.probability, c.tolerance, 'probability')
     expect(plan.pieces).toBe(wanted.pieces)
-    for (const [id, mm] of Object.entries(wanted.stacks)) agree(plan.stacks[id]!.thicknessMm, mm, c.tolerance, id)
+    for (const [id, mm] of Object.entries(wanted.stacks))
+      agree(plan.stacks[id]!.thicknessMm, mm, c.tolerance, id)
     agree(plan.predicted, wanted.predicted, c.tolerance, 'predicted')
   })
 })

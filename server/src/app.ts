@@ -49,7 +49,9 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
   )
   app.use(sameOrigin(options.hosts ?? []))
   app.use('/api/calc/*', bodyLimit(2048 * KB))
-  app.use('/api/*', async (c, next) => (c.req.path.startsWith('/api/calc/') ? next() : bodyLimit(256 * KB)(c, next)))
+  app.use('/api/*', async (c, next) =>
+    c.req.path.startsWith('/api/calc/') ? next() : bodyLimit(256 * KB)(c, next),
+  )
   app.use(async (c, next) => (c.req.path === routes.live ? next() : compress()(c, next)))
 
   app.get(routes.health, async (c) => {

@@ -15,7 +15,8 @@ import { DataFolderError, lockDataFolder } from './lock/data-lock.ts'
  * Prints one line with the address once it answers.
  */
 const log = (message: string, detail?: unknown) => {
-  const more = detail instanceof Error ? (detail.stack ?? detail.message) : detail === undefined ? '' : String(detail)
+  const more =
+    detail instanceof Error ? (detail.stack ?? detail.message) : detail === undefined ? '' : String(detail)
   process.stderr.write(`${new Date().toISOString()} ${message}${more ? `\n${more}` : ''}\n`)
 }
 
@@ -26,7 +27,8 @@ function stopWith(message: string): never {
 
 function portOf(text: string | undefined): number {
   const port = Number(text ?? 4747)
-  if (!Number.isInteger(port) || port < 0 || port > 65535) stopWith(`PORT is "${text}"; a number from 0 to 65535 is needed.`)
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    stopWith(`PORT is "${text}"; a number from 0 to 65535 is needed.`)
   return port
 }
 
@@ -39,13 +41,19 @@ try {
   unlock = lockDataFolder(data)
   accessSync(data, constants.W_OK)
 } catch (e) {
-  stopWith(e instanceof DataFolderError ? e.message : `The data folder ${data} cannot be written. Choose another with MORAY_DATA.`)
+  stopWith(
+    e instanceof DataFolderError
+      ? e.message
+      : `The data folder ${data} cannot be written. Choose another with MORAY_DATA.`,
+  )
 }
 process.on('exit', unlock)
 
 const db = await openPglite(resolve(data, 'pg')).catch((e: unknown) => {
   log('the database did not open', e)
-  return stopWith(`The database in ${data} did not open: the disk may be full or read-only. What the log says stands above.`)
+  return stopWith(
+    `The database in ${data} did not open: the disk may be full or read-only. What the log says stands above.`,
+  )
 })
 try {
   await migrate(db, readMigrations(resolve(here, '../migrations')), new Date())
@@ -60,7 +68,10 @@ const app = createApp(
   { db, live, now: () => new Date(), log },
   {
     webFolder: resolve(here, '../../web/dist'),
-    hosts: (process.env.MORAY_HOSTS ?? '').split(',').map((h) => h.trim()).filter(Boolean),
+    hosts: (process.env.MORAY_HOSTS ?? '')
+      .split(',')
+      .map((h) => h.trim())
+      .filter(Boolean),
   },
 )
 const server = serve({ fetch: app.fetch, port, hostname: '127.0.0.1' }, (info) => {

@@ -26,7 +26,9 @@ const places = [
   <a class="skip" href="#main">To the work</a>
   <header class="bar no-print">
     <RouterLink to="/" class="brand" aria-label="Moray, to the bench">
-      <svg width="30" height="18" viewBox="0 0 30 18" aria-hidden="true"><path d="M2 12c4-10 8-10 12 0s8 10 13-2" /></svg>
+      <svg width="30" height="18" viewBox="0 0 30 18" aria-hidden="true">
+        <path d="M2 12c4-10 8-10 12 0s8 10 13-2" />
+      </svg>
       Moray
     </RouterLink>
     <nav aria-label="Places">
@@ -38,7 +40,9 @@ const places = [
     <label class="who">
       <span class="sr-only">Who is working</span>
       <select :value="shop.personId" @change="shop.chosen = ($event.target as HTMLSelectElement).value">
-        <option v-for="p in shop.people" :key="p.id" :value="p.id">{{ p.name }}{{ p.role === 'lead' ? ', lead' : '' }}</option>
+        <option v-for="p in shop.people" :key="p.id" :value="p.id">
+          {{ p.name }}{{ p.role === 'lead' ? ', lead' : '' }}
+        </option>
       </select>
     </label>
     <button type="button" class="lampswitch" :aria-pressed="shop.night" @click="shop.night = !shop.night">

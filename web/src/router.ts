@@ -17,7 +17,12 @@ export const router = createRouter({
     { path: '/drawer', component: () => import('./drawer/DrawerPage.vue'), meta: { title: 'Drawer' } },
     { path: '/gauges', component: () => import('./gauges/GaugesPage.vue'), meta: { title: 'Gauges' } },
     { path: '/drives', component: () => import('./drives/DrivesPage.vue'), meta: { title: 'Drives' } },
-    { path: '/drives/:id', component: () => import('./drives/DrivePage.vue'), props: true, meta: { title: 'Drive' } },
+    {
+      path: '/drives/:id',
+      component: () => import('./drives/DrivePage.vue'),
+      props: true,
+      meta: { title: 'Drive' },
+    },
     { path: '/:rest(.*)*', component: () => import('./bench/LostPage.vue'), meta: { title: 'Not here' } },
   ],
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },

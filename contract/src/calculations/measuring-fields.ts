@@ -32,7 +32,12 @@ export class JudgeFields {
   @Num({ what: 'largest permissible error of the gauge', min: 0 })
   mpe!: number
 
-  @Num({ what: 'known scatter of repeated readings (standard deviation)', min: 0, optional: true, default: 0 })
+  @Num({
+    what: 'known scatter of repeated readings (standard deviation)',
+    min: 0,
+    optional: true,
+    default: 0,
+  })
   repeatability?: number
 
   @One(() => WindowFields, { what: 'where the value must lie' })
@@ -94,7 +99,12 @@ export class CaseAndGearFields {
   @Num({ what: 'nominal mounting distance', unit: 'mm' })
   nominalMm!: number
 
-  @OneOf({ what: '−1: more shim pushes the gear inward; +1: outward', values: [1, -1], optional: true, default: -1 })
+  @OneOf({
+    what: '−1: more shim pushes the gear inward; +1: outward',
+    values: [1, -1],
+    optional: true,
+    default: -1,
+  })
   effect?: 1 | -1
 }
 

@@ -89,10 +89,16 @@ export const calculations: Calculation[] = [
       ['normalFactor', '', 'normal over transverse backlash'],
     ],
   ),
-  entry('backlash-transfer', 'Indicator reading carried to the pitch circle', BacklashTransferInput, backlashTransfer, [
-    ['backlashMm', 'mm', 'transverse backlash at the outer pitch circle'],
-    ['normalBacklashMm', 'mm', 'square to the flank'],
-  ]),
+  entry(
+    'backlash-transfer',
+    'Indicator reading carried to the pitch circle',
+    BacklashTransferInput,
+    backlashTransfer,
+    [
+      ['backlashMm', 'mm', 'transverse backlash at the outer pitch circle'],
+      ['normalBacklashMm', 'mm', 'square to the flank'],
+    ],
+  ),
   entry('depth', 'Where a gear stands on its axis', { choose: depthClass, classes: depthClasses }, depth, [
     ['depthMm', 'mm', 'depth (all methods but case-and-gear)'],
     ['shimMm', 'mm', 'shim needed (case-and-gear)'],
@@ -114,7 +120,11 @@ export const calculations: Calculation[] = [
       ['provedOptimal', '', 'true: no better plan exists in this drawer'],
       ['bestProbability', '', 'highest probability of landing in all windows that any plan has'],
       ['plans', 'mm', 'stacks, predictions, probability and pieces of the best plans'],
-      ['shortfall', 'as the quantities', 'how far the closest plan stays outside each window, when nothing fits'],
+      [
+        'shortfall',
+        'as the quantities',
+        'how far the closest plan stays outside each window, when nothing fits',
+      ],
       ['orderSuggestions', 'mm', 'thicknesses to order, when nothing fits'],
       ['nodes', '', 'boxes that the search looked at'],
     ],
@@ -127,7 +137,10 @@ export function calculation(name: string): Calculation {
   const found = calculations.find((c) => c.name === name)
   if (!found)
     throw new InputError('unknown-calculation', [
-      { path: 'name', message: `"${name}" is no calculation; there are ${calculations.map((c) => c.name).join(', ')}` },
+      {
+        path: 'name',
+        message: `"${name}" is no calculation; there are ${calculations.map((c) => c.name).join(', ')}`,
+      },
     ])
   return found
 }
@@ -161,4 +174,3 @@ export function describeCalculation(name: string): CalculationDescription {
   const { what, inputs, output } = calculation(name)
   return { name, what, input: inputs.map(describeClass), output }
 }
-

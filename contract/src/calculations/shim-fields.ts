@@ -81,6 +81,12 @@ export class ShimSolveFields {
   @Numbers({ what: 'thicknesses that can be ordered (mm)', most: 60, optional: true })
   orderSeriesMm?: number[]
 
-  @Whole({ what: 'stop after so many search nodes', min: 1000, max: 50_000_000, optional: true, default: 5_000_000 })
+  @Whole({
+    what: 'stop after so many search nodes',
+    min: 1,
+    max: 50_000_000,
+    optional: true,
+    default: 5_000_000,
+  })
   maxNodes?: number
 }

@@ -51,27 +51,45 @@ const apply = (facts: FieldFacts, common: Common, decorators: PropertyDecorator[
 }
 
 const isFinite = () =>
-  IsNumber({ allowNaN: false, allowInfinity: false }, { message: (a) => `must be a finite number, not ${show(a.value)}` })
+  IsNumber(
+    { allowNaN: false, allowInfinity: false },
+    { message: (a) => `must be a finite number, not ${show(a.value)}` },
+  )
 
 /** A finite number, with limits where the computation has them. */
 export function Num(options: Common & { min?: number; max?: number }): PropertyDecorator {
   const { min, max } = options
-  return apply({ type: 'number', ...(min !== undefined ? { min } : {}), ...(max !== undefined ? { max } : {}) }, options, [
-    isFinite(),
-    ...(min !== undefined ? [Min(min, { message: (a) => `is ${show(a.value)}; it must not be below ${min}` })] : []),
-    ...(max !== undefined ? [Max(max, { message: (a) => `is ${show(a.value)}; it must not be above ${max}` })] : []),
-  ])
+  return apply(
+    { type: 'number', ...(min !== undefined ? { min } : {}), ...(max !== undefined ? { max } : {}) },
+    options,
+    [
+      isFinite(),
+      ...(min !== undefined
+        ? [Min(min, { message: (a) => `is ${show(a.value)}; it must not be below ${min}` })]
+        : []),
+      ...(max !== undefined
+        ? [Max(max, { message: (a) => `is ${show(a.value)}; it must not be above ${max}` })]
+        : []),
+    ],
+  )
 }
 
 /** A whole number. */
 export function Whole(options: Common & { min: number; max: number }): PropertyDecorator {
   const { min, max } = options
-  const message = (a: { value: unknown }) => `is ${show(a.value)}; a whole number from ${min} to ${max} is needed`
-  return apply({ type: 'whole', min, max }, options, [IsInt({ message }), Min(min, { message }), Max(max, { message })])
+  const message = (a: { value: unknown }) =>
+    `is ${show(a.value)}; a whole number from ${min} to ${max} is needed`
+  return apply({ type: 'whole', min, max }, options, [
+    IsInt({ message }),
+    Min(min, { message }),
+    Max(max, { message }),
+  ])
 }
 
 export function Flag(options: Common): PropertyDecorator {
-  return apply({ type: 'flag' }, options, [IsBoolean({ message: (a) => `is ${show(a.value)}; true or false is needed` })])
+  return apply({ type: 'flag' }, options, [
+    IsBoolean({ message: (a) => `is ${show(a.value)}; true or false is needed` }),
+  ])
 }
 
 export function Text(options: Common & { min?: number; max: number }): PropertyDecorator {

@@ -11,7 +11,9 @@ import { show } from './decorators.ts'
  */
 export function validate<T extends object>(owner: new () => T, raw: unknown): T {
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw))
-    throw new InputError('invalid-input', [{ path: '', message: `a JSON object is needed, not ${show(raw)}` }])
+    throw new InputError('invalid-input', [
+      { path: '', message: `a JSON object is needed, not ${show(raw)}` },
+    ])
   const nulls = findNulls(raw, '', 0)
   if (nulls.length) throw new InputError('invalid-input', nulls)
   const instance = plainToInstance(owner, raw)
@@ -22,7 +24,11 @@ export function validate<T extends object>(owner: new () => T, raw: unknown): T 
     stopAtFirstError: true,
     validationError: { target: false },
   })
-  if (errors.length) throw new InputError('invalid-input', errors.flatMap((e) => problemsOf(e, '')))
+  if (errors.length)
+    throw new InputError(
+      'invalid-input',
+      errors.flatMap((e) => problemsOf(e, '')),
+    )
   return instance
 }
 
@@ -30,7 +36,9 @@ export function validate<T extends object>(owner: new () => T, raw: unknown): T 
 function findNulls(value: unknown, path: string, depth: number): FieldProblem[] {
   if (value === null) return [{ path, message: 'is null; leave the field out instead' }]
   if (typeof value !== 'object' || depth > 12) return []
-  return Object.entries(value as object).flatMap(([key, v]) => findNulls(v, join(path, key, Array.isArray(value)), depth + 1))
+  return Object.entries(value as object).flatMap(([key, v]) =>
+    findNulls(v, join(path, key, Array.isArray(value)), depth + 1),
+  )
 }
 
 function join(path: string, key: string, inList: boolean): string {

@@ -2,7 +2,8 @@ import { refuse } from './input-error.ts'
 
 /** @throws InputError when `value` is not a finite number. */
 export function finite(path: string, value: number): number {
-  if (typeof value !== 'number' || !Number.isFinite(value)) refuse(path, `must be a finite number, not ${String(value)}`)
+  if (typeof value !== 'number' || !Number.isFinite(value))
+    refuse(path, `must be a finite number, not ${String(value)}`)
   return value
 }
 

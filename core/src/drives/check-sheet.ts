@@ -16,7 +16,9 @@ export function checkSheet(sheet: DriveSheet): void {
       check()
     } catch (e) {
       if (!(e instanceof InputError)) throw e
-      problems.push(...e.fields.map((f) => ({ ...f, path: f.path.startsWith(path) ? f.path : `${path}.${f.path}` })))
+      problems.push(
+        ...e.fields.map((f) => ({ ...f, path: f.path.startsWith(path) ? f.path : `${path}.${f.path}` })),
+      )
     }
   }
   const ids = (rows: { id: string }[], path: string) => {
@@ -31,7 +33,8 @@ export function checkSheet(sheet: DriveSheet): void {
   const gears = ids(sheet.gears, 'gears')
   const meshes = ids(sheet.meshes, 'meshes')
   const refer = (path: string, id: string | undefined, known: Set<string>) => {
-    if (id !== undefined && !known.has(id)) say(path, `"${id}" does not exist; known are ${[...known].join(', ') || 'none'}`)
+    if (id !== undefined && !known.has(id))
+      say(path, `"${id}" does not exist; known are ${[...known].join(', ') || 'none'}`)
   }
 
   sheet.axes.forEach((a, i) => {
@@ -45,8 +48,10 @@ export function checkSheet(sheet: DriveSheet): void {
     refer(`${at}.gear`, m.gear, gears)
     attempt(`${at}.mesh`, () => checkMesh(m.mesh, `${at}.mesh`))
     const teeth = (id: string) => sheet.gears.find((g) => g.id === id)?.teeth
-    if (teeth(m.pinion) !== m.mesh.pinionTeeth) say(`${at}.mesh.pinionTeeth`, `is ${m.mesh.pinionTeeth}, but gear "${m.pinion}" has ${teeth(m.pinion)}`)
-    if (teeth(m.gear) !== m.mesh.gearTeeth) say(`${at}.mesh.gearTeeth`, `is ${m.mesh.gearTeeth}, but gear "${m.gear}" has ${teeth(m.gear)}`)
+    if (teeth(m.pinion) !== m.mesh.pinionTeeth)
+      say(`${at}.mesh.pinionTeeth`, `is ${m.mesh.pinionTeeth}, but gear "${m.pinion}" has ${teeth(m.pinion)}`)
+    if (teeth(m.gear) !== m.mesh.gearTeeth)
+      say(`${at}.mesh.gearTeeth`, `is ${m.mesh.gearTeeth}, but gear "${m.gear}" has ${teeth(m.gear)}`)
   })
   const measures = ids(sheet.measures, 'measures')
   ids(sheet.adjusters, 'adjusters')
@@ -56,15 +61,21 @@ export function checkSheet(sheet: DriveSheet): void {
     refer(`${at}.moves`, a.moves, gears)
     for (const id of Object.keys(a.rules ?? {})) refer(`${at}.rules`, id, measures)
     if (a.minMm > a.maxMm) say(at, `cannot be: smallest ${a.minMm} mm above largest ${a.maxMm} mm`)
-    if (a.startMm < a.minMm || a.startMm > a.maxMm) say(`${at}.startMm`, `is ${a.startMm}; allowed is ${a.minMm} to ${a.maxMm} mm`)
+    if (a.startMm < a.minMm || a.startMm > a.maxMm)
+      say(`${at}.startMm`, `is ${a.startMm}; allowed is ${a.minMm} to ${a.maxMm} mm`)
   })
   sheet.bearings.forEach((b, i) => refer(`bearings[${i}].axis`, b.axis, axes))
   sheet.seals.forEach((s, i) => refer(`seals[${i}].axis`, s.axis, axes))
+  sheet.belts?.forEach((b, i) =>
+    b.pulleys.forEach((p, k) => refer(`belts[${i}].pulleys[${k}].axis`, p.axis, axes)),
+  )
   sheet.measures.forEach((m, i) => {
     const at = `measures[${i}]`
     attempt(at, () => checkWindow(`${at}.window`, m.window))
-    if (m.target !== undefined && !inside(m.target, m.window)) say(`${at}.target`, `is ${m.target}, outside its window`)
-    if (!(Number.isInteger(m.readings) && m.readings >= 1)) say(`${at}.readings`, `is ${m.readings}; at least one reading`)
+    if (m.target !== undefined && !inside(m.target, m.window))
+      say(`${at}.target`, `is ${m.target}, outside its window`)
+    if (!(Number.isInteger(m.readings) && m.readings >= 1))
+      say(`${at}.readings`, `is ${m.readings}; at least one reading`)
     if (m.kind === 'depth') refer(`${at}.gear`, m.gear, gears)
     if (m.kind === 'backlash') refer(`${at}.mesh`, m.mesh, meshes)
     if (m.kind === 'end-play') refer(`${at}.axis`, m.axis, axes)

@@ -23,6 +23,7 @@ export interface DriveSheet {
   adjusters: Adjuster[]
   bearings: Bearing[]
   seals: Seal[]
+  belts?: Belt[]
   measures: Measure[]
   /** Runout limits by zone, TIR in mm. */
   runoutLimits: { zone: string; tirMm: number }[]
@@ -108,6 +109,13 @@ export interface Seal {
   label: string
   axis: string
   atMm: number
+}
+
+/** A toothed belt between pulleys on two parallel shafts. */
+export interface Belt {
+  id: string
+  pulleys: { axis: string; atMm: number; radiusMm: number }[]
+  widthMm: number
 }
 
 interface MeasureBase {

@@ -58,7 +58,10 @@ export function checkMesh(mesh: Mesh, path = 'mesh'): void {
   const { outerConeDistance, pinionPitchAngle, gearPitchAngle } = cones(mesh)
   if (!(pinionPitchAngle > 0) || !(gearPitchAngle > 0) || gearPitchAngle >= Math.PI / 2 + 1e-12)
     throw new InputError('impossible-geometry', [
-      { path: `${path}.shaftAngleDeg`, message: `is ${mesh.shaftAngleDeg ?? 90}; with these teeth it makes no outside bevel pair` },
+      {
+        path: `${path}.shaftAngleDeg`,
+        message: `is ${mesh.shaftAngleDeg ?? 90}; with these teeth it makes no outside bevel pair`,
+      },
     ])
   if (mesh.faceWidthMm >= outerConeDistance)
     throw new InputError('impossible-geometry', [

@@ -27,7 +27,10 @@ export function depth(input: DepthInput): DepthResult {
       finite('dropMm', input.dropMm)
       const depthMm = input.extends ? input.masterMm + input.dropMm : input.masterMm - input.dropMm
       if (depthMm <= 0)
-        refuse('dropMm', `is ${input.dropMm}; with a master of ${input.masterMm} mm the depth would be ${depthMm} mm; check the turn counter`)
+        refuse(
+          'dropMm',
+          `is ${input.dropMm}; with a master of ${input.masterMm} mm the depth would be ${depthMm} mm; check the turn counter`,
+        )
       return { depthMm }
     }
     case 'arbor':
@@ -44,7 +47,8 @@ export function depth(input: DepthInput): DepthResult {
       positive('assemblyMm', input.assemblyMm)
       positive('nominalMm', input.nominalMm)
       const effect = input.effect ?? -1
-      if (effect !== 1 && effect !== -1) refuse('effect', `is ${String(effect)}; it is +1 (outward) or −1 (inward)`)
+      if (effect !== 1 && effect !== -1)
+        refuse('effect', `is ${String(effect)}; it is +1 (outward) or −1 (inward)`)
       return {
         shimMm:
           effect === -1

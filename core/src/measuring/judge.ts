@@ -66,7 +66,9 @@ export function verdictOf(mean: number, U: number, window: Window): Verdict {
 export function judge(input: JudgeInput): Judgement {
   const { readings, window } = input
   if (!Array.isArray(readings) || readings.length === 0)
-    throw new InputError('invalid-input', [{ path: 'readings', message: 'is empty; take at least one reading' }])
+    throw new InputError('invalid-input', [
+      { path: 'readings', message: 'is empty; take at least one reading' },
+    ])
   readings.forEach((r, i) => finite(`readings[${i}]`, r))
   notNegative('resolution', input.resolution)
   notNegative('mpe', input.mpe)
@@ -81,7 +83,8 @@ export function judge(input: JudgeInput): Judgement {
 
 /** n from u(n) ≤ distance/2 in closed form, then stepped to the exact boundary against round-off. */
 function readingsNeeded(mean: number, sd: number, count: number, input: JudgeInput): number | null {
-  const decides = (n: number) => verdictOf(mean, 2 * uncertaintyOfMean(sd, n, input), input.window) !== 'too-close'
+  const decides = (n: number) =>
+    verdictOf(mean, 2 * uncertaintyOfMean(sd, n, input), input.window) !== 'too-close'
   if (decides(count)) return count
   const { min, max } = input.window
   const distance = Math.min(Math.abs(mean - (min ?? -Infinity)), Math.abs(mean - (max ?? Infinity)))

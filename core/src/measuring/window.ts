@@ -19,7 +19,8 @@ export interface ClosedWindow {
  */
 export function checkWindow(path: string, window: Window): void {
   const { min, max } = window
-  if (min === undefined && max === undefined) refuse(path, 'has neither a smallest nor a largest value; give at least one')
+  if (min === undefined && max === undefined)
+    refuse(path, 'has neither a smallest nor a largest value; give at least one')
   if (min !== undefined) finite(`${path}.min`, min)
   if (max !== undefined) finite(`${path}.max`, max)
   if (min !== undefined && max !== undefined && min >= max)

@@ -56,7 +56,11 @@ export interface Assessment {
 export function plausibleKind(measure: Measure): PlausibleKind {
   if (measure.kind === 'backlash') return 'backlash'
   if (measure.kind === 'end-play') return 'end-play'
-  return measure.how.method === 'master-drop' ? 'drop' : measure.how.method === 'arbor' ? 'depth' : 'clearance'
+  return measure.how.method === 'master-drop'
+    ? 'drop'
+    : measure.how.method === 'arbor'
+      ? 'depth'
+      : 'clearance'
 }
 
 /**
@@ -130,13 +134,20 @@ export function isShimmed(sheet: DriveSheet): boolean {
  * @param free restrict the answer to these stacks; all when left out
  * @throws InputError when a stack or a needed measure is missing
  */
-export function solverInput(sheet: DriveSheet, build: BuildFacts, pieces: ShimPiece[], free?: string[]): ShimSolveInput {
+export function solverInput(
+  sheet: DriveSheet,
+  build: BuildFacts,
+  pieces: ShimPiece[],
+  free?: string[],
+): ShimSolveInput {
   const table = sensitivities(sheet)
   const solvable = new Set(solvableAdjusters(sheet).map((a) => a.id))
   const state = assess(sheet, build)
   const locations = shimAdjusters(sheet).map((a) => ({
     id: a.id,
-    currentMm: build.stacks[a.id] ?? refuse(a.id, 'has no stack entered yet; enter what is in the case', 'stack-missing'),
+    currentMm:
+      build.stacks[a.id] ??
+      refuse(a.id, 'has no stack entered yet; enter what is in the case', 'stack-missing'),
     minMm: a.minMm,
     maxMm: a.maxMm,
     maxPieces: a.maxPieces,
@@ -148,7 +159,8 @@ export function solverInput(sheet: DriveSheet, build: BuildFacts, pieces: ShimPi
       const judgement = state.measures[m.id]!.judgement
       if (!judgement) refuse(m.id, 'has not been measured in this build yet', 'reading-missing')
       const { min, max } = m.window
-      if (min === undefined || max === undefined) refuse(m.id, 'has a one-sided window; stacks need both limits', 'one-sided')
+      if (min === undefined || max === undefined)
+        refuse(m.id, 'has a one-sided window; stacks need both limits', 'one-sided')
       const ruled = shimAdjusters(sheet).some((a) => a.rules?.[m.id] !== undefined)
       return {
         id: m.id,

@@ -7,7 +7,14 @@ import type { ShimProblem } from './shim-problem.ts'
  * that mean inside the window a smaller σ is better; with it outside at distance d from the near edge (window
  * width w) P(σ) = Φ((d+w)/σ) − Φ(d/σ) has its one maximum where σ² = ((d+w)² − d²) / (2 ln((d+w)/d)).
  */
-export function bestLanding(muLo: number, muHi: number, sLo: number, sHi: number, min: number, max: number): number {
+export function bestLanding(
+  muLo: number,
+  muHi: number,
+  sLo: number,
+  sHi: number,
+  min: number,
+  max: number,
+): number {
   const centre = (min + max) / 2
   const mu = centre < muLo ? muLo : centre > muHi ? muHi : centre
   let sigma = sLo
@@ -57,7 +64,14 @@ export function landingBound(problem: ShimProblem): BoxScore {
           varHi += big * big
         }
       }
-      p *= bestLanding(muLo, muHi, Math.sqrt(varLo), Math.sqrt(varHi), quantity.window.min, quantity.window.max)
+      p *= bestLanding(
+        muLo,
+        muHi,
+        Math.sqrt(varLo),
+        Math.sqrt(varHi),
+        quantity.window.min,
+        quantity.window.max,
+      )
       if (p === 0) return 0
     }
     return p
@@ -81,7 +95,8 @@ export function closenessBound(problem: ShimProblem): BoxScore {
         muLo += a < b ? a : b
         muHi += a < b ? b : a
       }
-      const off = (target < muLo ? muLo - target : target > muHi ? target - muHi : 0) / ((window.max - window.min) / 2)
+      const off =
+        (target < muLo ? muLo - target : target > muHi ? target - muHi : 0) / ((window.max - window.min) / 2)
       sum += off * off
     }
     return -sum
@@ -89,7 +104,11 @@ export function closenessBound(problem: ShimProblem): BoxScore {
 }
 
 /** Mean and standard deviation of quantity `q` when the stacks are `thickness` (mm, one for each location). */
-export function predict(problem: ShimProblem, q: number, thickness: ArrayLike<number>): { value: number; sigma: number } {
+export function predict(
+  problem: ShimProblem,
+  q: number,
+  thickness: ArrayLike<number>,
+): { value: number; sigma: number } {
   const L = problem.locations.length
   const quantity = problem.quantities[q]!
   let value = quantity.measured

@@ -91,8 +91,14 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
     number(`${at}.currentMm`, l.currentMm, (v) => v >= 0, 'a stack is 0 mm or more')
     number(`${at}.minMm`, l.minMm, (v) => v >= 0, 'a stack is 0 mm or more')
     number(`${at}.maxMm`, l.maxMm, (v) => v >= 0, 'a stack is 0 mm or more')
-    if (l.minMm > l.maxMm) say(at, `cannot be: its smallest stack ${l.minMm} mm is above its largest ${l.maxMm} mm`)
-    number(`${at}.maxPieces`, l.maxPieces, (v) => Number.isInteger(v) && v >= 0 && v <= 8, 'whole, 0 to 8 pieces')
+    if (l.minMm > l.maxMm)
+      say(at, `cannot be: its smallest stack ${l.minMm} mm is above its largest ${l.maxMm} mm`)
+    number(
+      `${at}.maxPieces`,
+      l.maxPieces,
+      (v) => Number.isInteger(v) && v >= 0 && v <= 8,
+      'whole, 0 to 8 pieces',
+    )
     if (!l.fixed && l.maxPieces === 0 && l.minMm > 0)
       say(`${at}.maxPieces`, `is 0, but the smallest stack is ${l.minMm} mm; allow at least one piece`)
   })
@@ -105,17 +111,34 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
     number(`${at}.window.max`, q.window.max, () => true, 'a finite number is needed')
     if (q.window.min >= q.window.max)
       say(`${at}.window`, `is upside down: smallest ${q.window.min}, largest ${q.window.max}; swap the two`)
-    else number(`${at}.target`, q.target, (v) => v >= q.window.min && v <= q.window.max, `it must lie in its window ${q.window.min} to ${q.window.max}`)
+    else
+      number(
+        `${at}.target`,
+        q.target,
+        (v) => v >= q.window.min && v <= q.window.max,
+        `it must lie in its window ${q.window.min} to ${q.window.max}`,
+      )
     if (q.relU !== undefined) number(`${at}.relU`, q.relU, (v) => v >= 0 && v <= 1, 'between 0 and 1')
     for (const [id, s] of Object.entries(q.sensitivity)) {
-      if (!known.has(id)) say(`${at}.sensitivity.${id}`, `names no location; known are ${[...known].join(', ')}`)
+      if (!known.has(id))
+        say(`${at}.sensitivity.${id}`, `names no location; known are ${[...known].join(', ')}`)
       number(`${at}.sensitivity.${id}`, s, (v) => Math.abs(v) <= 100, 'a size of at most 100 mm per mm')
     }
   })
   input.pieces.forEach((p, i) => {
     const at = `pieces[${i}]`
-    number(`${at}.thicknessMm`, p.thicknessMm, (v) => v > 0 && v <= 50, 'a piece is thicker than 0 and at most 50 mm')
-    number(`${at}.count`, p.count, (v) => Number.isInteger(v) && v >= 0, 'a count is a whole number, 0 or more')
+    number(
+      `${at}.thicknessMm`,
+      p.thicknessMm,
+      (v) => v > 0 && v <= 50,
+      'a piece is thicker than 0 and at most 50 mm',
+    )
+    number(
+      `${at}.count`,
+      p.count,
+      (v) => Number.isInteger(v) && v >= 0,
+      'a count is a whole number, 0 or more',
+    )
   })
   const relU = input.sensitivityRelU ?? 0
   number('sensitivityRelU', relU, (v) => v >= 0 && v <= 1, 'between 0 and 1')
@@ -123,9 +146,16 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
   number('plans', plans, (v) => Number.isInteger(v) && v >= 1 && v <= 10, 'whole, 1 to 10')
   const series = input.orderSeriesMm ?? DEFAULT_SERIES
   if (series.length > 60) say('orderSeriesMm', `has ${series.length} thicknesses; at most 60`)
-  series.forEach((t, i) => number(`orderSeriesMm[${i}]`, t, (v) => v > 0 && v <= 50, 'thicker than 0 and at most 50 mm'))
+  series.forEach((t, i) =>
+    number(`orderSeriesMm[${i}]`, t, (v) => v > 0 && v <= 50, 'thicker than 0 and at most 50 mm'),
+  )
   const maxNodes = input.maxNodes ?? 5_000_000
-  number('maxNodes', maxNodes, (v) => Number.isInteger(v) && v >= 1000 && v <= 50_000_000, 'whole, 1000 to 50 000 000')
+  number(
+    'maxNodes',
+    maxNodes,
+    (v) => Number.isInteger(v) && v >= 1 && v <= 50_000_000,
+    'whole, 1 to 50 000 000',
+  )
   if (problems.length) throw new InputError('invalid-input', problems)
 
   const L = input.locations.length
@@ -151,7 +181,8 @@ type Say = (path: string, message: string) => void
 
 function sizes(input: ShimSolveInput, say: Say) {
   const range = (path: string, n: number | undefined, min: number, max: number) => {
-    if (n === undefined || n < min || n > max) say(path, `has ${n ?? 0} entries; ${min} to ${max} are possible`)
+    if (n === undefined || n < min || n > max)
+      say(path, `has ${n ?? 0} entries; ${min} to ${max} are possible`)
   }
   range('locations', input.locations?.length, 1, 8)
   range('quantities', input.quantities?.length, 1, 16)

@@ -3,7 +3,12 @@ import { searchBoxes, type SearchProgress } from './box-search.ts'
 import { supply, type StackChoice } from './joint-stock.ts'
 import { closenessBound, landingBound, predict, type BoxScore } from './landing.ts'
 import { resolveShimProblem, type ShimProblem, type ShimSolveInput } from './shim-problem.ts'
-import { classesWithPieces, fixedCandidate, stackCandidates, type StackCandidates } from './stack-candidates.ts'
+import {
+  classesWithPieces,
+  fixedCandidate,
+  stackCandidateSteps,
+  type StackCandidates,
+} from './stack-candidates.ts'
 
 export interface PlannedStack {
   thicknessMm: number
@@ -48,7 +53,7 @@ export interface ShimSolveResult {
 }
 
 export interface SolveProgress extends SearchProgress {
-  stage: 'best probability' | 'fewest pieces' | 'closest plan' | 'what to order'
+  stage: 'stacks that can be made' | 'best probability' | 'fewest pieces' | 'closest plan' | 'what to order'
 }
 
 /** Below this probability a plan is not worth closing the case for. */
@@ -101,7 +106,7 @@ export function* shimSolveSteps(input: ShimSolveInput): Generator<SolveProgress,
     if (plans.length < problem.plans) yield* search.fillUp(plans)
     return search.result('fit', plans)
   }
-  const all = search.candidates(search.wholeRange())
+  const all = yield* search.candidates(search.wholeRange())
   const closest = yield* search.closest(all)
   for (const plan of closest) search.best = Math.max(search.best, search.landingOf(plan.thickness))
   yield* search.raiseBest(all)
@@ -148,12 +153,28 @@ class ShimSearch {
     }
   }
 
-  candidates(range: Range, mostPieces = Infinity): StackCandidates[] {
-    const candidates = this.problem.locations.map((l, i) =>
-      l.fixed
-        ? fixedCandidate(l.currentMm)
-        : stackCandidates(this.problem.lines, Math.min(l.maxPieces, mostPieces), range.lo[i]!, range.hi[i]!),
-    )
+  /** What every location can take within the range; locations with the same limits share one list. */
+  *candidates(range: Range, mostPieces = Infinity): Generator<SolveProgress, StackCandidates[]> {
+    const lists = new Map<string, StackCandidates>()
+    const candidates: StackCandidates[] = []
+    for (const [i, l] of this.problem.locations.entries()) {
+      if (l.fixed) {
+        candidates.push(fixedCandidate(l.currentMm))
+        continue
+      }
+      const most = Math.min(l.maxPieces, mostPieces)
+      const key = `${most} ${range.lo[i]} ${range.hi[i]}`
+      let list = lists.get(key)
+      if (!list) {
+        const steps = stackCandidateSteps(this.problem.lines, most, range.lo[i]!, range.hi[i]!)
+        let step = steps.next()
+        for (; !step.done; step = steps.next())
+          yield { stage: 'stacks that can be made', nodes: this.budget.nodes }
+        list = step.value
+        lists.set(key, list)
+      }
+      candidates.push(list)
+    }
     if (mostPieces === Infinity && candidates.some((c) => !c.complete)) this.complete = false
     return candidates
   }
@@ -165,10 +186,10 @@ class ShimSearch {
   /** Stages 1 to 4. Leaves P* in `best` (exact when ≥ FIT) and returns the candidates of the narrowed range. */
   *findBest(): Generator<SolveProgress, StackCandidates[]> {
     const whole = this.wholeRange()
-    yield* this.raiseBest(this.candidates(whole, 2))
+    yield* this.raiseBest(yield* this.candidates(whole, 2))
     const range = this.narrowed(whole, Math.max(this.best - BAND, FIT - BAND))
     if (!range) return []
-    const all = this.candidates(range)
+    const all = yield* this.candidates(range)
     yield* this.raiseBest(all)
     return all
   }
@@ -231,7 +252,8 @@ class ShimSearch {
         yield* this.run('fewest pieces', candidates, {
           bound: this.landing,
           sets,
-          floor: () => (level.length < room ? threshold : Math.max(threshold, level[level.length - 1]!.score)),
+          floor: () =>
+            level.length < room ? threshold : Math.max(threshold, level[level.length - 1]!.score),
           keepTies: true,
           leaf: (index, score) => {
             for (let l = 0; l < index.length; l++) classes[l] = sets[l]![index[l]!]!
@@ -247,7 +269,7 @@ class ShimSearch {
 
   /** When the band holds too few plans: the next best by probability, over everything the drawer allows. */
   *fillUp(plans: Found[]): Generator<SolveProgress, void> {
-    const all = this.candidates(this.wholeRange())
+    const all = yield* this.candidates(this.wholeRange())
     const room = this.problem.plans - plans.length
     const more: Found[] = []
     yield* this.run('fewest pieces', all, {
@@ -279,7 +301,12 @@ class ShimSearch {
   }
 
   /** The supply for one combination of classes, or undefined when the stock does not allow it. */
-  private found(candidates: StackCandidates[], classes: Int32Array, score: number, share?: number[]): Found | undefined {
+  private found(
+    candidates: StackCandidates[],
+    classes: Int32Array,
+    score: number,
+    share?: number[],
+  ): Found | undefined {
     const choice = supply(this.problem.lines, candidates, classes, share)
     if (!choice) return undefined
     const thickness = Float64Array.from(candidates, (c, l) => c.thickness[classes[l]!]!)
@@ -293,7 +320,10 @@ class ShimSearch {
   }
 
   private pieceIds(c: StackCandidates, s: number): string[] {
-    return Array.from({ length: c.pieces[s]! }, (_, m) => this.problem.lines[c.members[s * c.stride + m]!]!.id)
+    return Array.from(
+      { length: c.pieces[s]! },
+      (_, m) => this.problem.lines[c.members[s * c.stride + m]!]!.id,
+    )
   }
 
   private *run(
@@ -350,7 +380,10 @@ function predictAll(problem: ShimProblem, thickness: ArrayLike<number>): Record<
   return Object.fromEntries(
     problem.quantities.map(({ id, window }, q) => {
       const { value, sigma } = predict(problem, q, thickness)
-      return [id, { value, U: 2 * sigma, probability: probabilityInWindow(value, sigma, window.min, window.max) }]
+      return [
+        id,
+        { value, U: 2 * sigma, probability: probabilityInWindow(value, sigma, window.min, window.max) },
+      ]
     }),
   )
 }
@@ -369,7 +402,10 @@ export function predictStacks(
 }
 
 /** Which single extra thickness, bought in as many pieces as there are stacks, would make it fit. Best first. */
-function* orderSuggestions(problem: ShimProblem, parent: ShimSearch): Generator<SolveProgress, OrderSuggestion[]> {
+function* orderSuggestions(
+  problem: ShimProblem,
+  parent: ShimSearch,
+): Generator<SolveProgress, OrderSuggestion[]> {
   const range = parent.wholeRange()
   // not even a stack ground to any thickness would do: nothing to order
   if (parent.landing(range.lo, range.hi) < FIT) return []
@@ -385,7 +421,10 @@ function* orderSuggestions(problem: ShimProblem, parent: ShimSearch): Generator<
     if (search.best < FIT) continue
     const [plan] = search.result('fit', yield* search.fewestPieces(narrow)).plans
     if (!plan) continue
-    const count = Object.values(plan.stacks).reduce((n, s) => n + s.pieceIds.filter((p) => p === id).length, 0)
+    const count = Object.values(plan.stacks).reduce(
+      (n, s) => n + s.pieceIds.filter((p) => p === id).length,
+      0,
+    )
     suggestions.push({ thicknessMm, count, probability: plan.probability })
   }
   return suggestions.sort((a, b) => b.probability - a.probability || a.count - b.count).slice(0, 5)

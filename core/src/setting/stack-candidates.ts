@@ -25,7 +25,26 @@ export interface StackCandidates {
  * respected. A branch is cut as soon as the remaining pieces cannot bring the sum into the interval.
  * @param lines sorted by id; stock above 0
  */
-export function stackCandidates(lines: readonly ShimPiece[], maxPieces: number, lo: number, hi: number): StackCandidates {
+export function stackCandidates(
+  lines: readonly ShimPiece[],
+  maxPieces: number,
+  lo: number,
+  hi: number,
+): StackCandidates {
+  const steps = stackCandidateSteps(lines, maxPieces, lo, hi)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
+/** The same, with a pause after every first piece, so that a long list does not stall its thread. */
+export function* stackCandidateSteps(
+  lines: readonly ShimPiece[],
+  maxPieces: number,
+  lo: number,
+  hi: number,
+): Generator<void, StackCandidates> {
   const n = lines.length
   const from = lo - THICKNESS_SLACK_MM
   const to = hi + THICKNESS_SLACK_MM
@@ -69,12 +88,24 @@ export function stackCandidates(lines: readonly ShimPiece[], maxPieces: number, 
       grow(depth + 1, size, i, next)
     }
   }
-  for (let size = 0; size <= maxPieces; size++) grow(0, size, 0, 0)
+  grow(0, 0, 0, 0)
+  for (let size = 1; size <= maxPieces; size++)
+    for (let i = 0; i < n && complete; i++) {
+      chosen[0] = i
+      grow(1, size, i, t[i]!)
+      yield
+    }
   return classify(sums, counts, rows, stride, complete)
 }
 
 /** Sorts by thickness class; within a class the order of enumeration (pieces, then ids) is kept. */
-function classify(sums: number[], counts: number[], rows: number[], stride: number, complete: boolean): StackCandidates {
+function classify(
+  sums: number[],
+  counts: number[],
+  rows: number[],
+  stride: number,
+  complete: boolean,
+): StackCandidates {
   const n = sums.length
   const room = 2 ** Math.ceil(Math.log2(Math.max(2, n)))
   const keys = new Float64Array(n)
@@ -97,7 +128,14 @@ function classify(sums: number[], counts: number[], rows: number[], stride: numb
     for (let m = 0; m < stride; m++) members[k * stride + m] = rows[i * stride + m]!
   }
   start.push(n)
-  return { thickness: Float64Array.from(thickness), start: Int32Array.from(start), pieces, members, stride, complete }
+  return {
+    thickness: Float64Array.from(thickness),
+    start: Int32Array.from(start),
+    pieces,
+    members,
+    stride,
+    complete,
+  }
 }
 
 /** The one "candidate" of a location that is left as it is: its present thickness, and no pieces. */

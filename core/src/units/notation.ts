@@ -100,7 +100,11 @@ export function parseReading(input: ParseReadingInput): ParsedReading {
   if (fraction !== undefined) {
     const spelled = unit ?? bareUnit
     if (scaleOf('length', spelled)?.factor !== 25.4)
-      refuse('text', `"${text}": a fraction is understood in inches only; write 1/8in or 1/8"`, 'not-understood')
+      refuse(
+        'text',
+        `"${text}": a fraction is understood in inches only; write 1/8in or 1/8"`,
+        'not-understood',
+      )
     return { value: sign * fraction * 25.4, unit: 'in' }
   }
   const scale = unit === undefined ? bareScale : scaleOf(quantity, unit)!
@@ -137,7 +141,11 @@ function readTurns(
 ): ParsedReading {
   if (!Number.isInteger(turns)) scan.complain('turns of the dial are whole; the pointer gives the rest')
   if (perTurnMm === undefined)
-    refuse('text', `"${scan.text}" counts turns of a dial, but no dial is chosen; choose the gauge or write the sum`, 'no-dial')
+    refuse(
+      'text',
+      `"${scan.text}" counts turns of a dial, but no dial is chosen; choose the gauge or write the sum`,
+      'no-dial',
+    )
   scan.at++
   if (scan.done()) return { value: turns * perTurnMm, unit: 'r' }
   const pointer = scan.number()
@@ -175,7 +183,11 @@ function denominator(scan: Scanner, top: number): number {
   const bottom = scan.number()
   if (bottom === undefined) scan.complain('the number under the fraction line is missing')
   if (!Number.isInteger(top) || !Number.isInteger(bottom) || bottom === 0)
-    refuse('text', `"${scan.text}": a fraction needs whole numbers, and not 0 below the line`, 'not-understood')
+    refuse(
+      'text',
+      `"${scan.text}": a fraction needs whole numbers, and not 0 below the line`,
+      'not-understood',
+    )
   return bottom
 }
 

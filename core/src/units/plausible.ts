@@ -1,7 +1,8 @@
 import type { ClosedWindow } from '../measuring/window.ts'
 
 /** What is being measured, as far as plausibility goes. */
-export type PlausibleKind = 'backlash' | 'depth' | 'drop' | 'shim-piece' | 'shim-stack' | 'end-play' | 'clearance'
+export type PlausibleKind =
+  'backlash' | 'depth' | 'drop' | 'shim-piece' | 'shim-stack' | 'end-play' | 'clearance'
 
 /**
  * Ranges in mm outside which a value is questioned, not silently taken. They are wide on purpose:

@@ -6,7 +6,9 @@ import { readJson } from '../http/body.ts'
 const TURN_MS = 15
 
 export function mountCalc(app: Hono) {
-  app.post('/api/calc/:name', async (c) => c.json(await inTurns(calculateSteps(c.req.param('name'), await readJson(c)), c.req.raw.signal)))
+  app.post('/api/calc/:name', async (c) =>
+    c.json(await inTurns(calculateSteps(c.req.param('name'), await readJson(c)), c.req.raw.signal)),
+  )
 }
 
 /** Runs a stepped calculation without stalling the loop; stops when the asker has gone. */

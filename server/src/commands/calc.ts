@@ -1,7 +1,12 @@
 import { readFileSync } from 'node:fs'
 import { createInterface } from 'node:readline'
 import { InputError } from '@moray/core/checks/input-error'
-import { calculate, calculation, calculations, describeCalculation } from '@moray/contract/calculations/registry'
+import {
+  calculate,
+  calculation,
+  calculations,
+  describeCalculation,
+} from '@moray/contract/calculations/registry'
 import { errorBody, type ErrorBody } from '@moray/contract/errors'
 
 /**
@@ -46,7 +51,8 @@ try {
   else if (second === '--lines') {
     calculation(name)
     await lines(name)
-  } else if (second !== undefined) throw new InputError('usage', [{ path: second, message: `is not understood; ${USAGE}` }])
+  } else if (second !== undefined)
+    throw new InputError('usage', [{ path: second, message: `is not understood; ${USAGE}` }])
   else print(calculate(name, JSON.parse(readFileSync(0, 'utf8'))))
 } catch (e) {
   fail(e)

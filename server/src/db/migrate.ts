@@ -15,7 +15,8 @@ export function readMigrations(folder: string): Migration[] {
     .sort()
     .map((f) => ({ number: Number(f.slice(0, 4)), name: f, sql: readFileSync(join(folder, f), 'utf8') }))
   found.forEach((m, i) => {
-    if (m.number !== i + 1) throw new Error(`migration ${m.name} should have number ${String(i + 1).padStart(4, '0')}`)
+    if (m.number !== i + 1)
+      throw new Error(`migration ${m.name} should have number ${String(i + 1).padStart(4, '0')}`)
   })
   return found
 }
@@ -25,7 +26,9 @@ export function readMigrations(folder: string): Migration[] {
  * @throws when the database was written by a newer Moray
  */
 export async function migrate(db: Database, migrations: Migration[], now: Date): Promise<number> {
-  await db.script('create table if not exists schema_version (number integer primary key, name text not null, at timestamptz not null)')
+  await db.script(
+    'create table if not exists schema_version (number integer primary key, name text not null, at timestamptz not null)',
+  )
   const [row] = await db.query<{ newest: number | null }>('select max(number) as newest from schema_version')
   const newest = row?.newest ?? 0
   if (newest > migrations.length)
@@ -34,7 +37,11 @@ export async function migrate(db: Database, migrations: Migration[], now: Date):
     )
   for (const m of migrations.slice(newest))
     await db.transaction(async (tx) => {
-      await tx.query('insert into schema_version (number, name, at) values ($1, $2, $3)', [m.number, m.name, now])
+      await tx.query('insert into schema_version (number, name, at) values ($1, $2, $3)', [
+        m.number,
+        m.name,
+        now,
+      ])
       await tx.script(m.sql)
     })
   return migrations.length - newest

@@ -53,6 +53,16 @@ export interface DemoLine {
 }
 
 export const drawerLines: DemoLine[] = [
-  ...METRIC.map(([text, thicknessMm, count], i) => ({ text, thicknessMm, count, place: `${i < 12 ? 'A' : 'B'}${(i % 12) + 1}` })),
-  ...INCH.map(([text, thicknessMm, count], i) => ({ text, thicknessMm, count, place: `${i < 8 ? 'C' : 'D'}${(i % 8) + 1}` })),
+  ...METRIC.map(([text, thicknessMm, count], i) => ({
+    text,
+    thicknessMm,
+    count,
+    place: `${i < 12 ? 'A' : 'B'}${(i % 12) + 1}`,
+  })),
+  ...INCH.map(([text, thicknessMm, count], i) => ({
+    text,
+    thicknessMm,
+    count,
+    place: `${i < 8 ? 'C' : 'D'}${(i % 8) + 1}`,
+  })),
 ].map((line, i) => ({ id: `s${String(i + 1).padStart(3, '0')}`, ...line }))

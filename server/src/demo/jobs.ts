@@ -43,7 +43,9 @@ export const demoJobs: DemoJob[] = [
     stand: 'Stand 1',
     complaint: 'New bearings after water in the oil; gears good. Set it up from what was in it.',
     openedHoursAgo: 30,
-    steps: [{ do: 'note', hoursAgo: 30, by: 'runa', text: 'Received. Bearings and seals renewed, gear set kept.' }],
+    steps: [
+      { do: 'note', hoursAgo: 30, by: 'runa', text: 'Received. Bearings and seals renewed, gear set kept.' },
+    ],
     stands: { state: 'setting', stage: 'Setting', waitsFor: 'Enter pinion shims as found' },
   },
   {
@@ -58,7 +60,14 @@ export const demoJobs: DemoJob[] = [
     stand: null,
     complaint: 'Milky oil, a little less than a full case. Fishing line behind the propeller.',
     openedHoursAgo: 5,
-    steps: [{ do: 'note', hoursAgo: 5, by: 'joar', text: 'Received with milky oil, 540 ml drained, fuzz on the magnet.' }],
+    steps: [
+      {
+        do: 'note',
+        hoursAgo: 5,
+        by: 'joar',
+        text: 'Received with milky oil, 540 ml drained, fuzz on the magnet.',
+      },
+    ],
     stands: { state: 'received', stage: 'Receiving', waitsFor: 'Leak test as found' },
   },
   {
@@ -75,8 +84,18 @@ export const demoJobs: DemoJob[] = [
     openedHoursAgo: 120,
     truth: { reads: { depth: 41.352, 'backlash-forward': 0.74, 'backlash-reverse': 0.52 }, misjudged: 0.08 },
     steps: [
-      { do: 'note', hoursAgo: 120, by: 'joar', text: 'Received. Gear set renewed as a matched pair, pinion and both gears.' },
-      { do: 'found', hoursAgo: 52, by: 'joar', stacks: { pinion: ['0.45', '0.20'], forward: ['20t', '0.15'], reverse: ['0.70', '0.25'] } },
+      {
+        do: 'note',
+        hoursAgo: 120,
+        by: 'joar',
+        text: 'Received. Gear set renewed as a matched pair, pinion and both gears.',
+      },
+      {
+        do: 'found',
+        hoursAgo: 52,
+        by: 'joar',
+        stacks: { pinion: ['0.45', '0.20'], forward: ['20t', '0.15'], reverse: ['0.70', '0.25'] },
+      },
       { do: 'measure', hoursAgo: 51, by: 'joar', gauges: { depth: 'g08', ...ON_THE_ARM } },
       { do: 'build', hoursAgo: 28, by: 'joar', stacks: { pinion: 0.75, forward: 0.7, reverse: 0.75 } },
       { do: 'measure', hoursAgo: 27, by: 'joar', gauges: { depth: 'g08', ...ON_THE_ARM } },
@@ -99,8 +118,23 @@ export const demoJobs: DemoJob[] = [
     truth: { reads: { 'backlash-upper': 0.19, 'backlash-lower': 0.31 }, misjudged: 0.03 },
     steps: [
       { do: 'note', hoursAgo: 70, by: 'ylva', text: 'Received. Oil black, cone glazed.' },
-      { do: 'found', hoursAgo: 20, by: 'ylva', stacks: { upper: ['0.50', '0.40'], lower: ['0.60', '0.25'], input: ['0.70', '0.20'], cover: ['0.50'] } },
-      { do: 'measure', hoursAgo: 19, by: 'ylva', gauges: { 'backlash-upper': 'g02', 'backlash-lower': 'g02' } },
+      {
+        do: 'found',
+        hoursAgo: 20,
+        by: 'ylva',
+        stacks: {
+          upper: ['0.50', '0.40'],
+          lower: ['0.60', '0.25'],
+          input: ['0.70', '0.20'],
+          cover: ['0.50'],
+        },
+      },
+      {
+        do: 'measure',
+        hoursAgo: 19,
+        by: 'ylva',
+        gauges: { 'backlash-upper': 'g02', 'backlash-lower': 'g02' },
+      },
     ],
   },
   {
@@ -117,7 +151,12 @@ export const demoJobs: DemoJob[] = [
     openedHoursAgo: 96,
     steps: [
       { do: 'note', hoursAgo: 96, by: 'ylva', text: 'Received, 300 of 480 ml drained, clean.' },
-      { do: 'note', hoursAgo: 26, by: 'ylva', text: 'Output carrier out after penetrant overnight; lock screws on the tray.' },
+      {
+        do: 'note',
+        hoursAgo: 26,
+        by: 'ylva',
+        text: 'Output carrier out after penetrant overnight; lock screws on the tray.',
+      },
     ],
     stands: { state: 'teardown', stage: 'Teardown', waitsFor: 'Draw the input carrier' },
   },
@@ -133,7 +172,14 @@ export const demoJobs: DemoJob[] = [
     stand: null,
     complaint: 'Hit a rock. Propeller shaft 0.42 mm out at the spline; gear and shaft are one part.',
     openedHoursAgo: 60,
-    steps: [{ do: 'note', hoursAgo: 44, by: 'joar', text: 'Propeller shaft bent, 0.42 mm TIR at the spline, limit 0.15 mm.' }],
+    steps: [
+      {
+        do: 'note',
+        hoursAgo: 44,
+        by: 'joar',
+        text: 'Propeller shaft bent, 0.42 mm TIR at the spline, limit 0.15 mm.',
+      },
+    ],
     stands: { state: 'waiting', stage: 'Estimate', waitsFor: 'Owner decides: rebuild or exchange' },
   },
   {
@@ -148,11 +194,24 @@ export const demoJobs: DemoJob[] = [
     stand: null,
     complaint: 'Seals and bearings with the upper. Joined, second leak test to do.',
     openedHoursAgo: 200,
-    truth: { reads: { depth: 33.208, 'backlash-front': 0.212, 'backlash-rear': 0.244, 'inner-end-play': 0.1 }, misjudged: 0.02 },
+    truth: {
+      reads: { depth: 33.208, 'backlash-front': 0.212, 'backlash-rear': 0.244, 'inner-end-play': 0.1 },
+      misjudged: 0.02,
+    },
     steps: [
       { do: 'note', hoursAgo: 200, by: 'joar', text: 'Received with its upper.' },
-      { do: 'found', hoursAgo: 150, by: 'joar', stacks: { pinion: ['0.60', '0.20'], front: ['0.80'], rear: ['0.50', '0.30'] } },
-      { do: 'measure', hoursAgo: 149, by: 'joar', gauges: { depth: 'g07', 'backlash-front': 'g04', 'backlash-rear': 'g04', 'inner-end-play': 'g02' } },
+      {
+        do: 'found',
+        hoursAgo: 150,
+        by: 'joar',
+        stacks: { pinion: ['0.60', '0.20'], front: ['0.80'], rear: ['0.50', '0.30'] },
+      },
+      {
+        do: 'measure',
+        hoursAgo: 149,
+        by: 'joar',
+        gauges: { depth: 'g07', 'backlash-front': 'g04', 'backlash-rear': 'g04', 'inner-end-play': 'g02' },
+      },
       { do: 'accept', hoursAgo: 148, by: 'joar' },
     ],
     stands: { state: 'waiting', stage: 'Joining', waitsFor: 'Second leak test, before any oil' },
@@ -171,8 +230,18 @@ export const demoJobs: DemoJob[] = [
     openedHoursAgo: 720,
     truth: { reads: { depth: 38.297, 'backlash-forward': 0.31, 'backlash-reverse': 0.93 }, misjudged: 0.04 },
     steps: [
-      { do: 'note', hoursAgo: 720, by: 'runa', text: 'Received. Dog lugs rounded, forward gear windows too.' },
-      { do: 'found', hoursAgo: 640, by: 'ylva', stacks: { pinion: ['0.50', '0.15'], forward: ['0.70', '0.20'], reverse: ['16t', '0.15'] } },
+      {
+        do: 'note',
+        hoursAgo: 720,
+        by: 'runa',
+        text: 'Received. Dog lugs rounded, forward gear windows too.',
+      },
+      {
+        do: 'found',
+        hoursAgo: 640,
+        by: 'ylva',
+        stacks: { pinion: ['0.50', '0.15'], forward: ['0.70', '0.20'], reverse: ['16t', '0.15'] },
+      },
       { do: 'measure', hoursAgo: 639, by: 'ylva', gauges: { depth: 'g01', ...ON_THE_ARM } },
       { do: 'solve', hoursAgo: 638, by: 'ylva' },
       { do: 'measure', hoursAgo: 634, by: 'ylva', gauges: { depth: 'g01', ...ON_THE_ARM } },
@@ -199,7 +268,12 @@ export const demoJobs: DemoJob[] = [
       { do: 'found', hoursAgo: 860, by: 'joar', stacks: { input: ['0.60', '0.30'], cover: ['0.45'] } },
       { do: 'measure', hoursAgo: 859, by: 'joar', gauges: { backlash: 'g02' } },
       { do: 'accept', hoursAgo: 858, by: 'joar' },
-      { do: 'note', hoursAgo: 48, by: 'runa', text: 'Reopened: the input lip seal weeps, land to be looked at.' },
+      {
+        do: 'note',
+        hoursAgo: 48,
+        by: 'runa',
+        text: 'Reopened: the input lip seal weeps, land to be looked at.',
+      },
     ],
     stands: { state: 'reopened', stage: 'Receiving', waitsFor: 'Find the leak at the input seal' },
   },

@@ -48,9 +48,14 @@ export async function loadDemo(db: Database, now: Date): Promise<boolean> {
 }
 
 async function loadShop(tx: Transaction, now: Date) {
-  for (const p of people) await tx.query('insert into person (id, name, role) values ($1, $2, $3)', [p.id, p.name, p.role])
+  for (const p of people)
+    await tx.query('insert into person (id, name, role) values ($1, $2, $3)', [p.id, p.name, p.role])
   for (const s of demoSheets)
-    await tx.query('insert into drive_sheet (id, version, body) values ($1, $2, $3::jsonb)', [s.id, s.version, JSON.stringify(s)])
+    await tx.query('insert into drive_sheet (id, version, body) values ($1, $2, $3::jsonb)', [
+      s.id,
+      s.version,
+      JSON.stringify(s),
+    ])
   for (const g of gauges)
     await tx.query(
       `insert into gauge (id, name, type, measures, resolution, mpe, repeatability, unit, per_turn_mm, masters,
@@ -74,14 +79,10 @@ async function loadShop(tx: Transaction, now: Date) {
     )
   const at = new Date(now.getTime() - 1000 * HOUR)
   for (const l of drawerLines) {
-    await tx.query('insert into shim_line (id, place, thickness_mm, text, count, touched_at) values ($1, $2, $3, $4, $5, $6)', [
-      l.id,
-      l.place,
-      l.thicknessMm,
-      l.text,
-      l.count,
-      at,
-    ])
+    await tx.query(
+      'insert into shim_line (id, place, thickness_mm, text, count, touched_at) values ($1, $2, $3, $4, $5, $6)',
+      [l.id, l.place, l.thicknessMm, l.text, l.count, at],
+    )
     await tx.query(
       `insert into shim_movement (line_id, kind, delta, reason, by_person, at) values ($1, 'start', $2, 'stock-taking', 'runa', $3)`,
       [l.id, l.count, at],
@@ -112,7 +113,10 @@ async function loadJob(tx: Transaction, job: DemoJob, now: Date) {
       opened,
     ],
   )
-  await tx.query("insert into build (job_id, number, by_person, at) values ($1, 0, 'runa', $2)", [job.id, opened])
+  await tx.query("insert into build (job_id, number, by_person, at) values ($1, 0, 'runa', $2)", [
+    job.id,
+    opened,
+  ])
   for (const step of job.steps) {
     const at = ago(step.hoursAgo)
     for (const text of await perform(tx, sheet, job, step, at))
@@ -137,7 +141,13 @@ async function loadJob(tx: Transaction, job: DemoJob, now: Date) {
 }
 
 /** Does one step through the same functions as a real entry. @returns sentences for the history */
-async function perform(tx: Transaction, sheet: DriveSheet, job: DemoJob, step: DemoStep, at: Date): Promise<string[]> {
+async function perform(
+  tx: Transaction,
+  sheet: DriveSheet,
+  job: DemoJob,
+  step: DemoStep,
+  at: Date,
+): Promise<string[]> {
   const who = { id: step.by, at }
   const builds = await loadBuilds(tx, job.id, sheet)
   const row = await findJob(tx, job.id)
@@ -147,14 +157,25 @@ async function perform(tx: Transaction, sheet: DriveSheet, job: DemoJob, step: D
     case 'found': {
       const said: string[] = []
       for (const [location, texts] of Object.entries(step.stacks))
-        said.push(await enterStack(tx, sheet, builds, { location, unit: 'mm', pieces: texts.map((text) => ({ text })) }, who))
+        said.push(
+          await enterStack(
+            tx,
+            sheet,
+            builds,
+            { location, unit: 'mm', pieces: texts.map((text) => ({ text })) },
+            who,
+          ),
+        )
       return said
     }
     case 'measure':
       return measureAll(tx, sheet, job, step, who)
     case 'build': {
       const available = await availablePieces(tx, builds)
-      const stacks = Object.entries(step.stacks).map(([location, mm]) => ({ location, pieces: nearest(available, mm) }))
+      const stacks = Object.entries(step.stacks).map(([location, mm]) => ({
+        location,
+        pieces: nearest(available, mm),
+      }))
       return [(await takePlan(tx, row, builds, { fromBuild: builds.at(-1)!.number, stacks }, who)).text]
     }
     case 'solve': {
@@ -168,7 +189,13 @@ async function perform(tx: Transaction, sheet: DriveSheet, job: DemoJob, step: D
     }
     case 'accept':
       return [
-        await acceptBuild(tx, sheet, builds, { build: builds.at(-1)!.number, ...(step.reason ? { reason: step.reason } : {}) }, who),
+        await acceptBuild(
+          tx,
+          sheet,
+          builds,
+          { build: builds.at(-1)!.number, ...(step.reason ? { reason: step.reason } : {}) },
+          who,
+        ),
       ]
   }
 }
@@ -207,7 +234,8 @@ async function measureAll(
     }
     const gauge = gauges.find((g) => g.id === step.gauges[measure.id])!
     for (let i = 0; i < measure.readings; i++) {
-      const raw = rawFor(measure, truth) + SCATTER[(i + 3 * m + newest.number) % SCATTER.length]! * gauge.resolution
+      const raw =
+        rawFor(measure, truth) + SCATTER[(i + 3 * m + newest.number) % SCATTER.length]! * gauge.resolution
       const text = `${(Math.round(raw / gauge.resolution) * gauge.resolution).toFixed(3)} mm`
       const body = { build: newest.number, measure: measure.id, text, unit: 'mm' as const, gaugeId: gauge.id }
       said.push((await takeReading(tx, sheet, builds, body, who)).text)
@@ -222,7 +250,9 @@ function rawFor(measure: DriveSheet['measures'][number], value: number): number 
   const { how } = measure
   switch (how.method) {
     case 'master-drop': {
-      const master = gauges.flatMap((g) => g.masters ?? []).find((m) => Math.abs(m.lengthMm - how.masterMm) < 1)!
+      const master = gauges
+        .flatMap((g) => g.masters ?? [])
+        .find((m) => Math.abs(m.lengthMm - how.masterMm) < 1)!
       return how.extends ? value - master.lengthMm : master.lengthMm - value
     }
     case 'arbor':

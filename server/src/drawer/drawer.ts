@@ -84,7 +84,11 @@ export interface Movement {
 
 /** Changes a line's stock and says why, in one go. The schema refuses a stock below zero. */
 export async function move(tx: Queryable, m: Movement, who: { id: string; at: Date }): Promise<void> {
-  await tx.query('update shim_line set count = count + $2, touched_at = $3 where id = $1', [m.lineId, m.delta, who.at])
+  await tx.query('update shim_line set count = count + $2, touched_at = $3 where id = $1', [
+    m.lineId,
+    m.delta,
+    who.at,
+  ])
   await tx.query(
     'insert into shim_movement (line_id, kind, delta, reason, job_id, by_person, at) values ($1, $2, $3, $4, $5, $6, $7)',
     [m.lineId, m.kind, m.delta, m.reason, m.jobId ?? null, who.id, who.at],

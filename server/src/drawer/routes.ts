@@ -28,9 +28,12 @@ export function mountDrawer(app: Hono, deps: Deps) {
         [mm, body.place ?? ''],
       )
       if (twin)
-        throw new Refusal(409, 'line-exists', `The drawer has a line of ${showBoth(mm, 3)} there already; add pieces to it.`, [
-          { path: 'text', message: 'there is a line of this thickness already' },
-        ])
+        throw new Refusal(
+          409,
+          'line-exists',
+          `The drawer has a line of ${showBoth(mm, 3)} there already; add pieces to it.`,
+          [{ path: 'text', message: 'there is a line of this thickness already' }],
+        )
       const [row] = await tx.query<{ id: string }>(
         `insert into shim_line (id, place, thickness_mm, text, count, touched_at)
          select 's' || lpad((coalesce(max(substring(id from 2)::int), 0) + 1)::text, 3, '0'), $1, $2, $3, 0, $4 from shim_line
@@ -38,7 +41,8 @@ export function mountDrawer(app: Hono, deps: Deps) {
         [body.place ?? '', mm, body.text.trim(), who.at],
       )
       const id = row!.id
-      if (body.count > 0) await move(tx, { lineId: id, kind: 'add', delta: body.count, reason: 'new line' }, who)
+      if (body.count > 0)
+        await move(tx, { lineId: id, kind: 'add', delta: body.count, reason: 'new line' }, who)
       return written(tx, id, `New drawer line ${showBoth(mm, 3)}, ${body.count} pieces`)
     })
   })
@@ -59,7 +63,11 @@ export function mountDrawer(app: Hono, deps: Deps) {
     return write(c, deps, async (tx, who) => {
       const line = await mustExist(tx, id)
       await move(tx, { lineId: id, kind: 'count', delta: body.count - line.count, reason: body.reason }, who)
-      return written(tx, id, `Counted ${body.count} of ${showBoth(line.thicknessMm, 3)}, was ${line.count}: ${body.reason}`)
+      return written(
+        tx,
+        id,
+        `Counted ${body.count} of ${showBoth(line.thicknessMm, 3)}, was ${line.count}: ${body.reason}`,
+      )
     })
   })
 
@@ -70,10 +78,18 @@ export function mountDrawer(app: Hono, deps: Deps) {
     return write(c, deps, async (tx, who) => {
       const line = await mustExist(tx, id)
       const was = showBoth(line.thicknessMm, 3)
-      await tx.query('update shim_line set thickness_mm = $2, text = $3 where id = $1', [id, mm, body.text.trim()])
+      await tx.query('update shim_line set thickness_mm = $2, text = $3 where id = $1', [
+        id,
+        mm,
+        body.text.trim(),
+      ])
       const reason = `${body.reason} (was ${was})`
       await move(tx, { lineId: id, kind: 'correct', delta: 0, reason }, who)
-      return written(tx, id, `Thickness of a drawer line corrected from ${was} to ${showBoth(mm, 3)}: ${body.reason}`)
+      return written(
+        tx,
+        id,
+        `Thickness of a drawer line corrected from ${was} to ${showBoth(mm, 3)}: ${body.reason}`,
+      )
     })
   })
 }
@@ -84,6 +100,6 @@ async function mustExist(db: Pick<Transaction, 'query'>, id: string) {
   return line
 }
 
-async function written(tx: Transaction, id: string, text: string) {
-  return { reply: await mustExist(tx, id), event: { kind: 'drawer', jobId: null, text } }
+function written(tx: Transaction, id: string, text: string) {
+  return { reply: () => mustExist(tx, id), event: { kind: 'drawer', jobId: null, text } }
 }

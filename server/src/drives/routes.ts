@@ -13,7 +13,10 @@ export async function newestSheets(db: Queryable): Promise<DriveSheet[]> {
 }
 
 export async function sheetOf(db: Queryable, id: string, version: number): Promise<DriveSheet> {
-  const [row] = await db.query<{ body: DriveSheet }>('select body from drive_sheet where id = $1 and version = $2', [id, version])
+  const [row] = await db.query<{ body: DriveSheet }>(
+    'select body from drive_sheet where id = $1 and version = $2',
+    [id, version],
+  )
   if (!row) throw notFound('Drive sheet', `${id} version ${version}`)
   return row.body
 }

@@ -28,12 +28,18 @@ export function answerError(e: unknown, c: Context, log: (message: string, e: un
   if (storage) {
     log(`write failed: ${storage}`, e)
     return c.json(
-      errorBody('storage', `Nothing was stored: ${storage}. What is stored already is safe. Make room, then send it again.`),
+      errorBody(
+        'storage',
+        `Nothing was stored: ${storage}. What is stored already is safe. Make room, then send it again.`,
+      ),
       507,
     )
   }
   if (codeOf(e) === '23514' && String((e as Error).message).includes('stock_not_negative'))
     return c.json(errorBody('stock', 'The drawer does not hold that many pieces any more.'), 409)
   log('unexpected error', e)
-  return c.json(errorBody('internal', 'Something went wrong on the server; nothing was stored. The log says more.'), 500)
+  return c.json(
+    errorBody('internal', 'Something went wrong on the server; nothing was stored. The log says more.'),
+    500,
+  )
 }

@@ -13,14 +13,26 @@ export function sameOrigin(hosts: string[]): MiddlewareHandler {
   return async function sameOriginOnly(c, next) {
     const host = c.req.header('host') ?? new URL(c.req.url).host
     if (!LOCAL.test(host) && !ours.has(host.toLowerCase()))
-      throw new Refusal(403, 'foreign-host', `This server does not answer to the name "${host}". Allow it with MORAY_HOSTS.`)
+      throw new Refusal(
+        403,
+        'foreign-host',
+        `This server does not answer to the name "${host}". Allow it with MORAY_HOSTS.`,
+      )
     if (c.req.method !== 'GET' && c.req.method !== 'HEAD') {
       const origin = c.req.header('origin')
       if (origin !== undefined && hostOf(origin) !== host.toLowerCase())
-        throw new Refusal(403, 'foreign-origin', `Writes from "${origin}" are refused; open Moray at its own address.`)
+        throw new Refusal(
+          403,
+          'foreign-origin',
+          `Writes from "${origin}" are refused; open Moray at its own address.`,
+        )
       const site = c.req.header('sec-fetch-site')
       if (site !== undefined && site !== 'same-origin' && site !== 'none')
-        throw new Refusal(403, 'foreign-origin', 'Writes from another site are refused; open Moray at its own address.')
+        throw new Refusal(
+          403,
+          'foreign-origin',
+          'Writes from another site are refused; open Moray at its own address.',
+        )
     }
     await next()
   }
@@ -37,7 +49,11 @@ function hostOf(origin: string): string {
 /** Refuses bodies above `most` bytes, by their stated length or while they arrive. */
 export function bodyLimit(most: number): MiddlewareHandler {
   const refuse = () =>
-    new Refusal(413, 'too-large', `The body is larger than ${Math.round(most / 1024)} kB, the most that is taken here.`)
+    new Refusal(
+      413,
+      'too-large',
+      `The body is larger than ${Math.round(most / 1024)} kB, the most that is taken here.`,
+    )
   return async function limited(c, next) {
     if (c.req.method === 'GET' || c.req.method === 'HEAD' || !c.req.raw.body) return next()
     const stated = c.req.header('content-length')

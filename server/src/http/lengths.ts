@@ -24,7 +24,11 @@ export function readLength(
       ...(options.dialPerTurnMm ? { dialPerTurnMm: options.dialPerTurnMm } : {}),
     })
   } catch (e) {
-    if (e instanceof InputError) throw new InputError(e.code, e.fields.map((f) => ({ path, message: f.message })))
+    if (e instanceof InputError)
+      throw new InputError(
+        e.code,
+        e.fields.map((f) => ({ path, message: f.message })),
+      )
     throw e
   }
   if (!isPlausible(kind, parsed.value) && !options.confirmed) {

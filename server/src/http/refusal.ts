@@ -15,4 +15,5 @@ export class Refusal extends Error {
   }
 }
 
-export const notFound = (what: string, id: string) => new Refusal(404, 'not-found', `${what} "${id}" does not exist`)
+export const notFound = (what: string, id: string) =>
+  new Refusal(404, 'not-found', `${what} "${id}" does not exist`)

@@ -11,7 +11,8 @@ export interface Who {
 
 /** What a write leaves behind beside its own rows. */
 export interface Written<T> {
-  reply: T
+  /** Read after the event is in, so that the answer shows it. */
+  reply: () => Promise<T>
   event: { kind: string; jobId: string | null; text: string }
   status?: 200 | 201
 }
@@ -28,7 +29,11 @@ export async function write<T extends object>(
 ): Promise<Response> {
   const requestId = c.req.header(REQUEST_HEADER)
   if (requestId !== undefined && !/^[\w-]{8,64}$/.test(requestId))
-    throw new Refusal(422, 'invalid-input', `Header ${REQUEST_HEADER} must be 8 to 64 letters, digits, - or _.`)
+    throw new Refusal(
+      422,
+      'invalid-input',
+      `Header ${REQUEST_HEADER} must be 8 to 64 letters, digits, - or _.`,
+    )
   const at = deps.now()
   const done = await deps.db.transaction(async (tx) => {
     if (requestId !== undefined) {
@@ -37,7 +42,11 @@ export async function write<T extends object>(
         [requestId],
       )
       if (before && before.route !== c.req.path)
-        throw new Refusal(409, 'request-reused', 'This request id was used for something else; send a fresh one.')
+        throw new Refusal(
+          409,
+          'request-reused',
+          'This request id was used for something else; send a fresh one.',
+        )
       if (before) return { reply: before.reply, status: before.status, event: null }
     }
     const who: Who = { id: await personOf(c, tx), at }
@@ -46,16 +55,15 @@ export async function write<T extends object>(
       'insert into event (at, by_person, kind, job_id, text) values ($1, $2, $3, $4, $5) returning id',
       [at, who.id, event.kind, event.jobId, event.text],
     )
-    if (event.jobId !== null) await tx.query('update job set touched_at = $2 where id = $1', [event.jobId, at])
+    if (event.jobId !== null)
+      await tx.query('update job set touched_at = $2 where id = $1', [event.jobId, at])
+    const answer = await reply()
     if (requestId !== undefined)
-      await tx.query('insert into request_log (id, route, status, reply, at) values ($1, $2, $3, $4::jsonb, $5)', [
-        requestId,
-        c.req.path,
-        status,
-        JSON.stringify(reply),
-        at,
-      ])
-    return { reply, status, event: { id: Number(row!.id), kind: event.kind, jobId: event.jobId } }
+      await tx.query(
+        'insert into request_log (id, route, status, reply, at) values ($1, $2, $3, $4::jsonb, $5)',
+        [requestId, c.req.path, status, JSON.stringify(answer), at],
+      )
+    return { reply: answer, status, event: { id: Number(row!.id), kind: event.kind, jobId: event.jobId } }
   })
   if (done.event) deps.live.publish(done.event)
   return c.json(done.reply, done.status as 200)
@@ -65,6 +73,11 @@ async function personOf(c: Context, tx: Transaction): Promise<string> {
   const id = c.req.header(PERSON_HEADER)
   if (!id) throw new Refusal(422, 'no-person', 'Say who is working: choose a name at the top of the page.')
   const [row] = await tx.query('select id from person where id = $1', [id])
-  if (!row) throw new Refusal(422, 'no-person', `Nobody here is called "${id}"; choose a name at the top of the page.`)
+  if (!row)
+    throw new Refusal(
+      422,
+      'no-person',
+      `Nobody here is called "${id}"; choose a name at the top of the page.`,
+    )
   return id
 }

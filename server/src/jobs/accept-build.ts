@@ -15,10 +15,19 @@ export async function acceptBuild(
 ): Promise<string> {
   const build = builds.at(-1)!
   if (build.number !== body.build)
-    throw new Refusal(409, 'stale-build', `The newest build is number ${build.number}; look at it before accepting.`)
-  if (await loadAcceptance(tx, build.rowId)) throw new Refusal(409, 'already-accepted', 'This build is accepted already.')
+    throw new Refusal(
+      409,
+      'stale-build',
+      `The newest build is number ${build.number}; look at it before accepting.`,
+    )
+  if (await loadAcceptance(tx, build.rowId))
+    throw new Refusal(409, 'already-accepted', 'This build is accepted already.')
   if (!build.assessment.complete)
-    throw new Refusal(422, 'not-measured', 'Not every stack and measure of this build is known; finish measuring first.')
+    throw new Refusal(
+      422,
+      'not-measured',
+      'Not every stack and measure of this build is known; finish measuring first.',
+    )
   const reason = body.reason?.trim() || null
   if (!build.assessment.allIn && reason === null) {
     const open = sheet.measures.filter((m) => build.assessment.measures[m.id]?.judgement?.verdict !== 'in')

@@ -97,7 +97,12 @@ export async function loadBuilds(db: Queryable, jobId: string, sheet: DriveSheet
   return builds.map((b) => {
     const ownStacks = stacks
       .filter((s) => s.build_id === b.id)
-      .map((s) => toStack(s, pieces.filter((p) => p.stack_id === s.id)))
+      .map((s) =>
+        toStack(
+          s,
+          pieces.filter((p) => p.stack_id === s.id),
+        ),
+      )
     const ownReadings = readings.filter((r) => r.build_id === b.id).map(toReading)
     const facts = factsOf(ownStacks, ownReadings)
     const assessment = assess(sheet, facts)
@@ -158,7 +163,9 @@ function toReading(r: ReadingRow): ReadingEntry {
     by: r.name,
     at: iso(r.at),
     superseded:
-      r.reason === null ? null : { reason: r.reason, by: r.gone_by!, at: iso(r.gone_at!), replacedBy: r.replaced_by },
+      r.reason === null
+        ? null
+        : { reason: r.reason, by: r.gone_by!, at: iso(r.gone_at!), replacedBy: r.replaced_by },
   }
 }
 

@@ -58,10 +58,24 @@ export function piecesInUse(build: LoadedBuild | undefined): Map<string, number>
 }
 
 async function listEvents(db: Queryable, jobId: string): Promise<EventEntry[]> {
-  const rows = await db.query<{ id: number; at: Date; name: string; kind: string; job_id: string; text: string }>(
+  const rows = await db.query<{
+    id: number
+    at: Date
+    name: string
+    kind: string
+    job_id: string
+    text: string
+  }>(
     `select e.id, e.at, p.name, e.kind, e.job_id, e.text from event e join person p on p.id = e.by_person
      where e.job_id = $1 order by e.id`,
     [jobId],
   )
-  return rows.map((r) => ({ id: r.id, at: r.at.toISOString(), by: r.name, kind: r.kind, jobId: r.job_id, text: r.text }))
+  return rows.map((r) => ({
+    id: r.id,
+    at: r.at.toISOString(),
+    by: r.name,
+    kind: r.kind,
+    jobId: r.job_id,
+    text: r.text,
+  }))
 }

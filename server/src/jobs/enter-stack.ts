@@ -31,7 +31,11 @@ export async function enterStack(
   const stack = shimAdjusters(sheet).find((a) => a.id === body.location)
   if (!stack) refuse('location', `"${body.location}" is no stack of ${sheet.name}`)
   if (builds.length > 1)
-    throw new Refusal(409, 'too-late', 'Trials have been built from what was found; the found stacks can no longer change.')
+    throw new Refusal(
+      409,
+      'too-late',
+      'Trials have been built from what was found; the found stacks can no longer change.',
+    )
   const found = builds[0]
   if (!found) throw new Error('a job always has its as-found build')
 
@@ -39,24 +43,29 @@ export async function enterStack(
   for (const [i, p] of body.pieces.entries()) pieces.push(await readPiece(tx, p, `pieces[${i}]`, body))
   const total = pieces.reduce((sum, p) => sum + p.mm, 0)
   if (total > PLAUSIBLE_MM['shim-stack'].max && !body.confirmed)
-    refuse('pieces', `add up to ${showBoth(total, 3)}; a stack is at most ${PLAUSIBLE_MM['shim-stack'].max} mm. Check the units`, 'implausible')
+    refuse(
+      'pieces',
+      `add up to ${showBoth(total, 3)}; a stack is at most ${PLAUSIBLE_MM['shim-stack'].max} mm. Check the units`,
+      'implausible',
+    )
 
   const earlier = found.stacks.find((s) => s.location === stack.id && !s.superseded)
   if (earlier && !body.reason?.trim())
-    throw new Refusal(409, 'reason-needed', `${stack.label} are entered already; say why the entry changes.`, [
-      { path: 'reason', message: 'is missing; the earlier entry stays in the record' },
-    ])
+    throw new Refusal(
+      409,
+      'reason-needed',
+      `${stack.label} are entered already; say why the entry changes.`,
+      [{ path: 'reason', message: 'is missing; the earlier entry stays in the record' }],
+    )
   const [row] = await tx.query<{ id: number }>(
     'insert into stack (build_id, location, by_person, at) values ($1, $2, $3, $4) returning id',
     [found.rowId, stack.id, who.id, who.at],
   )
   for (const [i, p] of pieces.entries())
-    await tx.query('insert into stack_piece (stack_id, position, thickness_mm, text) values ($1, $2, $3, $4)', [
-      row!.id,
-      i,
-      p.mm,
-      p.text,
-    ])
+    await tx.query(
+      'insert into stack_piece (stack_id, position, thickness_mm, text) values ($1, $2, $3, $4)',
+      [row!.id, i, p.mm, p.text],
+    )
   if (earlier)
     await tx.query('insert into stack_superseded (stack_id, reason, by_person, at) values ($1, $2, $3, $4)', [
       earlier.id,
@@ -81,7 +90,9 @@ async function readPiece(
     if (!line) refuse(`${path}.lineId`, `"${p.lineId}" is no line of the drawer`)
     return { mm: line.thicknessMm, text: line.text }
   }
-  const { mm } = readLength(`${path}.text`, p.text!, body.unit, 'shim-piece', { confirmed: body.confirmed ?? false })
+  const { mm } = readLength(`${path}.text`, p.text!, body.unit, 'shim-piece', {
+    confirmed: body.confirmed ?? false,
+  })
   if (mm <= 0) refuse(`${path}.text`, `"${p.text}" is no thickness; a piece is thicker than 0`)
   return { mm, text: p.text!.trim() }
 }

@@ -1,6 +1,12 @@
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { waitsFor } from '@moray/core/setting/assess'
-import { AcceptBuild, EnterStack, SupersedeReading, TakePlan, TakeReading } from '@moray/contract/requests/setting'
+import {
+  AcceptBuild,
+  EnterStack,
+  SupersedeReading,
+  TakePlan,
+  TakeReading,
+} from '@moray/contract/requests/setting'
 import { routes } from '@moray/contract/routes'
 import type { Context, Hono } from 'hono'
 import type { Transaction } from '../db/database.ts'
@@ -37,7 +43,7 @@ export function mountJobs(app: Hono, deps: Deps) {
       const builds = await loadBuilds(tx, id, job.sheet)
       const text = await work({ tx, job, sheet: job.sheet, builds, who })
       if (kind !== 'accepted') await keepWaiting(tx, job)
-      return { reply: await jobDetail(tx, id), event: { kind, jobId: id, text } }
+      return { reply: () => jobDetail(tx, id), event: { kind, jobId: id, text } }
     })
   }
 
@@ -48,26 +54,40 @@ export function mountJobs(app: Hono, deps: Deps) {
 
   app.post('/api/jobs/:id/readings', async (c) => {
     const body = await readBody(c, TakeReading)
-    return onJob(c, 'reading', async ({ tx, sheet, builds, who }) => (await takeReading(tx, sheet, builds, body, who)).text)
+    return onJob(
+      c,
+      'reading',
+      async ({ tx, sheet, builds, who }) => (await takeReading(tx, sheet, builds, body, who)).text,
+    )
   })
 
   app.post('/api/jobs/:id/readings/:reading/supersede', async (c) => {
     const body = await readBody(c, SupersedeReading)
     const id = Number(c.req.param('reading'))
     if (!Number.isSafeInteger(id)) throw notFound('Reading', c.req.param('reading'))
-    return onJob(c, 'superseded', ({ tx, sheet, builds, who }) => supersedeReading(tx, sheet, builds, id, body, who))
+    return onJob(c, 'superseded', ({ tx, sheet, builds, who }) =>
+      supersedeReading(tx, sheet, builds, id, body, who),
+    )
   })
 
   app.post('/api/jobs/:id/trials', async (c) => {
     const body = await readBody(c, TakePlan)
-    return onJob(c, 'trial', async ({ tx, job, builds, who }) => (await takePlan(tx, job, builds, body, who)).text)
+    return onJob(
+      c,
+      'trial',
+      async ({ tx, job, builds, who }) => (await takePlan(tx, job, builds, body, who)).text,
+    )
   })
 
   app.post('/api/jobs/:id/acceptance', async (c) => {
     const body = await readBody(c, AcceptBuild)
     return onJob(c, 'accepted', async ({ tx, job, sheet, builds, who }) => {
       const text = await acceptBuild(tx, sheet, builds, body, who)
-      await setProgress(tx, job.id, { state: 'waiting', stage: 'Closing', waitsFor: 'Close the case, then the leak test' })
+      await setProgress(tx, job.id, {
+        state: 'waiting',
+        stage: 'Closing',
+        waitsFor: 'Close the case, then the leak test',
+      })
       return text
     })
   })

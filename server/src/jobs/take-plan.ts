@@ -38,7 +38,11 @@ export async function takePlan(
       `Somebody has built trial ${from.number} since this plan was made; look at it and solve again.`,
     )
   if (!from.assessment.complete)
-    throw new Refusal(422, 'not-measured', 'Finish the stacks and readings of the present build before the next one.')
+    throw new Refusal(
+      422,
+      'not-measured',
+      'Finish the stacks and readings of the present build before the next one.',
+    )
   // the rows of the drawer are held until the commit, so that two jobs cannot take the last piece together
   await tx.query('select id from shim_line order by id for update')
   const chosen = choose(sheet, from, await availablePieces(tx, builds), body)
@@ -73,7 +77,9 @@ export async function takePlan(
         ],
       )
   }
-  const words = [...chosen].map(([id, pieces]) => `${labelOf(sheet, id).toLowerCase()} ${showMm(sum(pieces), 3)}`)
+  const words = [...chosen].map(
+    ([id, pieces]) => `${labelOf(sheet, id).toLowerCase()} ${showMm(sum(pieces), 3)}`,
+  )
   return { number, text: `Trial ${number}: ${words.join(', ')}` }
 }
 
@@ -87,7 +93,8 @@ function choose(sheet: DriveSheet, from: LoadedBuild, available: AvailablePiece[
   if (asked.size < body.stacks.length) refuse('stacks', 'name one stack twice')
   const stacks = shimAdjusters(sheet)
   for (const [location, { path }] of asked)
-    if (!stacks.some((a) => a.id === location)) refuse(`${path}.location`, `"${location}" is no stack of ${sheet.name}`)
+    if (!stacks.some((a) => a.id === location))
+      refuse(`${path}.location`, `"${location}" is no stack of ${sheet.name}`)
   return new Map(
     stacks.map((a): [string, AvailablePiece[]] => {
       const request = asked.get(a.id)
@@ -96,7 +103,14 @@ function choose(sheet: DriveSheet, from: LoadedBuild, available: AvailablePiece[
         : from.stacks.find((s) => s.location === a.id && !s.superseded)!.pieces.map((p) => p.id)
       return [
         a.id,
-        ids.map((id, k) => byId.get(id) ?? refuse(`${request?.path ?? a.id}.pieces[${k}].id`, `"${id}" is no piece of the drawer or of this case`)),
+        ids.map(
+          (id, k) =>
+            byId.get(id) ??
+            refuse(
+              `${request?.path ?? a.id}.pieces[${k}].id`,
+              `"${id}" is no piece of the drawer or of this case`,
+            ),
+        ),
       ]
     }),
   )
@@ -161,7 +175,10 @@ async function moveStock(
         lineId: id.slice(1),
         kind: taken > 0 ? 'reserve' : 'return',
         delta: -taken,
-        reason: taken > 0 ? `trial ${from.number + 1} of ${job.number}` : `no longer in the stacks of ${job.number}`,
+        reason:
+          taken > 0
+            ? `trial ${from.number + 1} of ${job.number}`
+            : `no longer in the stacks of ${job.number}`,
         jobId: job.id,
       },
       who,

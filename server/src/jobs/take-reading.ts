@@ -75,9 +75,17 @@ export async function supersedeReading(
   const old = build?.readings.find((r) => r.id === readingId)
   if (!build || !old) throw notFound('Reading', String(readingId))
   if (old.superseded)
-    throw new Refusal(409, 'already-superseded', `That reading was set aside already: ${old.superseded.reason}`)
+    throw new Refusal(
+      409,
+      'already-superseded',
+      `That reading was set aside already: ${old.superseded.reason}`,
+    )
   if (build !== builds.at(-1))
-    throw new Refusal(409, 'stale-build', 'The next trial was chosen from that reading; it can no longer change.')
+    throw new Refusal(
+      409,
+      'stale-build',
+      'The next trial was chosen from that reading; it can no longer change.',
+    )
   const measure = sheet.measures.find((m) => m.id === old.measure)!
   let replacedBy: number | null = null
   let note = ''
@@ -101,13 +109,10 @@ export async function supersedeReading(
     replacedBy = made.id
     note = `, now ${showBoth(made.valueMm, 3)}`
   }
-  await tx.query('insert into reading_superseded (reading_id, replaced_by, reason, by_person, at) values ($1, $2, $3, $4, $5)', [
-    readingId,
-    replacedBy,
-    body.reason.trim(),
-    who.id,
-    who.at,
-  ])
+  await tx.query(
+    'insert into reading_superseded (reading_id, replaced_by, reason, by_person, at) values ($1, $2, $3, $4, $5)',
+    [readingId, replacedBy, body.reason.trim(), who.id, who.at],
+  )
   return `${measure.label}: ${showBoth(old.valueMm, 3)} set aside${note}: ${body.reason.trim()}`
 }
 
@@ -121,9 +126,15 @@ async function mustHaveGauge(tx: Transaction, id: string, who: Who): Promise<Gau
 function masterOf(measure: Measure, gauge: Gauge, masterId: string | undefined): number | null {
   if (measure.kind !== 'depth' || measure.how.method !== 'master-drop') return null
   const nominal = measure.how.masterMm
-  const nearest = [...gauge.masters].sort((a, b) => Math.abs(a.lengthMm - nominal) - Math.abs(b.lengthMm - nominal))[0]
+  const nearest = [...gauge.masters].sort(
+    (a, b) => Math.abs(a.lengthMm - nominal) - Math.abs(b.lengthMm - nominal),
+  )[0]
   const master = masterId === undefined ? nearest : gauge.masters.find((m) => m.id === masterId)
-  if (!master) refuse('masterId', `${gauge.name} has no setting master${masterId ? ` "${masterId}"` : ''}; choose the depth gauge`)
+  if (!master)
+    refuse(
+      'masterId',
+      `${gauge.name} has no setting master${masterId ? ` "${masterId}"` : ''}; choose the depth gauge`,
+    )
   if (Math.abs(master.lengthMm - nominal) > 1)
     refuse('masterId', `is ${master.lengthMm} mm; the sheet asks for the ${nominal} mm master`)
   return master.lengthMm
@@ -134,7 +145,8 @@ async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: n
     dialPerTurnMm: r.gauge.perTurnMm,
     confirmed: r.confirmed,
   })
-  if (mm < 0 && r.measure.kind !== 'depth') refuse('text', `"${r.text}" is negative; ${r.measure.label.toLowerCase()} is not`)
+  if (mm < 0 && r.measure.kind !== 'depth')
+    refuse('text', `"${r.text}" is negative; ${r.measure.label.toLowerCase()} is not`)
   const valueMm = valueOf(r.measure, mm, r.masterMm ?? undefined)
   const [row] = await tx.query<{ id: number }>(
     `insert into reading (build_id, measure, raw_mm, value_mm, text, unit, gauge_id, gauge_overdue, resolution, mpe,

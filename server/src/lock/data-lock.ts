@@ -22,7 +22,9 @@ export function lockDataFolder(folder: string): () => void {
   try {
     mkdirSync(folder, { recursive: true })
   } catch (e) {
-    throw new DataFolderError(`The data folder ${folder} cannot be made: ${reason(e)}. Choose another with MORAY_DATA.`)
+    throw new DataFolderError(
+      `The data folder ${folder} cannot be made: ${reason(e)}. Choose another with MORAY_DATA.`,
+    )
   }
   for (let attempt = 0; attempt < 3; attempt++) {
     try {
@@ -32,7 +34,9 @@ export function lockDataFolder(folder: string): () => void {
       return () => rmSync(file, { force: true })
     } catch (e) {
       if ((e as NodeJS.ErrnoException).code !== 'EEXIST')
-        throw new DataFolderError(`The data folder ${folder} cannot be written: ${reason(e)}. Choose another with MORAY_DATA.`)
+        throw new DataFolderError(
+          `The data folder ${folder} cannot be written: ${reason(e)}. Choose another with MORAY_DATA.`,
+        )
       const holder = readHolder(file)
       if (holder && isAlive(holder))
         throw new DataFolderError(
@@ -41,7 +45,9 @@ export function lockDataFolder(folder: string): () => void {
       rmSync(file, { force: true })
     }
   }
-  throw new DataFolderError(`The data folder ${folder} could not be locked; another Moray is starting at the same moment.`)
+  throw new DataFolderError(
+    `The data folder ${folder} could not be locked; another Moray is starting at the same moment.`,
+  )
 }
 
 function reason(e: unknown): string {

@@ -19,7 +19,9 @@ const TYPES: Record<string, string> = {
  * Unknown paths get the page (the browser's router knows them), unknown assets and API paths a plain 404.
  */
 export function mountWeb(app: Hono, folder: string, nonceOf: (c: Context) => string) {
-  app.all('/api/*', (c) => c.json(errorBody('not-found', `There is no ${c.req.method} ${c.req.path} here.`), 404))
+  app.all('/api/*', (c) =>
+    c.json(errorBody('not-found', `There is no ${c.req.method} ${c.req.path} here.`), 404),
+  )
   const files = existsSync(folder) ? readAll(folder) : new Map<string, Uint8Array<ArrayBuffer>>()
   const index = files.get('/index.html')
   const page = index && new TextDecoder().decode(index)

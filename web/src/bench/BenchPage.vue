@@ -17,7 +17,17 @@ const search = ref(String(route.query.find ?? ''))
 watch(search, (find) => void router.replace({ query: find ? { find } : {} }))
 
 const words = (j: JobSummary) =>
-  [j.number, j.sheetName, j.boat, j.owner, j.serial, j.complaint, j.waitsFor, j.stage, FAMILIES[j.family as Family]]
+  [
+    j.number,
+    j.sheetName,
+    j.boat,
+    j.owner,
+    j.serial,
+    j.complaint,
+    j.waitsFor,
+    j.stage,
+    FAMILIES[j.family as Family],
+  ]
     .join(' ')
     .toLowerCase()
 const found = computed(() => {
@@ -25,7 +35,9 @@ const found = computed(() => {
   return (store.jobs ?? []).filter((j) => wanted.every((w) => words(j).includes(w)))
 })
 const onStands = computed(() =>
-  found.value.filter((j) => j.stand && j.state !== 'finished').sort((a, b) => a.stand!.localeCompare(b.stand!)),
+  found.value
+    .filter((j) => j.stand && j.state !== 'finished')
+    .sort((a, b) => a.stand!.localeCompare(b.stand!)),
 )
 const waiting = computed(() => found.value.filter((j) => !j.stand && j.state !== 'finished'))
 const finished = computed(() => found.value.filter((j) => j.state === 'finished'))
@@ -61,13 +73,19 @@ function openFirst() {
       <h1>Bench</h1>
       <form class="search" role="search" @submit.prevent="openFirst">
         <label for="find" class="sr-only">Find a job</label>
-        <InputText id="find" v-model="search" placeholder="Find: number, boat, serial, drive, complaint" autocomplete="off" />
+        <InputText
+          id="find"
+          v-model="search"
+          placeholder="Find: number, boat, serial, drive, complaint"
+          autocomplete="off"
+        />
       </form>
       <p v-if="store.jobs" class="small soft">{{ found.length }} of {{ store.jobs.length }} jobs</p>
     </div>
     <LoadState v-if="!store.jobs" what="the jobs" :error="store.error" @again="store.load" />
     <p v-else-if="!found.length" class="soft">
-      No job matches “{{ search }}”. <button type="button" class="plain" @click="search = ''">Show all</button>
+      No job matches “{{ search }}”.
+      <button type="button" class="plain" @click="search = ''">Show all</button>
     </p>
     <div v-else ref="list">
       <section v-for="g in groups" :key="g.name" :aria-label="g.name">
@@ -80,8 +98,13 @@ function openFirst() {
                 <span class="mono">{{ j.number }}</span>
                 <span class="soft small">{{ since(j) }}</span>
               </span>
-              <span class="name">{{ j.sheetName }} <span class="boat">· {{ j.boat }}</span></span>
-              <span class="due"><span class="stage">{{ j.stage }}</span>{{ j.waitsFor }}</span>
+              <span class="name"
+                >{{ j.sheetName }} <span class="boat">· {{ j.boat }}</span></span
+              >
+              <span class="due"
+                ><span class="stage">{{ j.stage }}</span
+                >{{ j.waitsFor }}</span
+              >
               <span class="complaint small soft">{{ j.complaint }}</span>
             </RouterLink>
           </li>

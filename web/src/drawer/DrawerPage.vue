@@ -24,7 +24,8 @@ const found = computed(() => {
   const text = search.value.trim().toLowerCase()
   if (!text) return lines
   const meaning = understand(text, shop.unit, 'shim-piece')
-  const near = meaning.state === 'value' ? lines.filter((l) => Math.abs(l.thicknessMm - meaning.mm) <= 0.015) : []
+  const near =
+    meaning.state === 'value' ? lines.filter((l) => Math.abs(l.thicknessMm - meaning.mm) <= 0.015) : []
   return near.length ? near : lines.filter((l) => `${l.text} ${l.place}`.toLowerCase().includes(text))
 })
 const empty = computed(() => (store.lines ?? []).filter((l) => l.count === 0).length)
@@ -39,7 +40,9 @@ const adding = ref(false)
     <h1>Drawer</h1>
     <label class="sr-only" for="find-shim">Find a shim</label>
     <InputText id="find-shim" v-model="search" placeholder="Find: 16t, 0.40, B3" autocomplete="off" />
-    <p v-if="store.lines" class="small soft">{{ store.lines.length }} lines, {{ pieces }} pieces, {{ empty }} lines empty</p>
+    <p v-if="store.lines" class="small soft">
+      {{ store.lines.length }} lines, {{ pieces }} pieces, {{ empty }} lines empty
+    </p>
     <Button label="Add a line" class="lamp add" @click="adding = true" />
   </div>
   <LoadState v-if="!store.lines" what="the drawer" :error="store.error" @again="store.load" />
@@ -48,11 +51,14 @@ const adding = ref(false)
   <DataTable v-else :value="found" data-key="id" sort-field="thicknessMm" :sort-order="1" scrollable>
     <Column field="thicknessMm" header="Measured" sortable>
       <template #body="{ data }">
-        <span class="mono thick">{{ showMm(data.thicknessMm, 3) }}</span> <span class="mono soft">{{ showThou(data.thicknessMm) }}</span>
+        <span class="mono thick">{{ showMm(data.thicknessMm, 3) }}</span>
+        <span class="mono soft">{{ showThou(data.thicknessMm) }}</span>
       </template>
     </Column>
     <Column field="text" header="Marked" sortable>
-      <template #body="{ data }"><span class="mono">{{ data.text }}</span></template>
+      <template #body="{ data }"
+        ><span class="mono">{{ data.text }}</span></template
+      >
     </Column>
     <Column field="place" header="Tray" sortable />
     <Column field="count" header="In the drawer" sortable>
@@ -60,18 +66,42 @@ const adding = ref(false)
         <span class="stock">
           <span class="mono number" :class="{ none: data.count === 0 }">{{ data.count }}</span>
           <svg width="120" height="14" aria-hidden="true">
-            <rect v-for="n in data.count" :key="n" :x="(n - 1) * (118 / most)" y="1" :width="118 / most - 2" height="12" class="have" />
-            <rect v-for="n in data.reserved" :key="`r${n}`" :x="(data.count + n - 1) * (118 / most) + 0.5" y="1.5" :width="118 / most - 3" height="11" class="out" />
+            <rect
+              v-for="n in data.count"
+              :key="n"
+              :x="(n - 1) * (118 / most)"
+              y="1"
+              :width="118 / most - 2"
+              height="12"
+              class="have"
+            />
+            <rect
+              v-for="n in data.reserved"
+              :key="`r${n}`"
+              :x="(data.count + n - 1) * (118 / most) + 0.5"
+              y="1.5"
+              :width="118 / most - 3"
+              height="11"
+              class="out"
+            />
           </svg>
           <span v-if="data.count === 0" class="small none">empty</span>
         </span>
       </template>
     </Column>
     <Column field="reserved" header="In trials" sortable>
-      <template #body="{ data }"><span class="mono">{{ data.reserved || '' }}</span></template>
+      <template #body="{ data }"
+        ><span class="mono">{{ data.reserved || '' }}</span></template
+      >
     </Column>
     <Column header="">
-      <template #body="{ data }"><Button label="Change" class="quiet small-button" :aria-label="`Change line ${data.text}, ${showMm(data.thicknessMm, 3)}`" @click="open = data" /></template>
+      <template #body="{ data }"
+        ><Button
+          label="Change"
+          class="quiet small-button"
+          :aria-label="`Change line ${data.text}, ${showMm(data.thicknessMm, 3)}`"
+          @click="open = data"
+      /></template>
     </Column>
   </DataTable>
   <LineDialog v-if="open" :line="open" @close="open = null" />

@@ -52,18 +52,37 @@ async function send() {
   await store.load()
   emit('close')
 }
-const LABEL: Record<Way, string> = { add: 'Pieces put in', count: 'Pieces counted', thickness: 'Measured thickness' }
+const LABEL: Record<Way, string> = {
+  add: 'Pieces put in',
+  count: 'Pieces counted',
+  thickness: 'Measured thickness',
+}
 const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
 </script>
 
 <template>
-  <Dialog visible modal :header="`${showBoth(line.thicknessMm, 3)}, marked ${line.text}`" @update:visible="emit('close')">
+  <Dialog
+    visible
+    modal
+    :header="`${showBoth(line.thicknessMm, 3)}, marked ${line.text}`"
+    @update:visible="emit('close')"
+  >
     <form @submit.prevent="send">
-      <p class="soft">Tray {{ line.place || '—' }}: {{ line.count }} in the drawer, {{ line.reserved }} in trials</p>
+      <p class="soft">
+        Tray {{ line.place || '—' }}: {{ line.count }} in the drawer, {{ line.reserved }} in trials
+      </p>
       <fieldset>
         <legend class="sr-only">What happened</legend>
         <label v-for="w in WAYS" :key="w.id" :class="{ on: way === w.id }">
-          <input v-model="way" type="radio" name="way" :value="w.id" class="sr-only" @change="((amount = ''), write.clear())" /> {{ w.name }}
+          <input
+            v-model="way"
+            type="radio"
+            name="way"
+            :value="w.id"
+            class="sr-only"
+            @change="((amount = ''), write.clear())"
+          />
+          {{ w.name }}
         </label>
       </fieldset>
       <label for="amount">{{ LABEL[way] }}</label>
@@ -73,7 +92,9 @@ const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
         <span v-else-if="meaning.state !== 'empty'" class="late">{{ meaning.why }}</span>
         <span v-else class="soft">In bench notation; a bare number is in {{ shop.unit }}.</span>
       </p>
-      <p v-else-if="amount && whole === undefined" class="small late">A whole number of pieces, at most 999.</p>
+      <p v-else-if="amount && whole === undefined" class="small late">
+        A whole number of pieces, at most 999.
+      </p>
       <label for="why">Reason{{ way === 'add' ? ' (if there is one)' : '' }}</label>
       <InputText id="why" v-model="reason" maxlength="300" autocomplete="off" />
       <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
@@ -83,11 +104,15 @@ const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
       </div>
       <section>
         <h3>Movements</h3>
-        <p v-if="!history.value.value" class="soft small">{{ history.error.value?.message ?? 'Loading the movements …' }}</p>
+        <p v-if="!history.value.value" class="soft small">
+          {{ history.error.value?.message ?? 'Loading the movements …' }}
+        </p>
         <ol v-else>
           <li v-for="m in history.value.value" :key="m.id" class="small">
             <span class="mono delta">{{ m.delta > 0 ? '+' : '' }}{{ m.delta }}</span>
-            <span>{{ m.reason }} <span class="soft">{{ m.by }}, {{ at(m.at) }}</span></span>
+            <span
+              >{{ m.reason }} <span class="soft">{{ m.by }}, {{ at(m.at) }}</span></span
+            >
           </li>
         </ol>
       </section>

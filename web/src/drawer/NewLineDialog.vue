@@ -22,7 +22,9 @@ const count = ref('1')
 const place = ref('')
 const countField = useTemplateRef<{ $el: HTMLInputElement }>('countField')
 const pieces = computed(() => (/^\d{1,3}$/.test(count.value.trim()) ? Number(count.value) : undefined))
-const ready = computed(() => understand(text.value, shop.unit, 'shim-piece').state === 'value' && pieces.value !== undefined)
+const ready = computed(
+  () => understand(text.value, shop.unit, 'shim-piece').state === 'value' && pieces.value !== undefined,
+)
 async function send() {
   if (!ready.value) return
   const reply = await write.send(routes.drawer, {

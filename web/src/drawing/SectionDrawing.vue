@@ -3,7 +3,7 @@ import type { Verdict } from '@moray/core/measuring/judge'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
-import { placeTags } from './labels.ts'
+import { placeTags, type Box } from './labels.ts'
 import { layOut, SHIM_FACTOR, TRAVEL_FACTOR, type Point, type SectionState, type Shape } from './section.ts'
 
 export interface DrawingTag {
@@ -21,21 +21,23 @@ const props = defineProps<{
   tags?: DrawingTag[]
   /** The place that is due now. */
   lit?: string
-  height?: number
+  maxHeight?: number
+  /** Without the note on scale factors (small pictures in lists). */
+  plain?: boolean
 }>()
 const emit = defineEmits<{ pick: [place: string] }>()
 
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width: measured } = useElementSize(frame)
 const MARGIN = 26
-const TAG = { width: 104, height: 52 }
+const TAG = { width: 122, height: 52 }
 
 const section = computed(() => layOut(props.sheet, props.state ?? {}))
 const width = computed(() => Math.max(280, measured.value || 560))
 const scale = computed(() => {
   const { box } = section.value
   const byWidth = (width.value - 2 * MARGIN) / box.width
-  return Math.min(byWidth, ((props.height ?? 400) - 2 * MARGIN) / box.height, 2.2)
+  return Math.min(byWidth, ((props.maxHeight ?? 400) - 2 * MARGIN) / box.height, 2.2)
 })
 const height = computed(() => Math.round(section.value.box.height * scale.value + 2 * MARGIN))
 const offsetX = computed(() => (width.value - section.value.box.width * scale.value) / 2)
@@ -44,14 +46,33 @@ function toScreen([x, y]: Point): Point {
   const { box } = section.value
   return [offsetX.value + (x - box.x) * scale.value, MARGIN + (y - box.y) * scale.value]
 }
-const path = (s: Shape) => s.points.map((p) => toScreen(p).map((v) => v.toFixed(1)).join(',')).join(' ')
+const path = (s: Shape) =>
+  s.points
+    .map((p) =>
+      toScreen(p)
+        .map((v) => v.toFixed(1))
+        .join(','),
+    )
+    .join(' ')
 
+const obstacles = computed((): Box[] =>
+  section.value.shapes
+    .filter((s) => s.kind !== 'case' && s.kind !== 'ghost')
+    .map((s) => {
+      const points = s.points.map(toScreen)
+      const xs = points.map((p) => p[0])
+      const ys = points.map((p) => p[1])
+      const pad = s.kind === 'ball' ? (s.radius ?? 4) * scale.value : 0
+      const [x, y] = [Math.min(...xs) - pad, Math.min(...ys) - pad]
+      return { x, y, width: Math.max(...xs) + pad - x, height: Math.max(...ys) + pad - y }
+    }),
+)
 const placed = computed(() => {
   const tags = (props.tags ?? []).flatMap((tag) => {
     const place = section.value.places.find((p) => p.id === tag.id)
     return place ? [{ tag, id: tag.id, at: toScreen(place.at), out: place.out, ...TAG }] : []
   })
-  const spots = placeTags(tags, { width: width.value, height: height.value })
+  const spots = placeTags(tags, { width: width.value, height: height.value }, obstacles.value)
   return tags.map((t, i) => ({ ...t, ...spots[i]! }))
 })
 /** Where the leader line ends: the nearest point of the tag's edge. */
@@ -66,12 +87,23 @@ const litPlace = computed(() => section.value.places.find((p) => p.id === props.
 
 <template>
   <div ref="frame" class="drawing" :style="{ height: `${height}px` }">
-    <svg :width="width" :height="height" role="img" :aria-label="`Section of ${sheet.name}, drawn from its gear train`">
+    <svg
+      :width="width"
+      :height="height"
+      role="img"
+      :aria-label="`Section of ${sheet.name}, drawn from its gear train`"
+    >
       <defs>
         <pattern id="hatch" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <line x1="0" y1="0" x2="0" y2="5" class="hatch" />
         </pattern>
-        <pattern id="hatch-fine" width="3.5" height="3.5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <pattern
+          id="hatch-fine"
+          width="3.5"
+          height="3.5"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(-45)"
+        >
           <line x1="0" y1="0" x2="0" y2="3.5" class="hatch" />
         </pattern>
       </defs>
@@ -98,7 +130,13 @@ const litPlace = computed(() => section.value.places.find((p) => p.id === props.
         :y2="toScreen(c[1])[1]"
         class="centre"
       />
-      <circle v-if="litPlace" :cx="toScreen(litPlace.at)[0]" :cy="toScreen(litPlace.at)[1]" r="9" class="beacon" />
+      <circle
+        v-if="litPlace"
+        :cx="toScreen(litPlace.at)[0]"
+        :cy="toScreen(litPlace.at)[1]"
+        r="9"
+        class="beacon"
+      />
       <g v-for="t in placed" :key="t.id">
         <line :x1="t.at[0]" :y1="t.at[1]" :x2="leader(t)[0]" :y2="leader(t)[1]" class="leader" />
         <circle :cx="t.at[0]" :cy="t.at[1]" r="2.6" class="dot" />
@@ -117,8 +155,9 @@ const litPlace = computed(() => section.value.places.find((p) => p.id === props.
       <span class="value mono" :class="t.tag.verdict">{{ t.tag.value }}</span>
       <span v-if="t.tag.below" class="below mono">{{ t.tag.below }}</span>
     </button>
-    <p class="factors small soft">
-      shims ×{{ SHIM_FACTOR }}<template v-if="moved">, gear travel ×{{ TRAVEL_FACTOR }} from the dashed outline</template>
+    <p v-if="!plain" class="factors small soft">
+      shims ×{{ SHIM_FACTOR
+      }}<template v-if="moved">, gear travel ×{{ TRAVEL_FACTOR }} from the dashed outline</template>
     </p>
   </div>
 </template>
@@ -166,6 +205,9 @@ polygon,
 .plate.lit,
 .lit.gear-body {
   fill: var(--lamp);
+}
+.belt {
+  fill: var(--steel);
 }
 .case {
   fill: none;
@@ -254,7 +296,7 @@ polygon,
 .factors {
   position: absolute;
   left: 0;
-  bottom: 0;
+  top: 0;
   pointer-events: none;
 }
 </style>

@@ -3,60 +3,125 @@ import type { Point } from './section.ts'
 export interface Tag {
   id: string
   at: Point
+  /** Direction in which there is likely room. */
   out: Point
   width: number
   height: number
 }
 
-export interface PlacedTag {
-  id: string
-  /** Upper left corner. */
+export interface Box {
   x: number
   y: number
+  width: number
+  height: number
 }
 
+export interface PlacedTag extends Box {
+  id: string
+}
+
+const GAP = 5
+const STEPS = 24
+const REACHES = [26, 40, 56, 74, 94, 118, 146, 178, 214]
+
+const overlap = (a: Box, b: Box, gap: number) => {
+  const w = Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x) + gap
+  const h = Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y) + gap
+  return w > 0 && h > 0 ? w * h : 0
+}
+
+/** The tag's box when it hangs on a leader that ends at `end` and comes from the direction (dx, dy). */
+function hang(tag: Tag, end: Point, dx: number, dy: number): Box {
+  return {
+    x: end[0] - ((1 - dx) / 2) * tag.width,
+    y: end[1] - ((1 - dy) / 2) * tag.height,
+    width: tag.width,
+    height: tag.height,
+  }
+}
+
+/** Do the segments a–b and c–d cross? */
+function crosses(a: Point, b: Point, c: Point, d: Point): boolean {
+  const side = (p: Point, q: Point, r: Point) => (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0])
+  return side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0
+}
+
+const centre = (b: Box): Point => [b.x + b.width / 2, b.y + b.height / 2]
+
+/** Does the leader from a place to its tag run over another tag? Sampled; tags are far wider than the step. */
+function runsOver(from: Point, tag: Box, other: Box): boolean {
+  const to = centre(tag)
+  for (let i = 0; i <= 12; i++) {
+    const [x, y] = [from[0] + ((to[0] - from[0]) * i) / 12, from[1] + ((to[1] - from[1]) * i) / 12]
+    if (x > other.x && x < other.x + other.width && y > other.y && y < other.y + other.height) return true
+  }
+  return false
+}
+
+/** Rounds in which every tag looks again for its best spot, the others staying where they are. */
+const ROUNDS = 3
+
 /**
- * Puts number tags beside their places without one covering another: each starts a little outside its place,
- * then overlapping pairs are pushed apart, and all are kept on the sheet. Screen pixels.
- * Deterministic; at most 80 rounds.
+ * Puts number tags beside their places: for each tag, from a fixed fan of directions and distances, the spot that
+ * covers least of the drawing and of the other tags, crosses no leader, and stays near. Screen pixels.
+ * Tags are placed one after the other; which goes first matters, so every tag is once the first and the
+ * cheapest arrangement is kept. Deterministic.
+ * @param obstacles boxes of what is drawn
  */
-export function placeTags(tags: Tag[], sheet: { width: number; height: number }): PlacedTag[] {
-  const GAP = 6
-  const REACH = 30
-  const placed = tags.map((t) => ({
-    id: t.id,
-    width: t.width,
-    height: t.height,
-    x: t.at[0] + t.out[0] * REACH + (t.out[0] > 0.2 ? 0 : t.out[0] < -0.2 ? -t.width : -t.width / 2),
-    y: t.at[1] + t.out[1] * REACH + (t.out[1] > 0.5 ? 0 : t.out[1] < -0.5 ? -t.height : -t.height / 2),
-  }))
-  const keepOn = (p: (typeof placed)[number]) => {
-    p.x = Math.max(0, Math.min(sheet.width - p.width, p.x))
-    p.y = Math.max(0, Math.min(sheet.height - p.height, p.y))
-  }
-  placed.forEach(keepOn)
-  for (let round = 0; round < 80; round++) {
-    let moved = false
-    for (let i = 0; i < placed.length; i++)
-      for (let k = i + 1; k < placed.length; k++) {
-        const [a, b] = [placed[i]!, placed[k]!]
-        const overlapX = Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x) + GAP
-        const overlapY = Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y) + GAP
-        if (overlapX <= 0 || overlapY <= 0) continue
-        moved = true
-        if (overlapY <= overlapX) {
-          const push = (a.y + a.height / 2 <= b.y + b.height / 2 ? -1 : 1) * (overlapY / 2)
-          a.y += push
-          b.y -= push
-        } else {
-          const push = (a.x + a.width / 2 <= b.x + b.width / 2 ? -1 : 1) * (overlapX / 2)
-          a.x += push
-          b.x -= push
+export function placeTags(
+  tags: Tag[],
+  sheet: { width: number; height: number },
+  obstacles: Box[] = [],
+): PlacedTag[] {
+  let best: { spots: Spot[]; cost: number } | undefined
+  const indices = tags.map((_, i) => i)
+  for (const first of indices)
+    for (const rest of [indices, [...indices].reverse()]) {
+      const order = [first, ...rest.filter((i) => i !== first)]
+      const spots: (Spot | undefined)[] = tags.map(() => undefined)
+      for (let round = 0; round < ROUNDS; round++)
+        for (const i of order) {
+          const others = tags.flatMap((t, k) =>
+            k !== i && spots[k] ? [{ at: t.at, box: spots[k].box }] : [],
+          )
+          spots[i] = bestSpot(tags[i]!, sheet, obstacles, others)
         }
-        keepOn(a)
-        keepOn(b)
+      const cost = spots.reduce((sum, s) => sum + s!.cost, 0)
+      if (!best || cost < best.cost) best = { spots: spots as Spot[], cost }
+    }
+  return tags.map((t, i) => ({ id: t.id, ...best!.spots[i]!.box }))
+}
+
+interface Spot {
+  box: Box
+  cost: number
+}
+
+function bestSpot(
+  tag: Tag,
+  sheet: { width: number; height: number },
+  obstacles: Box[],
+  others: { at: Point; box: Box }[],
+): Spot {
+  const length = Math.hypot(tag.out[0], tag.out[1]) || 1
+  let best: Spot | undefined
+  for (const reach of REACHES)
+    for (let step = 0; step < STEPS; step++) {
+      const angle = (2 * Math.PI * step) / STEPS
+      const [dx, dy] = [Math.cos(angle), Math.sin(angle)]
+      const box = hang(tag, [tag.at[0] + dx * reach, tag.at[1] + dy * reach], dx, dy)
+      if (box.x < 0 || box.y < 0 || box.x + box.width > sheet.width || box.y + box.height > sheet.height)
+        continue
+      let cost = reach * 6 + (1 - (dx * tag.out[0] + dy * tag.out[1]) / length) * 120
+      for (const o of obstacles) cost += overlap(box, o, 0) * 0.6
+      for (const p of others) {
+        cost += overlap(box, p.box, GAP) * 40
+        if (crosses(tag.at, centre(box), p.at, centre(p.box))) cost += 3000
+        if (runsOver(tag.at, box, p.box) || runsOver(p.at, p.box, box)) cost += 3000
       }
-    if (!moved) break
-  }
-  return placed.map(({ id, x, y }) => ({ id, x, y }))
+      if (!best || cost < best.cost) best = { box, cost }
+    }
+  // a sheet too small for any spot: keep the tag on it as far as it goes
+  const y = Math.max(0, Math.min(sheet.height - tag.height, tag.at[1]))
+  return best ?? { box: { x: 0, y, width: tag.width, height: tag.height }, cost: 1e6 }
 }

@@ -1,4 +1,4 @@
-import type { Axis, Bearing, DriveSheet, Gear } from '@moray/core/drives/sheet'
+import type { Axis, Bearing, Belt, DriveSheet, Gear } from '@moray/core/drives/sheet'
 import { gearTravel } from '@moray/core/gears/train'
 import { meshGeometry, type Mesh } from '@moray/core/gears/mesh'
 
@@ -13,7 +13,19 @@ export const SHIM_FACTOR = 10
 export type Point = readonly [number, number]
 
 export interface Shape {
-  kind: 'shaft' | 'tube' | 'gear-body' | 'teeth' | 'ring' | 'roller' | 'ball' | 'plate' | 'lip' | 'case' | 'ghost'
+  kind:
+    | 'shaft'
+    | 'tube'
+    | 'gear-body'
+    | 'teeth'
+    | 'ring'
+    | 'roller'
+    | 'ball'
+    | 'plate'
+    | 'lip'
+    | 'belt'
+    | 'case'
+    | 'ghost'
   points: Point[]
   /** Circle radius for balls; points[0] is the centre. */
   radius?: number
@@ -118,7 +130,8 @@ export function layOut(sheet: DriveSheet, state: SectionState = {}): Section {
         ],
       })
   }
-  for (const gear of sheet.gears) shapes.push(...gearShapes(sheet, gear, axes.get(gear.axis)!, travel[gear.id]!))
+  for (const gear of sheet.gears)
+    shapes.push(...gearShapes(sheet, gear, axes.get(gear.axis)!, travel[gear.id]!))
   for (const bearing of sheet.bearings) shapes.push(...bearingShapes(bearing, axes.get(bearing.axis)!))
   for (const seal of sheet.seals) {
     const axis = axes.get(seal.axis)!
@@ -133,6 +146,7 @@ export function layOut(sheet: DriveSheet, state: SectionState = {}): Section {
     ]))
       shapes.push({ kind: 'lip', points: half, place: `seal:${seal.id}` })
   }
+  for (const belt of sheet.belts ?? []) shapes.unshift(...beltShapes(belt, axes))
   for (const a of sheet.adjusters) {
     const axis = axes.get(a.axis)!
     const place = onAxis(axis)
@@ -153,8 +167,13 @@ export function layOut(sheet: DriveSheet, state: SectionState = {}): Section {
       const gear = sheet.gears.find((g) => g.id === measure.gear)!
       const mesh = sheet.meshes.find((m) => m.pinion === gear.id || m.gear === gear.id)!
       const axis = axes.get(gear.axis)!
-      const nose = gearProfile(mesh.mesh, mesh.pinion === gear.id ? 'pinion' : 'gear', axis.radiusMm).body[5]![0]
-      places.push({ id: `measure:${measure.id}`, at: onAxis(axis)(gear.side * nose * 0.62, 0), out: axis.line === 'vertical' ? [1, 0] : [0, 1] })
+      const nose = gearProfile(mesh.mesh, mesh.pinion === gear.id ? 'pinion' : 'gear', axis.radiusMm)
+        .body[5]![0]
+      places.push({
+        id: `measure:${measure.id}`,
+        at: onAxis(axis)(gear.side * nose * 0.62, 0),
+        out: axis.line === 'vertical' ? [1, 0] : [0, 1],
+      })
     } else if (measure.kind === 'backlash') {
       const mesh = sheet.meshes.find((m) => m.id === measure.mesh)!
       places.push({ id: `measure:${measure.id}`, ...meshPlace(sheet, axes, mesh) })
@@ -176,9 +195,12 @@ function gearShapes(sheet: DriveSheet, gear: Gear, axis: Axis, travelMm: number)
   const by = travelMm * TRAVEL_FACTOR
   const shapes: Shape[] = []
   if (Math.abs(by) > 0.05)
-    for (const half of mirrored(place, shifted([...teeth.slice(0, 2), ...body.slice(2)], 0))) shapes.push({ kind: 'ghost', points: half })
-  for (const half of mirrored(place, shifted(body, by))) shapes.push({ kind: 'gear-body', points: half, place: `gear:${gear.id}` })
-  for (const half of mirrored(place, shifted(teeth, by))) shapes.push({ kind: 'teeth', points: half, place: `gear:${gear.id}` })
+    for (const half of mirrored(place, shifted([...teeth.slice(0, 2), ...body.slice(2)], 0)))
+      shapes.push({ kind: 'ghost', points: half })
+  for (const half of mirrored(place, shifted(body, by)))
+    shapes.push({ kind: 'gear-body', points: half, place: `gear:${gear.id}` })
+  for (const half of mirrored(place, shifted(teeth, by)))
+    shapes.push({ kind: 'teeth', points: half, place: `gear:${gear.id}` })
   return shapes
 }
 
@@ -202,7 +224,8 @@ function bearingShapes(bearing: Bearing, axis: Axis): Shape[] {
   add('ring', box(a - w, a + w, r + 14, r + 19))
   add('case', box(a - w - 2, a + w + 2, r + 19, r + 24))
   if (bearing.kind === 'ball')
-    for (const side of [1, -1]) shapes.push({ kind: 'ball', points: [place(a, side * (r + 9.5))], radius: 5, place: id })
+    for (const side of [1, -1])
+      shapes.push({ kind: 'ball', points: [place(a, side * (r + 9.5))], radius: 5, place: id })
   else
     add('roller', [
       [a - 6, r + 4],
@@ -213,13 +236,47 @@ function bearingShapes(bearing: Bearing, axis: Axis): Shape[] {
   return shapes
 }
 
+/** Pulleys on their shafts, and the two runs of the belt seen edge on. */
+function beltShapes(belt: Belt, axes: Map<string, Axis>): Shape[] {
+  const half = belt.widthMm / 2
+  const ends: { at: number; top: number; bottom: number }[] = []
+  const shapes: Shape[] = belt.pulleys.flatMap(({ axis: id, atMm, radiusMm }) => {
+    const axis = axes.get(id)!
+    const place = onAxis(axis)
+    ends.push({ at: atMm, top: place(atMm, radiusMm)[1], bottom: place(atMm, -radiusMm)[1] })
+    return mirrored(place, box(atMm - half, atMm + half, axis.radiusMm, radiusMm)).map((points): Shape => ({
+      kind: 'ring',
+      points,
+    }))
+  })
+  const [a, b] = ends
+  if (!a || !b) return shapes
+  const strip = (y0: number, y1: number): Shape => ({
+    kind: 'belt',
+    points: [
+      [a.at - half, y0],
+      [a.at + half, y0],
+      [b.at + half, y1],
+      [b.at - half, y1],
+    ],
+  })
+  return [strip(Math.min(a.top, b.top), Math.max(a.bottom, b.bottom)), ...shapes]
+}
+
 /** Middle of the face where two gears mesh, and the direction in which there is room for a number. */
-function meshPlace(sheet: DriveSheet, axes: Map<string, Axis>, mesh: DriveSheet['meshes'][number]): { at: Point; out: Point } {
+function meshPlace(
+  sheet: DriveSheet,
+  axes: Map<string, Axis>,
+  mesh: DriveSheet['meshes'][number],
+): { at: Point; out: Point } {
   const pinion = sheet.gears.find((g) => g.id === mesh.pinion)!
   const gear = sheet.gears.find((g) => g.id === mesh.gear)!
   const axis = axes.get(pinion.axis)!
   const [along, radial] = gearProfile(mesh.mesh, 'pinion', axis.radiusMm).meshPoint
-  const at = onAxis(axis)(pinion.side * along, axis.line === 'vertical' ? gear.side * radial : gear.side * radial)
+  const at = onAxis(axis)(
+    pinion.side * along,
+    axis.line === 'vertical' ? gear.side * radial : gear.side * radial,
+  )
   const out: Point = [at[0] < 0 ? -1 : 1, at[1] < 0 ? -0.9 : 0.9]
   return { at, out }
 }

@@ -15,8 +15,17 @@ onMounted(() => {
 })
 const sheet = computed<DriveSheet | undefined>(() => store.sheets?.find((s) => s.id === props.id))
 const tags = computed((): DrawingTag[] => [
-  ...(sheet.value?.adjusters ?? []).map((a) => ({ id: `stack:${a.id}`, name: a.label, value: a.startMm.toFixed(2), below: 'start, mm' })),
-  ...(sheet.value?.measures ?? []).map((m) => ({ id: `measure:${m.id}`, name: m.label, value: windowText(m) })),
+  ...(sheet.value?.adjusters ?? []).map((a) => ({
+    id: `stack:${a.id}`,
+    name: a.label,
+    value: a.startMm.toFixed(2),
+    below: 'start, mm',
+  })),
+  ...(sheet.value?.measures ?? []).map((m) => ({
+    id: `measure:${m.id}`,
+    name: m.label,
+    value: windowText(m),
+  })),
 ])
 const fixed = (v: number | undefined) => v?.toFixed(2) ?? ''
 function windowText(m: Measure) {
@@ -41,25 +50,32 @@ function how(m: Measure): string {
   <template v-else>
     <div class="page-head">
       <h1>{{ sheet.name }}</h1>
-      <p class="small soft">{{ FAMILIES[sheet.family] }}, version {{ sheet.version }}{{ sheet.demo ? '. Demo sheet, invented numbers' : '' }}</p>
+      <p class="small soft">
+        {{ FAMILIES[sheet.family] }}, version {{ sheet.version
+        }}{{ sheet.demo ? '. Demo sheet, invented numbers' : '' }}
+      </p>
     </div>
     <div class="two">
       <div>
-        <SectionDrawing :sheet="sheet" :tags="tags" :height="430" />
+        <SectionDrawing :sheet="sheet" :tags="tags" :max-height="430" />
         <p class="summary">{{ sheet.summary }}</p>
       </div>
       <div class="data">
         <section v-if="sheet.ratio">
           <h2>Ratio {{ sheet.ratio.overall }}</h2>
           <ul>
-            <li v-for="s in sheet.ratio.stamps" :key="s.code"><span class="mono">{{ s.code }}</span> {{ s.teeth }}, {{ s.note }}</li>
+            <li v-for="s in sheet.ratio.stamps" :key="s.code">
+              <span class="mono">{{ s.code }}</span> {{ s.teeth }}, {{ s.note }}
+            </li>
           </ul>
         </section>
         <section v-if="sheet.measures.length">
           <h2>Measures</h2>
           <dl>
             <template v-for="m in sheet.measures" :key="m.id">
-              <dt>{{ m.label }} <span class="mono">{{ windowText(m) }} mm</span></dt>
+              <dt>
+                {{ m.label }} <span class="mono">{{ windowText(m) }} mm</span>
+              </dt>
               <dd class="small soft">{{ how(m) }}</dd>
             </template>
           </dl>
@@ -68,15 +84,29 @@ function how(m: Measure): string {
           <h2>Stacks and carriers</h2>
           <dl>
             <template v-for="a in sheet.adjusters" :key="a.id">
-              <dt>{{ a.label }} <span class="mono">{{ a.minMm }}–{{ a.maxMm }} mm</span></dt>
+              <dt>
+                {{ a.label }} <span class="mono">{{ a.minMm }}–{{ a.maxMm }} mm</span>
+              </dt>
               <dd class="small soft">
-                <template v-if="a.kind === 'threaded'">lead {{ a.leadMm }} mm per turn, {{ a.notches }} notches to lock</template>
+                <template v-if="a.kind === 'threaded'"
+                  >lead {{ a.leadMm }} mm per turn, {{ a.notches }} notches to lock</template
+                >
                 <template v-else>
                   start {{ showBoth(a.startMm) }}, at most {{ a.maxPieces }} pieces;
-                  {{ a.moves ? `more shim moves the ${sheet.gears.find((g) => g.id === a.moves)?.label.toLowerCase()} ${a.effect > 0 ? 'outward' : 'inward'}` : 'sets the crush' }}
+                  {{
+                    a.moves
+                      ? `more shim moves the ${sheet.gears.find((g) => g.id === a.moves)?.label.toLowerCase()} ${a.effect > 0 ? 'outward' : 'inward'}`
+                      : 'sets the crush'
+                  }}
                 </template>
                 <template v-for="m in sheet.measures" :key="m.id">
-                  <span v-if="table[m.id]?.[a.id]" class="answer">{{ m.label }}: <span class="mono">{{ table[m.id]![a.id]! > 0 ? '+' : '' }}{{ table[m.id]![a.id]!.toFixed(3) }}</span> mm per mm</span>
+                  <span v-if="table[m.id]?.[a.id]" class="answer"
+                    >{{ m.label }}:
+                    <span class="mono"
+                      >{{ table[m.id]![a.id]! > 0 ? '+' : '' }}{{ table[m.id]![a.id]!.toFixed(3) }}</span
+                    >
+                    mm per mm</span
+                  >
                 </template>
               </dd>
             </template>
@@ -86,10 +116,14 @@ function how(m: Measure): string {
           <h2>Gears</h2>
           <dl>
             <template v-for="m in sheet.meshes" :key="m.id">
-              <dt>{{ m.label }} <span class="mono">{{ m.mesh.pinionTeeth }} : {{ m.mesh.gearTeeth }}</span></dt>
+              <dt>
+                {{ m.label }} <span class="mono">{{ m.mesh.pinionTeeth }} : {{ m.mesh.gearTeeth }}</span>
+              </dt>
               <dd class="small soft">
-                module {{ m.mesh.moduleMm }}, face {{ m.mesh.faceWidthMm }} mm, pressure angle {{ m.mesh.pressureAngleDeg ?? 20 }}°, spiral {{ m.mesh.spiralAngleDeg ?? 0 }}°; pitch angles
-                {{ meshGeometry(m.mesh).pinionPitchAngleDeg.toFixed(1) }}° and {{ meshGeometry(m.mesh).gearPitchAngleDeg.toFixed(1) }}°
+                module {{ m.mesh.moduleMm }}, face {{ m.mesh.faceWidthMm }} mm, pressure angle
+                {{ m.mesh.pressureAngleDeg ?? 20 }}°, spiral {{ m.mesh.spiralAngleDeg ?? 0 }}°; pitch angles
+                {{ meshGeometry(m.mesh).pinionPitchAngleDeg.toFixed(1) }}° and
+                {{ meshGeometry(m.mesh).gearPitchAngleDeg.toFixed(1) }}°
               </dd>
             </template>
           </dl>
@@ -99,12 +133,24 @@ function how(m: Measure): string {
           <ul class="small">
             <li v-for="b in sheet.bearings" :key="b.id">
               {{ b.label }}
-              <template v-if="b.setting?.kind === 'rolling-torque'"><span class="mono">{{ b.setting.newNm.min }}–{{ b.setting.newNm.max }} Nm</span> new<template v-if="b.setting.runInNm">, <span class="mono">{{ b.setting.runInNm.min }}–{{ b.setting.runInNm.max }} Nm</span> run in</template></template>
-              <template v-else-if="b.setting?.kind === 'crush'">crush <span class="mono">{{ b.setting.crushMm }} mm</span></template>
+              <template v-if="b.setting?.kind === 'rolling-torque'"
+                ><span class="mono">{{ b.setting.newNm.min }}–{{ b.setting.newNm.max }} Nm</span> new<template
+                  v-if="b.setting.runInNm"
+                  >, <span class="mono">{{ b.setting.runInNm.min }}–{{ b.setting.runInNm.max }} Nm</span> run
+                  in</template
+                ></template
+              >
+              <template v-else-if="b.setting?.kind === 'crush'"
+                >crush <span class="mono">{{ b.setting.crushMm }} mm</span></template
+              >
             </li>
             <li v-for="s in sheet.seals" :key="s.id">{{ s.label }}</li>
-            <li v-for="r in sheet.runoutLimits" :key="r.zone">Runout, {{ r.zone.toLowerCase() }}: <span class="mono">{{ showBoth(r.tirMm) }}</span> TIR</li>
-            <li v-if="sheet.oilCapacityMl">Oil <span class="mono">{{ sheet.oilCapacityMl }} ml</span></li>
+            <li v-for="r in sheet.runoutLimits" :key="r.zone">
+              Runout, {{ r.zone.toLowerCase() }}: <span class="mono">{{ showBoth(r.tirMm) }}</span> TIR
+            </li>
+            <li v-if="sheet.oilCapacityMl">
+              Oil <span class="mono">{{ sheet.oilCapacityMl }} ml</span>
+            </li>
           </ul>
         </section>
       </div>

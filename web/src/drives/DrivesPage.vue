@@ -13,13 +13,15 @@ onMounted(store.load)
 <template>
   <div class="page-head">
     <h1>Drives</h1>
-    <p class="small soft">Sheets that ship are invented, to learn with; enter your own from your own manual.</p>
+    <p class="small soft">
+      Sheets that ship are invented, to learn with; enter your own from your own manual.
+    </p>
   </div>
   <LoadState v-if="!store.sheets" what="the drive sheets" :error="store.error" @again="store.load" />
   <ul v-else class="sheets">
     <li v-for="s in store.sheets" :key="s.id">
       <RouterLink :to="`/drives/${s.id}`">
-        <SectionDrawing :sheet="s" :height="190" inert />
+        <SectionDrawing :sheet="s" :max-height="190" plain inert />
         <strong>{{ s.name }}</strong>
         <span class="small">{{ FAMILIES[s.family] }}</span>
         <span class="small soft">{{ s.summary }}</span>

@@ -19,32 +19,45 @@ const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuff
   <div class="page-head">
     <h1>Gauges</h1>
     <p v-if="store.gauges" class="small soft">
-      {{ store.gauges.length }} gauges<template v-if="overdue">, {{ overdue }} past the calibration date: still usable, every reading is marked</template>
+      {{ store.gauges.length }} gauges<template v-if="overdue"
+        >, {{ overdue }} past the calibration date: still usable, every reading is marked</template
+      >
     </p>
   </div>
   <LoadState v-if="!store.gauges" what="the gauges" :error="store.error" @again="store.load" />
   <p v-else-if="!store.gauges.length" class="soft">No gauge is listed yet.</p>
   <DataTable v-else :value="store.gauges" data-key="id" sort-field="type" :sort-order="1" scrollable>
     <Column field="name" header="Gauge" sortable>
-      <template #body="{ data }"><strong>{{ data.name }}</strong><br /><span class="small soft">{{ data.type }}</span></template>
+      <template #body="{ data }"
+        ><strong>{{ data.name }}</strong
+        ><br /><span class="small soft">{{ data.type }}</span></template
+      >
     </Column>
     <Column field="resolution" header="Resolution">
-      <template #body="{ data }"><span class="mono">{{ both(data, data.resolution) }}</span></template>
+      <template #body="{ data }"
+        ><span class="mono">{{ both(data, data.resolution) }}</span></template
+      >
     </Column>
     <Column field="mpe" header="Permissible error">
-      <template #body="{ data }"><span class="mono">± {{ both(data, data.mpe) }}</span></template>
+      <template #body="{ data }"
+        ><span class="mono">± {{ both(data, data.mpe) }}</span></template
+      >
     </Column>
     <Column header="Dial, masters">
       <template #body="{ data }">
         <span v-if="data.perTurnMm" class="mono">{{ data.perTurnMm }} mm per turn</span>
-        <span v-for="m in data.masters" :key="m.id" class="small master">{{ m.label }}: <span class="mono">{{ m.lengthMm }}</span></span>
+        <span v-for="m in data.masters" :key="m.id" class="small master"
+          >{{ m.label }}: <span class="mono">{{ m.lengthMm }}</span></span
+        >
         <span v-if="!data.perTurnMm && !data.masters.length" class="soft">—</span>
       </template>
     </Column>
     <Column field="dueOn" header="Calibration due" sortable>
       <template #body="{ data }">
         <span class="mono">{{ data.dueOn }}</span><br />
-        <span class="small" :class="data.overdue ? 'late' : 'soft'">{{ data.overdue ? `overdue, ran out ${due(data)}` : due(data) }}</span>
+        <span class="small" :class="data.overdue ? 'late' : 'soft'">{{
+          data.overdue ? `overdue, ran out ${due(data)}` : due(data)
+        }}</span>
       </template>
     </Column>
   </DataTable>

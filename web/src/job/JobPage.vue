@@ -18,12 +18,15 @@ watch(
   <template v-else>
     <div class="head no-print">
       <div class="title">
-        <h1>{{ store.job.sheetName }} <span class="boat">· {{ store.job.boat }}</span></h1>
+        <h1>
+          {{ store.job.sheetName }} <span class="boat">· {{ store.job.boat }}</span>
+        </h1>
         <p class="small soft">
           <span class="mono">{{ store.job.number }}</span> · {{ store.job.serial }} · {{ store.job.owner }}
           <template v-if="store.job.sheet.demo"> · demo sheet, invented numbers</template>
           <template v-if="store.job.newerSheetVersion">
-            · sheet version {{ store.job.sheet.version }}, a newer one ({{ store.job.newerSheetVersion }}) exists
+            · sheet version {{ store.job.sheet.version }}, a newer one ({{ store.job.newerSheetVersion }})
+            exists
           </template>
         </p>
       </div>

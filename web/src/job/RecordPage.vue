@@ -28,7 +28,11 @@ const usedGauges = computed(() => {
 /** Readings fill the event list; the rounds above show them one by one already. */
 const history = computed(() => job.value.events.filter((e) => e.kind !== 'reading'))
 const windowText = (min?: number, max?: number, d = 2) =>
-  min === undefined ? `up to ${max!.toFixed(d)}` : max === undefined ? `from ${min.toFixed(d)}` : `${min.toFixed(d)} to ${max.toFixed(d)}`
+  min === undefined
+    ? `up to ${max!.toFixed(d)}`
+    : max === undefined
+      ? `from ${min.toFixed(d)}`
+      : `${min.toFixed(d)} to ${max.toFixed(d)}`
 const print = () => window.print()
 </script>
 
@@ -36,18 +40,43 @@ const print = () => window.print()
   <article class="record">
     <header>
       <div>
-        <h1>Record <span class="mono">{{ job.number }}</span></h1>
+        <h1>
+          Record <span class="mono">{{ job.number }}</span>
+        </h1>
         <p>{{ job.sheetName }}, {{ FAMILIES[job.sheet.family] }}</p>
       </div>
       <Button label="Print" class="quiet no-print" @click="print" />
     </header>
     <dl class="facts">
-      <div><dt>Serial</dt><dd class="mono">{{ job.serial }}</dd></div>
-      <div><dt>Boat</dt><dd>{{ job.boat }}</dd></div>
-      <div><dt>Owner</dt><dd>{{ job.owner }}</dd></div>
-      <div><dt>Water, hours</dt><dd>{{ job.water }}<template v-if="job.hours !== null">, {{ job.hours }} h</template></dd></div>
-      <div><dt>Opened</dt><dd>{{ at(job.openedAt) }}</dd></div>
-      <div><dt>Sheet</dt><dd>{{ job.sheet.name }}, version {{ job.sheet.version }}{{ job.sheet.demo ? ' (demo, invented numbers)' : '' }}</dd></div>
+      <div>
+        <dt>Serial</dt>
+        <dd class="mono">{{ job.serial }}</dd>
+      </div>
+      <div>
+        <dt>Boat</dt>
+        <dd>{{ job.boat }}</dd>
+      </div>
+      <div>
+        <dt>Owner</dt>
+        <dd>{{ job.owner }}</dd>
+      </div>
+      <div>
+        <dt>Water, hours</dt>
+        <dd>
+          {{ job.water }}<template v-if="job.hours !== null">, {{ job.hours }} h</template>
+        </dd>
+      </div>
+      <div>
+        <dt>Opened</dt>
+        <dd>{{ at(job.openedAt) }}</dd>
+      </div>
+      <div>
+        <dt>Sheet</dt>
+        <dd>
+          {{ job.sheet.name }}, version {{ job.sheet.version
+          }}{{ job.sheet.demo ? ' (demo, invented numbers)' : '' }}
+        </dd>
+      </div>
     </dl>
     <p class="complaint">{{ job.complaint }}</p>
 
@@ -56,18 +85,30 @@ const print = () => window.print()
       <p v-if="!built" class="soft">Nothing accepted yet. {{ job.waitsFor }}.</p>
       <template v-else>
         <p>
-          {{ buildName(built) }}, accepted by {{ job.acceptance!.by }} on {{ at(job.acceptance!.at) }}<template v-if="job.acceptance!.reason">: {{ job.acceptance!.reason }}</template>
+          {{ buildName(built) }}, accepted by {{ job.acceptance!.by }} on {{ at(job.acceptance!.at)
+          }}<template v-if="job.acceptance!.reason">: {{ job.acceptance!.reason }}</template>
         </p>
         <ul class="figures">
           <li v-for="a in stacks" :key="a.id">
             <span class="small soft">{{ a.label }}</span>
-            <span class="figure mono">{{ built.stacks.find((s) => s.location === a.id && !s.superseded)?.thicknessMm.toFixed(3) ?? '—' }}</span>
-            <span class="small mono">mm · {{ showThou(built.stacks.find((s) => s.location === a.id && !s.superseded)?.thicknessMm ?? 0) }}</span>
+            <span class="figure mono">{{
+              built.stacks.find((s) => s.location === a.id && !s.superseded)?.thicknessMm.toFixed(3) ?? '—'
+            }}</span>
+            <span class="small mono"
+              >mm ·
+              {{
+                showThou(built.stacks.find((s) => s.location === a.id && !s.superseded)?.thicknessMm ?? 0)
+              }}</span
+            >
           </li>
           <li v-for="m in job.sheet.measures" :key="m.id">
             <span class="small soft">{{ m.label }}</span>
-            <span class="figure mono">{{ built.assessment.measures[m.id]!.judgement?.mean.toFixed(decimalsOf(m)) ?? '—' }}</span>
-            <span class="small mono">± {{ built.assessment.measures[m.id]!.judgement?.U.toFixed(3) ?? '—' }} mm</span>
+            <span class="figure mono">{{
+              built.assessment.measures[m.id]!.judgement?.mean.toFixed(decimalsOf(m)) ?? '—'
+            }}</span>
+            <span class="small mono"
+              >± {{ built.assessment.measures[m.id]!.judgement?.U.toFixed(3) ?? '—' }} mm</span
+            >
             <VerdictMark :verdict="built.assessment.measures[m.id]!.judgement?.verdict" />
           </li>
         </ul>
@@ -76,24 +117,41 @@ const print = () => window.print()
 
     <section v-for="b in rounds" :key="b.number" class="round" :aria-label="buildName(b)">
       <h2>{{ buildName(b) }}</h2>
-      <p class="small soft">{{ b.by }}, {{ at(b.at) }}<template v-if="b.plan?.probability != null">; promised to land with {{ Math.round(b.plan.probability * 100) }} %</template></p>
+      <p class="small soft">
+        {{ b.by }}, {{ at(b.at)
+        }}<template v-if="b.plan?.probability != null"
+          >; promised to land with {{ Math.round(b.plan.probability * 100) }} %</template
+        >
+      </p>
       <table>
         <thead>
-          <tr><th scope="col">Stack</th><th scope="col">Thickness</th><th scope="col">Pieces</th><th scope="col">Entered</th></tr>
+          <tr>
+            <th scope="col">Stack</th>
+            <th scope="col">Thickness</th>
+            <th scope="col">Pieces</th>
+            <th scope="col">Entered</th>
+          </tr>
         </thead>
         <tbody>
           <tr v-for="s in b.stacks" :key="s.id" :class="{ gone: s.superseded }">
             <td>{{ stacks.find((a) => a.id === s.location)?.label ?? s.location }}</td>
             <td class="mono">{{ showBoth(s.thicknessMm, 3) }}</td>
             <td class="mono">{{ s.pieces.map((p) => p.thicknessMm.toFixed(3)).join(' + ') }}</td>
-            <td>{{ s.by }}, {{ at(s.at) }}<span v-if="s.superseded"> · set aside: {{ s.superseded.reason }}</span></td>
+            <td>
+              {{ s.by }}, {{ at(s.at)
+              }}<span v-if="s.superseded"> · set aside: {{ s.superseded.reason }}</span>
+            </td>
           </tr>
         </tbody>
       </table>
       <table>
         <thead>
           <tr>
-            <th scope="col">Measure</th><th scope="col">Window, mm</th><th v-if="b.plan" scope="col">Promised</th><th scope="col">Mean ± U, mm</th><th scope="col">Verdict</th>
+            <th scope="col">Measure</th>
+            <th scope="col">Window, mm</th>
+            <th v-if="b.plan" scope="col">Promised</th>
+            <th scope="col">Mean ± U, mm</th>
+            <th scope="col">Verdict</th>
             <th scope="col">Readings, mm</th>
           </tr>
         </thead>
@@ -103,14 +161,25 @@ const print = () => window.print()
             <td class="mono">{{ windowText(m.window.min, m.window.max) }}</td>
             <td v-if="b.plan" class="mono">{{ b.plan.predicted[m.id]?.value.toFixed(3) ?? '—' }}</td>
             <td class="mono">
-              <template v-if="b.assessment.measures[m.id]!.judgement">{{ b.assessment.measures[m.id]!.judgement!.mean.toFixed(3) }} ± {{ b.assessment.measures[m.id]!.judgement!.U.toFixed(3) }}</template>
+              <template v-if="b.assessment.measures[m.id]!.judgement"
+                >{{ b.assessment.measures[m.id]!.judgement!.mean.toFixed(3) }} ±
+                {{ b.assessment.measures[m.id]!.judgement!.U.toFixed(3) }}</template
+              >
               <template v-else>—</template>
             </td>
             <td><VerdictMark :verdict="b.assessment.measures[m.id]!.judgement?.verdict" /></td>
             <td>
-              <span v-for="r in b.readings.filter((x) => x.measure === m.id)" :key="r.id" class="reading" :class="{ gone: r.superseded }">
-                <span class="mono">{{ r.valueMm.toFixed(3) }}</span>
-                <span class="small soft"> {{ r.gaugeName }}{{ r.gaugeOverdue ? ' (calibration overdue)' : '' }}, {{ r.by }}, {{ at(r.at) }}</span>
+              <span
+                v-for="r in b.readings.filter((x) => x.measure === m.id)"
+                :key="r.id"
+                class="reading"
+                :class="{ gone: r.superseded }"
+              >
+                <span class="mono value">{{ r.valueMm.toFixed(3) }}</span>
+                <span class="small soft">
+                  {{ r.gaugeName }}{{ r.gaugeOverdue ? ' (calibration overdue)' : '' }}, {{ r.by }},
+                  {{ at(r.at) }}</span
+                >
                 <span v-if="r.superseded" class="small"> · set aside: {{ r.superseded.reason }}</span>
               </span>
             </td>
@@ -123,11 +192,22 @@ const print = () => window.print()
     <section v-if="usedGauges.length" aria-label="Gauges used">
       <h2>Gauges used</h2>
       <table>
-        <thead><tr><th scope="col">Gauge</th><th scope="col">Resolution</th><th scope="col">Permissible error</th><th scope="col">Calibrated</th><th scope="col">Due</th></tr></thead>
+        <thead>
+          <tr>
+            <th scope="col">Gauge</th>
+            <th scope="col">Resolution</th>
+            <th scope="col">Permissible error</th>
+            <th scope="col">Calibrated</th>
+            <th scope="col">Due</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="g in usedGauges" :key="g.id">
-            <td>{{ g.name }}</td><td class="mono">{{ g.resolution }} {{ g.unit }}</td><td class="mono">± {{ g.mpe }} {{ g.unit }}</td>
-            <td>{{ g.calibratedOn }}</td><td>{{ g.dueOn }}{{ g.overdue ? ', overdue' : '' }}</td>
+            <td>{{ g.name }}</td>
+            <td class="mono">{{ g.resolution }} {{ g.unit }}</td>
+            <td class="mono">± {{ g.mpe }} {{ g.unit }}</td>
+            <td>{{ g.calibratedOn }}</td>
+            <td>{{ g.dueOn }}{{ g.overdue ? ', overdue' : '' }}</td>
           </tr>
         </tbody>
       </table>
@@ -136,11 +216,14 @@ const print = () => window.print()
     <section aria-label="History">
       <h2>What happened</h2>
       <ol class="history">
-        <li v-for="e in history" :key="e.id"><span class="small soft">{{ at(e.at) }}, {{ e.by }}</span> <span>{{ e.text }}</span></li>
+        <li v-for="e in history" :key="e.id">
+          <span class="small soft">{{ at(e.at) }}, {{ e.by }}</span> <span>{{ e.text }}</span>
+        </li>
       </ol>
     </section>
     <footer class="small soft">
-      U is the expanded uncertainty (k = 2); verdicts by ISO 14253-1. The drive's own manual stands above this record.
+      U is the expanded uncertainty (k = 2); verdicts by ISO 14253-1. The drive's own manual stands above this
+      record.
     </footer>
   </article>
 </template>
@@ -209,6 +292,9 @@ td {
 }
 .reading {
   display: block;
+}
+.reading .value {
+  margin-right: 0.5rem;
 }
 .gone .mono,
 tr.gone td:not(:last-child) {

@@ -17,21 +17,39 @@ const accepted = computed(() => props.job.acceptance?.build)
 <template>
   <ol>
     <li v-for="b in job.builds" :key="b.number" class="round" :class="{ open: b === build }">
-      <button type="button" class="name" :aria-expanded="b === build" @click="$emit('go', undefined, b.number)">
+      <button
+        type="button"
+        class="name"
+        :aria-expanded="b === build"
+        @click="$emit('go', undefined, b.number)"
+      >
         {{ buildName(b) }}
         <span v-if="accepted === b.number" class="small">as built</span>
-        <span v-else-if="b.plan?.probability != null" class="small soft">promised {{ Math.round(b.plan.probability * 100) }} %</span>
+        <span v-else-if="b.plan?.probability != null" class="small soft"
+          >promised {{ Math.round(b.plan.probability * 100) }} %</span
+        >
       </button>
       <ul v-if="b === build">
         <li v-for="a in stacks" :key="a.id">
-          <button type="button" :class="{ at: focus === `stack:${a.id}`, due: due === `stack:${a.id}` }" @click="$emit('go', `stack:${a.id}`, b.number)">
+          <button
+            type="button"
+            :class="{ at: focus === `stack:${a.id}`, due: due === `stack:${a.id}` }"
+            @click="$emit('go', `stack:${a.id}`, b.number)"
+          >
             <span>{{ a.label }}</span>
             <span class="mono">{{ stackOf(b, a.id)?.thicknessMm.toFixed(3) ?? '—' }}</span>
           </button>
         </li>
         <li v-for="m in job.sheet.measures" :key="m.id">
-          <button type="button" :class="{ at: focus === `measure:${m.id}`, due: due === `measure:${m.id}` }" @click="$emit('go', `measure:${m.id}`, b.number)">
-            <span>{{ m.label }} <span class="small soft">{{ b.assessment.measures[m.id]!.count }}/{{ m.readings }}</span></span>
+          <button
+            type="button"
+            :class="{ at: focus === `measure:${m.id}`, due: due === `measure:${m.id}` }"
+            @click="$emit('go', `measure:${m.id}`, b.number)"
+          >
+            <span
+              >{{ m.label }}
+              <span class="small soft">{{ b.assessment.measures[m.id]!.count }}/{{ m.readings }}</span></span
+            >
             <span class="mono value">
               <VerdictMark bare :verdict="b.assessment.measures[m.id]!.judgement?.verdict" />
               {{ b.assessment.measures[m.id]!.judgement?.mean.toFixed(decimalsOf(m)) ?? '' }}
@@ -39,7 +57,11 @@ const accepted = computed(() => props.job.acceptance?.build)
           </button>
         </li>
         <li>
-          <button type="button" :class="{ at: focus === 'decide', due: due === 'decide' && accepted !== b.number }" @click="$emit('go', 'decide', b.number)">
+          <button
+            type="button"
+            :class="{ at: focus === 'decide', due: due === 'decide' && accepted !== b.number }"
+            @click="$emit('go', 'decide', b.number)"
+          >
             <span>{{ accepted === b.number ? 'Accepted as built' : 'Decide' }}</span>
           </button>
         </li>

@@ -13,7 +13,16 @@ import RoundList from './RoundList.vue'
 import DecideTray from './tray/DecideTray.vue'
 import ReadingTray from './tray/ReadingTray.vue'
 import StackTray from './tray/StackTray.vue'
-import { buildName, decimalsOf, drawingTags, dueFocus, focusFrom, focusId, stackThicknesses, type Focus } from './setting-view.ts'
+import {
+  buildName,
+  decimalsOf,
+  drawingTags,
+  dueFocus,
+  focusFrom,
+  focusId,
+  stackThicknesses,
+  type Focus,
+} from './setting-view.ts'
 
 const store = useJob()
 const gauges = useGauges()
@@ -79,7 +88,14 @@ const rows = computed(() =>
       <RoundList :job="job" :build="build" :focus="lit" @go="go" />
     </aside>
     <section class="middle" aria-label="Section and windows">
-      <SectionDrawing :sheet="job.sheet" :state="drawn" :tags="tags" :lit="lit" :height="390" @pick="(p) => go(p)" />
+      <SectionDrawing
+        :sheet="job.sheet"
+        :state="drawn"
+        :tags="tags"
+        :lit="lit"
+        :max-height="390"
+        @pick="(p) => go(p)"
+      />
       <ul class="rulers">
         <li v-for="r in rows" :key="r.measure.id" :class="{ lit: lit === `measure:${r.measure.id}` }">
           <button type="button" class="what" @click="go(`measure:${r.measure.id}`)">
@@ -91,7 +107,13 @@ const rows = computed(() =>
             :window="r.measure.window"
             :target="r.measure.target"
             :decimals="decimalsOf(r.measure)"
-            :reading="r.state.judgement && { value: r.state.judgement.mean, U: r.state.judgement.U, verdict: r.state.judgement.verdict }"
+            :reading="
+              r.state.judgement && {
+                value: r.state.judgement.mean,
+                U: r.state.judgement.U,
+                verdict: r.state.judgement.verdict,
+              }
+            "
             :prediction="r.predicted"
           />
           <p class="number mono">
@@ -129,7 +151,15 @@ const rows = computed(() =>
         :writable="isNewest"
         @done="next"
       />
-      <DecideTray v-else :key="`d${build.number}`" :job="job" :build="build" :writable="isNewest" @preview="(p) => (preview = p)" @go="go" />
+      <DecideTray
+        v-else
+        :key="`d${build.number}`"
+        :job="job"
+        :build="build"
+        :writable="isNewest"
+        @preview="(p) => (preview = p)"
+        @go="go"
+      />
     </aside>
   </div>
 </template>

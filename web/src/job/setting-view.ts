@@ -17,7 +17,8 @@ export function stackThicknesses(build: Build): Record<string, number> {
   return Object.fromEntries(build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]))
 }
 
-export const buildName = (build: Pick<Build, 'number'>): string => (build.number === 0 ? 'As found' : `Trial ${build.number}`)
+export const buildName = (build: Pick<Build, 'number'>): string =>
+  build.number === 0 ? 'As found' : `Trial ${build.number}`
 
 /** Numbers on the drawing, each at its place: stacks as they are (or as planned), measures as read (or as predicted). */
 export function drawingTags(
@@ -37,7 +38,12 @@ export function drawingTags(
   const measures = job.sheet.measures.map((m): DrawingTag => {
     const predicted = plan?.predicted[m.id]
     if (predicted)
-      return { id: `measure:${m.id}`, name: `${m.label}, planned`, value: predicted.value.toFixed(decimalsOf(m)), below: showThou(predicted.value) }
+      return {
+        id: `measure:${m.id}`,
+        name: m.label,
+        value: predicted.value.toFixed(decimalsOf(m)),
+        below: `planned · ${showThou(predicted.value)}`,
+      }
     const judgement = build.assessment.measures[m.id]?.judgement
     return {
       id: `measure:${m.id}`,
@@ -50,7 +56,8 @@ export function drawingTags(
 }
 
 /** What the technician does at a place of the setting page. */
-export type Focus = { kind: 'stack'; stack: Adjuster } | { kind: 'measure'; measure: Measure } | { kind: 'decide' }
+export type Focus =
+  { kind: 'stack'; stack: Adjuster } | { kind: 'measure'; measure: Measure } | { kind: 'decide' }
 
 export const focusId = (f: Focus): string =>
   f.kind === 'stack' ? `stack:${f.stack.id}` : f.kind === 'measure' ? `measure:${f.measure.id}` : 'decide'
@@ -70,7 +77,10 @@ export function focusFrom(sheet: DriveSheet, id: string): Focus | undefined {
 /** What is due now in this build, as a place. */
 export function dueFocus(sheet: DriveSheet, build: Build): Focus {
   const [next] = build.assessment.due
-  const focus = next && next.kind !== 'decide' ? focusFrom(sheet, next.kind === 'stack' ? `stack:${next.stack}` : `measure:${next.measure}`) : undefined
+  const focus =
+    next && next.kind !== 'decide'
+      ? focusFrom(sheet, next.kind === 'stack' ? `stack:${next.stack}` : `measure:${next.measure}`)
+      : undefined
   return focus ?? { kind: 'decide' }
 }
 

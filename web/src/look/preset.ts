@@ -73,7 +73,10 @@ export const morayPreset = definePreset(Aura, {
     disabledOpacity: '0.55',
     formField: { paddingX: '0.75rem', paddingY: '0.6rem', borderRadius: '1px' },
     list: { option: { padding: '0.7rem 0.85rem' } },
-    overlay: { select: { borderRadius: '1px', shadow: '0 6px 18px rgba(10,16,20,.28)' }, modal: { borderRadius: '2px' } },
+    overlay: {
+      select: { borderRadius: '1px', shadow: '0 6px 18px rgba(10,16,20,.28)' },
+      modal: { borderRadius: '2px' },
+    },
     colorScheme: { light: surfaces, dark: surfaces },
   },
   components: {
@@ -82,7 +85,12 @@ export const morayPreset = definePreset(Aura, {
         light: { root: { borderColor: 'var(--line)' }, row: { stripedBackground: 'var(--paper)' } },
         dark: { root: { borderColor: 'var(--line)' }, row: { stripedBackground: 'var(--paper)' } },
       },
-      headerCell: { background: 'transparent', hoverBackground: 'var(--lamp-soft)', color: 'var(--ink-soft)', padding: '0.5rem 0.6rem' },
+      headerCell: {
+        background: 'transparent',
+        hoverBackground: 'var(--lamp-soft)',
+        color: 'var(--ink-soft)',
+        padding: '0.5rem 0.6rem',
+      },
       bodyCell: { padding: '0.45rem 0.6rem' },
     },
     dialog: { header: { padding: '1.1rem 1.25rem 0.4rem' }, content: { padding: '0.4rem 1.25rem 1rem' } },

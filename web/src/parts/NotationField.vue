@@ -66,14 +66,18 @@ function enter() {
         :aria-invalid="meaning.state === 'not' || !!error"
       />
       <button type="submit" class="go" :disabled="busy" :aria-label="`Enter: ${label}`">
-        <svg width="26" height="22" viewBox="0 0 26 22" aria-hidden="true"><path d="M22 2 v9 H5 M11 5 L5 11 L11 17" /></svg>
+        <svg width="26" height="22" viewBox="0 0 26 22" aria-hidden="true">
+          <path d="M22 2 v9 H5 M11 5 L5 11 L11 17" />
+        </svg>
       </button>
     </div>
     <p :id="`${id}-said`" class="said mono" aria-live="polite">
       <template v-if="meaning.state === 'value' || meaning.state === 'doubtful'">
         <strong>{{ meaning.inMm }}</strong> · {{ meaning.inThou }}
       </template>
-      <template v-else-if="meaning.state === 'not'"><span class="bad">{{ meaning.why }}</span></template>
+      <template v-else-if="meaning.state === 'not'"
+        ><span class="bad">{{ meaning.why }}</span></template
+      >
       <span v-else class="soft">{{ hint ?? '16t · 42h · .016in · 0,42 mm' }}</span>
     </p>
     <p v-if="meaning.state === 'doubtful'" class="bad">

@@ -32,7 +32,14 @@ function give() {
       <p>{{ explain }}</p>
       <slot />
       <label :for="id">Reason</label>
-      <textarea :id="id" v-model="reason" rows="3" maxlength="300" autofocus @keydown.enter.exact.prevent="give"></textarea>
+      <textarea
+        :id="id"
+        v-model="reason"
+        rows="3"
+        maxlength="300"
+        autofocus
+        @keydown.enter.exact.prevent="give"
+      ></textarea>
       <p v-if="error" class="fault" role="alert">{{ error }}</p>
       <div class="actions">
         <Button type="button" label="Leave it" class="quiet" @click="open = false" />

@@ -25,13 +25,16 @@ const word = computed(() => WORDS[kind.value])
       </template>
       <circle v-if="kind === 'in'" cx="17" cy="9" r="5" class="full" />
       <template v-else-if="kind === 'out'">
-        <path d="M28 4 L33 9 L28 14" /><line x1="10" y1="9" x2="32" y2="9" />
+        <path d="M28 4 L33 9 L28 14" />
+        <line x1="10" y1="9" x2="32" y2="9" />
       </template>
       <template v-else-if="kind === 'too-close'">
-        <circle cx="26" cy="9" r="5" /><path d="M26 4 A5 5 0 0 0 26 14 Z" class="full" />
+        <circle cx="26" cy="9" r="5" />
+        <path d="M26 4 A5 5 0 0 0 26 14 Z" class="full" />
       </template>
       <template v-else-if="kind === 'superseded'">
-        <circle cx="17" cy="9" r="5" /><line x1="6" y1="9" x2="28" y2="9" />
+        <circle cx="17" cy="9" r="5" />
+        <line x1="6" y1="9" x2="28" y2="9" />
       </template>
       <circle v-else cx="17" cy="9" r="4" class="dashed" />
     </svg>

@@ -36,9 +36,7 @@ const bounds = computed(() => [
 ])
 const show = (v: number) => v.toFixed(props.decimals ?? 2)
 const limits = computed(() =>
-  [props.window.min, props.window.max]
-    .filter((v) => v !== undefined)
-    .map((v) => ({ v, x: x(v) })),
+  [props.window.min, props.window.max].filter((v) => v !== undefined).map((v) => ({ v, x: x(v) })),
 )
 const tooTight = computed(() => limits.value.length === 2 && limits.value[1]!.x - limits.value[0]!.x < 100)
 function anchor(i: number): 'start' | 'middle' | 'end' {
@@ -47,9 +45,12 @@ function anchor(i: number): 'start' | 'middle' | 'end' {
 }
 const words = computed(() => {
   const { min, max } = props.window
-  const parts = [`${props.label}: window ${min === undefined ? 'up to' : `${show(min)} to`} ${max === undefined ? 'any' : show(max)} mm`]
+  const parts = [
+    `${props.label}: window ${min === undefined ? 'up to' : `${show(min)} to`} ${max === undefined ? 'any' : show(max)} mm`,
+  ]
   if (props.reading) parts.push(`reading ${show(props.reading.value)} ± ${show(props.reading.U)} mm`)
-  if (props.prediction) parts.push(`predicted ${show(props.prediction.value)} ± ${show(props.prediction.U)} mm`)
+  if (props.prediction)
+    parts.push(`predicted ${show(props.prediction.value)} ± ${show(props.prediction.U)} mm`)
   return parts.join(', ')
 })
 </script>
@@ -57,23 +58,64 @@ const words = computed(() => {
 <template>
   <div ref="frame" class="ruler">
     <svg :width="width" height="62" role="img" :aria-label="words">
-      <rect :x="bounds[0]" :y="LINE - 11" :width="Math.max(0, bounds[1]! - bounds[0]!)" height="22" class="window" />
+      <rect
+        :x="bounds[0]"
+        :y="LINE - 11"
+        :width="Math.max(0, bounds[1]! - bounds[0]!)"
+        height="22"
+        class="window"
+      />
       <line x1="0" :y1="LINE" :x2="width" :y2="LINE" class="line" />
       <g v-for="(l, i) in limits" :key="i">
         <line :x1="l.x" :y1="LINE - 14" :x2="l.x" :y2="LINE + 14" class="limit" />
         <text :x="l.x" :y="LINE + 26" :text-anchor="anchor(i)">{{ show(l.v) }}</text>
         <text :x="l.x" :y="LINE + 37" :text-anchor="anchor(i)" class="thou">{{ showThou(l.v) }}</text>
       </g>
-      <path v-if="target !== undefined" :d="`M${x(target) - 5} ${LINE + 17} L${x(target) + 5} ${LINE + 17} L${x(target)} ${LINE + 10} Z`" class="target" />
-      <line v-for="(d, i) in dots ?? []" :key="`d${i}`" :x1="x(d)" :y1="LINE - 20" :x2="x(d)" :y2="LINE - 13" class="tick" />
+      <path
+        v-if="target !== undefined"
+        :d="`M${x(target) - 5} ${LINE + 17} L${x(target) + 5} ${LINE + 17} L${x(target)} ${LINE + 10} Z`"
+        class="target"
+      />
+      <line
+        v-for="(d, i) in dots ?? []"
+        :key="`d${i}`"
+        :x1="x(d)"
+        :y1="LINE - 20"
+        :x2="x(d)"
+        :y2="LINE - 13"
+        class="tick"
+      />
       <g v-if="prediction" class="prediction">
-        <line :x1="x(prediction.value - prediction.U)" :y1="LINE" :x2="x(prediction.value + prediction.U)" :y2="LINE" />
+        <line
+          :x1="x(prediction.value - prediction.U)"
+          :y1="LINE"
+          :x2="x(prediction.value + prediction.U)"
+          :y2="LINE"
+        />
         <path :d="`M${x(prediction.value)} ${LINE - 8} l8 8 l-8 8 l-8 -8 Z`" />
       </g>
       <g v-if="reading" :class="reading.verdict">
-        <line :x1="x(reading.value - reading.U)" :y1="LINE" :x2="x(reading.value + reading.U)" :y2="LINE" class="bar" />
-        <line :x1="x(reading.value - reading.U)" :y1="LINE - 6" :x2="x(reading.value - reading.U)" :y2="LINE + 6" class="end" />
-        <line :x1="x(reading.value + reading.U)" :y1="LINE - 6" :x2="x(reading.value + reading.U)" :y2="LINE + 6" class="end" />
+        <line
+          :x1="x(reading.value - reading.U)"
+          :y1="LINE"
+          :x2="x(reading.value + reading.U)"
+          :y2="LINE"
+          class="bar"
+        />
+        <line
+          :x1="x(reading.value - reading.U)"
+          :y1="LINE - 6"
+          :x2="x(reading.value - reading.U)"
+          :y2="LINE + 6"
+          class="end"
+        />
+        <line
+          :x1="x(reading.value + reading.U)"
+          :y1="LINE - 6"
+          :x2="x(reading.value + reading.U)"
+          :y2="LINE + 6"
+          class="end"
+        />
         <circle :cx="x(reading.value)" :cy="LINE" r="6" class="reading" />
       </g>
     </svg>
@@ -107,7 +149,7 @@ svg {
   stroke-width: 1.5;
 }
 text {
-  font-family: var(--mono);
+  font-family: var(--font);
   font-size: 11px;
   fill: var(--ink);
 }

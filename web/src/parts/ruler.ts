@@ -1,7 +1,10 @@
 import type { Window } from '@moray/core/measuring/window'
 
 /** The stretch that a window ruler shows: the window with room on both sides, and every mark that lies outside. */
-export function rulerSpan(window: Window, marks: { value: number; U: number }[]): { from: number; to: number } {
+export function rulerSpan(
+  window: Window,
+  marks: { value: number; U: number }[],
+): { from: number; to: number } {
   const { min, max } = window
   const low = min ?? 0
   const high = max ?? Math.max(low * 2, low + 1)

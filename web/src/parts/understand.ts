@@ -11,14 +11,28 @@ export type Understood =
   | { state: 'not'; why: string }
 
 /** What a text in bench notation means, in both unit systems, before it is entered. */
-export function understand(text: string, unit: LengthUnit, kind: PlausibleKind, dialPerTurnMm?: number | null): Understood {
+export function understand(
+  text: string,
+  unit: LengthUnit,
+  kind: PlausibleKind,
+  dialPerTurnMm?: number | null,
+): Understood {
   if (text.trim() === '') return { state: 'empty' }
   try {
-    const { value: mm } = parseReading({ text, quantity: 'length', unit, ...(dialPerTurnMm ? { dialPerTurnMm } : {}) })
+    const { value: mm } = parseReading({
+      text,
+      quantity: 'length',
+      unit,
+      ...(dialPerTurnMm ? { dialPerTurnMm } : {}),
+    })
     const shown = { mm, inMm: showMm(mm, 3), inThou: showThou(mm) }
     if (isPlausible(kind, mm)) return { state: 'value', ...shown }
     const { min, max } = PLAUSIBLE_MM[kind]
-    return { state: 'doubtful', ...shown, why: `Expected between ${min} and ${max} mm. Check the unit and the turn counter.` }
+    return {
+      state: 'doubtful',
+      ...shown,
+      why: `Expected between ${min} and ${max} mm. Check the unit and the turn counter.`,
+    }
   } catch (e) {
     if (e instanceof InputError) return { state: 'not', why: e.fields[0]?.message ?? e.message }
     throw e

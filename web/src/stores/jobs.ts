@@ -26,7 +26,8 @@ export const useJob = defineStore('job', () => {
   }
   // another job's trial changes what the drawer still holds for this one
   onLive((e) => {
-    if (job.value.value && (e === 'again' || e.jobId === open || e.kind === 'drawer' || e.kind === 'trial')) void fetch()
+    if (job.value.value && (e === 'again' || e.jobId === open || e.kind === 'drawer' || e.kind === 'trial'))
+      void fetch()
   })
   return { job: job.value, error: job.error, load, set: job.set }
 })

@@ -20,7 +20,9 @@ export class WireError extends Error {
 
 /** The message for a field: an exact path, or anything below it. */
 export function problemAt(error: WireError | null, path: string): string | undefined {
-  return error?.fields.find((f) => f.path === path || f.path.startsWith(`${path}[`) || f.path.startsWith(`${path}.`))?.message
+  return error?.fields.find(
+    (f) => f.path === path || f.path.startsWith(`${path}[`) || f.path.startsWith(`${path}.`),
+  )?.message
 }
 
 async function ask<T>(path: string, init: RequestInit): Promise<T> {
@@ -28,14 +30,24 @@ async function ask<T>(path: string, init: RequestInit): Promise<T> {
   try {
     response = await fetch(path, init)
   } catch {
-    throw new WireError('offline', 'The server does not answer. What you typed is still here; send it again when it is back.', [], true)
+    throw new WireError(
+      'offline',
+      'The server does not answer. What you typed is still here; send it again when it is back.',
+      [],
+      true,
+    )
   }
   const text = await response.text()
   let body: unknown
   try {
     body = JSON.parse(text)
   } catch {
-    throw new WireError('not-json', `The server answered something unexpected (status ${response.status}).`, [], true)
+    throw new WireError(
+      'not-json',
+      `The server answered something unexpected (status ${response.status}).`,
+      [],
+      true,
+    )
   }
   if (response.ok) return body as T
   const { code, message, fields } = (body as ErrorBody).error

@@ -36,5 +36,10 @@ export function useWrite<Reply>(): {
       busy.value = false
     }
   }
-  return { busy: readonly(busy), error: readonly(error) as Ref<WireError | null>, send, clear: () => (error.value = null) }
+  return {
+    busy: readonly(busy),
+    error: readonly(error) as Ref<WireError | null>,
+    send,
+    clear: () => (error.value = null),
+  }
 }

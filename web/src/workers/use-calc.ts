@@ -26,7 +26,11 @@ export function useCalc(): {
       try {
         // a reactive proxy cannot be cloned into the worker
         const plain = JSON.parse(JSON.stringify(input)) as object
-        return (await api().run(name, plain, proxy((p: Progress) => (progress.value = p)))) as T | 'cancelled'
+        return (await api().run(
+          name,
+          plain,
+          proxy((p: Progress) => (progress.value = p)),
+        )) as T | 'cancelled'
       } finally {
         progress.value = null
       }

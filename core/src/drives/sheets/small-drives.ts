@@ -12,7 +12,8 @@ export const rordrumV: DriveSheet = {
   name: 'Rordrum V',
   family: 'right-angle-threaded',
   demo: true,
-  summary: 'Right-angle drive with straight teeth; both carriers are threaded, backlash and bearing load are set by turning.',
+  summary:
+    'Right-angle drive with straight teeth; both carriers are threaded, backlash and bearing load are set by turning.',
   ratio: { overall: '1.00 : 1', stamps: [{ code: 'R18', teeth: '18 : 18', note: 'this sheet' }] },
   oilCapacityMl: 480,
   axes: [
@@ -29,16 +30,44 @@ export const rordrumV: DriveSheet = {
       label: 'Mesh',
       pinion: 'input-gear',
       gear: 'output-gear',
-      mesh: { pinionTeeth: 18, gearTeeth: 18, moduleMm: 5, faceWidthMm: 20, pressureAngleDeg: 20, spiralAngleDeg: 0 },
+      mesh: {
+        pinionTeeth: 18,
+        gearTeeth: 18,
+        moduleMm: 5,
+        faceWidthMm: 20,
+        pressureAngleDeg: 20,
+        spiralAngleDeg: 0,
+      },
     },
   ],
   adjusters: [
-    { id: 'carrier', label: 'Output carrier', kind: 'threaded', axis: 'output', atMm: 92, moves: 'output-gear', effect: -1, minMm: 0, maxMm: 6, maxPieces: 0, startMm: 3, leadMm: 1.5, notches: 18 },
+    {
+      id: 'carrier',
+      label: 'Output carrier',
+      kind: 'threaded',
+      axis: 'output',
+      atMm: 92,
+      moves: 'output-gear',
+      effect: -1,
+      minMm: 0,
+      maxMm: 6,
+      maxPieces: 0,
+      startMm: 3,
+      leadMm: 1.5,
+      notches: 18,
+    },
   ],
   bearings: [
     { id: 'input-inner', label: 'Input taper, inner', kind: 'taper', axis: 'input', atMm: 88 },
     { id: 'input-outer', label: 'Input taper, outer', kind: 'taper', axis: 'input', atMm: 122 },
-    { id: 'output-inner', label: 'Output taper, inner', kind: 'taper', axis: 'output', atMm: 106, setting: { kind: 'rolling-torque', newNm: { min: 1.2, max: 1.8 } } },
+    {
+      id: 'output-inner',
+      label: 'Output taper, inner',
+      kind: 'taper',
+      axis: 'output',
+      atMm: 106,
+      setting: { kind: 'rolling-torque', newNm: { min: 1.2, max: 1.8 } },
+    },
     { id: 'output-outer', label: 'Output taper, outer', kind: 'taper', axis: 'output', atMm: 140 },
   ],
   seals: [
@@ -86,7 +115,14 @@ export const teist6: DriveSheet = {
       label: 'Mesh',
       pinion: 'pinion',
       gear: 'forward-gear',
-      mesh: { pinionTeeth: 13, gearTeeth: 26, moduleMm: 2.5, faceWidthMm: 9, pressureAngleDeg: 20, spiralAngleDeg: 0 },
+      mesh: {
+        pinionTeeth: 13,
+        gearTeeth: 26,
+        moduleMm: 2.5,
+        faceWidthMm: 9,
+        pressureAngleDeg: 20,
+        spiralAngleDeg: 0,
+      },
     },
   ],
   adjusters: [],
@@ -134,7 +170,15 @@ export const sivkrokB: DriveSheet = {
   demo: true,
   summary: 'Belt-driven straight lower: no gears, grease-packed bearings, one front seal and two rear.',
   axes: [
-    { id: 'upper-shaft', label: 'Upper shaft', line: 'horizontal', fromMm: -96, toMm: 60, radiusMm: 11, offsetMm: 150 },
+    {
+      id: 'upper-shaft',
+      label: 'Upper shaft',
+      line: 'horizontal',
+      fromMm: -96,
+      toMm: 60,
+      radiusMm: 11,
+      offsetMm: 150,
+    },
     { id: 'propshaft', label: 'Propeller shaft', line: 'horizontal', fromMm: -60, toMm: 182, radiusMm: 12 },
   ],
   gears: [],
@@ -150,6 +194,16 @@ export const sivkrokB: DriveSheet = {
     { id: 'front', label: 'Front seal', axis: 'propshaft', atMm: -52 },
     { id: 'rear-inner', label: 'Rear seal, inner', axis: 'propshaft', atMm: 104 },
     { id: 'rear-outer', label: 'Rear seal, outer', axis: 'propshaft', atMm: 114 },
+  ],
+  belts: [
+    {
+      id: 'belt',
+      widthMm: 34,
+      pulleys: [
+        { axis: 'upper-shaft', atMm: -6, radiusMm: 34 },
+        { axis: 'propshaft', atMm: -6, radiusMm: 46 },
+      ],
+    },
   ],
   measures: [
     {

@@ -30,14 +30,23 @@ const accept = useWrite<JobDetail>()
 const take = useWrite<JobDetail>()
 
 const state = computed(() => props.build.assessment)
-const accepted = computed(() => (props.job.acceptance?.build === props.build.number ? props.job.acceptance : null))
+const accepted = computed(() =>
+  props.job.acceptance?.build === props.build.number ? props.job.acceptance : null,
+)
 const shimmed = computed(() => isShimmed(props.job.sheet))
 const open = computed(() =>
-  props.job.sheet.measures.filter((m) => state.value.measures[m.id]?.judgement?.verdict !== 'in').map((m) => m.label),
+  props.job.sheet.measures
+    .filter((m) => state.value.measures[m.id]?.judgement?.verdict !== 'in')
+    .map((m) => m.label),
 )
 const again = ref(false)
 const solving = computed(
-  () => props.writable && state.value.complete && shimmed.value && (!accepted.value || again.value) && (!state.value.allIn || again.value),
+  () =>
+    props.writable &&
+    state.value.complete &&
+    shimmed.value &&
+    (!accepted.value || again.value) &&
+    (!state.value.allIn || again.value),
 )
 
 /** 'all', or the one stack that can still be reached. */
@@ -100,7 +109,8 @@ async function send(body: TakePlan) {
   const reply = await take.send(routes.trials(props.job.id), body)
   if (reply) store.set(reply)
   // somebody else was quicker: show what the drawer holds now
-  else if (take.error.value?.code === 'stock' || take.error.value?.code === 'stale-build') await store.load(props.job.id)
+  else if (take.error.value?.code === 'stock' || take.error.value?.code === 'stale-build')
+    await store.load(props.job.id)
 }
 
 const asking = ref(false)
@@ -128,55 +138,93 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
       <p>{{ buildName(build) }}, accepted by {{ accepted.by }}.</p>
       <p v-if="accepted.reason" class="caution">{{ accepted.reason }}</p>
       <RouterLink :to="`/jobs/${job.id}/record`">Open the record</RouterLink>
-      <Button v-if="writable && shimmed && !again" label="Go round again" class="quiet" @click="again = true" />
+      <Button
+        v-if="writable && shimmed && !again"
+        label="Go round again"
+        class="quiet"
+        @click="again = true"
+      />
     </div>
     <template v-else-if="state.allIn">
       <p class="lead">Every window met, beyond doubt.</p>
       <div class="actions">
-        <Button v-if="writable" label="Accept as built" class="lamp" :disabled="accept.busy.value" autofocus @click="acceptNow()" />
-        <Button v-if="writable && shimmed && !again" label="Look for better stacks" class="quiet" @click="again = true" />
+        <Button
+          v-if="writable"
+          label="Accept as built"
+          class="lamp"
+          :disabled="accept.busy.value"
+          autofocus
+          @click="acceptNow()"
+        />
+        <Button
+          v-if="writable && shimmed && !again"
+          label="Look for better stacks"
+          class="quiet"
+          @click="again = true"
+        />
       </div>
     </template>
     <p v-else class="lead">Not in its window beyond doubt: {{ open.join(', ') }}.</p>
     <p v-if="accept.error.value && !asking" class="fault" role="alert">{{ accept.error.value.message }}</p>
 
-    <p v-if="!shimmed && !accepted" class="caution">No shim stack moves what is measured on this drive; it is set or judged by the readings alone.</p>
+    <p v-if="!shimmed && !accepted" class="caution">
+      No shim stack moves what is measured on this drive; it is set or judged by the readings alone.
+    </p>
 
     <section v-if="solving" class="solver" aria-label="Stacks out of the drawer">
       <fieldset v-if="reachable.length > 1" class="only">
         <legend class="small soft">Stacks that can still be changed</legend>
-        <label v-for="o in [{ id: 'all', label: 'All' }, ...reachable]" :key="o.id" :class="{ on: only === o.id }">
+        <label
+          v-for="o in [{ id: 'all', label: 'All' }, ...reachable]"
+          :key="o.id"
+          :class="{ on: only === o.id }"
+        >
           <input v-model="only" type="radio" name="only" :value="o.id" class="sr-only" />
           {{ o.id === 'all' ? 'all' : `only ${o.label.toLowerCase()}` }}
         </label>
       </fieldset>
       <div v-if="calc.progress.value" class="working" role="status">
-        <p>Looking through the drawer: {{ calc.progress.value.stage }}, {{ calc.progress.value.nodes.toLocaleString('en') }} looked at</p>
+        <p>
+          Looking through the drawer: {{ calc.progress.value.stage }},
+          {{ calc.progress.value.nodes.toLocaleString('en') }} looked at
+        </p>
         <Button label="Stop" class="quiet" @click="calc.cancel()" />
       </div>
-      <p v-else-if="stopped">Stopped. <button type="button" class="plain" @click="solve">Look again</button></p>
+      <p v-else-if="stopped">
+        Stopped. <button type="button" class="plain" @click="solve">Look again</button>
+      </p>
       <p v-if="failure" class="fault" role="alert">{{ failure }}</p>
       <p v-if="take.error.value" class="fault" role="alert">{{ take.error.value.message }}</p>
 
       <template v-if="result">
         <h3 v-if="result.status === 'fit'">
-          {{ result.plans.length === 1 ? 'One plan' : `The ${result.plans.length} best plans` }} out of the drawer
+          {{ result.plans.length === 1 ? 'One plan' : `The ${result.plans.length} best plans` }} out of the
+          drawer
         </h3>
         <template v-else>
           <h3>Nothing in the drawer brings this in</h3>
           <p v-if="result.shortfall" class="small">
             Closest, and how far each stays off:
             <template v-for="(mm, id) in result.shortfall" :key="id">
-              <span v-if="mm !== 0" class="off">{{ labelOf(String(id)) }} <span class="mono">{{ mm > 0 ? '+' : '' }}{{ mm.toFixed(3) }} mm</span></span>
+              <span v-if="mm !== 0" class="off"
+                >{{ labelOf(String(id)) }}
+                <span class="mono">{{ mm > 0 ? '+' : '' }}{{ mm.toFixed(3) }} mm</span></span
+              >
             </template>
           </p>
         </template>
         <p class="small soft">
-          {{ result.provedOptimal ? 'Proved: this drawer holds no better one.' : 'The search was cut short; a better one may exist.' }}
+          {{
+            result.provedOptimal
+              ? 'Proved: this drawer holds no better one.'
+              : 'The search was cut short; a better one may exist.'
+          }}
         </p>
         <section v-if="result.status === 'no-fit'" class="order">
           <h3>To order</h3>
-          <p v-if="!result.orderSuggestions?.length">No single thickness would do. Look for a stuck shim, a wrong part, a bearing not seated.</p>
+          <p v-if="!result.orderSuggestions?.length">
+            No single thickness would do. Look for a stuck shim, a wrong part, a bearing not seated.
+          </p>
           <ul v-else>
             <li v-for="o in result.orderSuggestions" :key="o.thicknessMm">
               <span class="mono">{{ o.count }} × {{ showBoth(o.thicknessMm, 2) }}</span>
@@ -189,7 +237,11 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
             <PlanCard
               :job="job"
               :plan="plan"
-              :current="Object.fromEntries(build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]))"
+              :current="
+                Object.fromEntries(
+                  build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]),
+                )
+              "
               :rank="i + 1"
               :open="chosen === i"
               :busy="take.busy.value"
@@ -203,7 +255,15 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
       <button type="button" class="plain" :aria-expanded="own" @click="own = !own">
         {{ own ? 'Close your own stacks' : 'Put stacks together yourself' }}
       </button>
-      <OwnStacks v-if="own && question" :job="job" :build="build" :question="question" :busy="take.busy.value" @preview="(p) => emit('preview', p)" @take="takePlan" />
+      <OwnStacks
+        v-if="own && question"
+        :job="job"
+        :build="build"
+        :question="question"
+        :busy="take.busy.value"
+        @preview="(p) => emit('preview', p)"
+        @take="takePlan"
+      />
     </section>
     <div v-if="writable && !accepted && !state.allIn" class="actions last">
       <Button label="Accept as built, with a reason" class="quiet" @click="asking = true" />

@@ -30,13 +30,20 @@ const stacks = computed(() =>
     .map((a) => {
       const s = props.plan.stacks[a.id]!
       const change = s.thicknessMm - (props.current[a.id] ?? s.thicknessMm)
-      return { id: a.id, label: a.label, mm: s.thicknessMm, change, pieces: fittingOrder(s.pieceIds).map(pieceOf) }
+      return {
+        id: a.id,
+        label: a.label,
+        mm: s.thicknessMm,
+        change,
+        pieces: fittingOrder(s.pieceIds).map(pieceOf),
+      }
     }),
 )
 const measures = computed(() => props.job.sheet.measures.filter((m) => props.plan.predicted[m.id]))
 const percent = computed(() => {
   const p = props.plan.probability * 100
-  return p >= 99.5 && p < 100 ? p.toFixed(1) : p < 1 ? p.toFixed(2) : Math.round(p).toString()
+  if (p >= 99.95) return '> 99.9'
+  return p >= 99 ? p.toFixed(1) : p < 1 ? p.toFixed(2) : Math.round(p).toString()
 })
 </script>
 
@@ -56,24 +63,42 @@ const percent = computed(() => {
           </p>
           <p class="small">
             <span class="soft mono">{{ s.change >= 0 ? '+' : '' }}{{ s.change.toFixed(3) }}</span>
-            <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p?.origin">{{ p?.thicknessMm.toFixed(3) }}<span class="from"> {{ p?.origin === 'case' ? 'case' : '' }}</span></span>
+            <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p?.origin"
+              >{{ p?.thicknessMm.toFixed(3)
+              }}<span v-if="p?.origin === 'case'" class="from"> case</span></span
+            >
           </p>
         </li>
       </ul>
       <table>
-        <caption class="sr-only">What it will read</caption>
+        <caption class="sr-only">
+          What it will read
+        </caption>
         <thead>
-          <tr><th scope="col">will read</th><th scope="col">mm</th><th scope="col">lands</th></tr>
+          <tr>
+            <th scope="col">will read</th>
+            <th scope="col">mm</th>
+            <th scope="col">lands</th>
+          </tr>
         </thead>
         <tbody>
           <tr v-for="m in measures" :key="m.id">
             <th scope="row">{{ m.label }}</th>
-            <td class="mono">{{ plan.predicted[m.id]!.value.toFixed(decimalsOf(m)) }} <span class="small">± {{ plan.predicted[m.id]!.U.toFixed(3) }}</span></td>
+            <td class="mono">
+              {{ plan.predicted[m.id]!.value.toFixed(decimalsOf(m)) }}
+              <span class="small">± {{ plan.predicted[m.id]!.U.toFixed(3) }}</span>
+            </td>
             <td class="mono">{{ Math.round(plan.predicted[m.id]!.probability * 100) }} %</td>
           </tr>
         </tbody>
       </table>
-      <Button :label="fits ? 'Build this' : 'Build the closest'" :class="fits ? 'lamp' : 'quiet'" fluid :disabled="busy" @click="$emit('take')" />
+      <Button
+        :label="fits ? 'Build this' : 'Build the closest'"
+        :class="fits ? 'lamp' : 'quiet'"
+        fluid
+        :disabled="busy"
+        @click="$emit('take')"
+      />
     </div>
   </article>
 </template>

@@ -20,7 +20,13 @@ import { useWrite } from '../../wire/use-write.ts'
 import { decimalsOf } from '../setting-view.ts'
 
 /** Takes the readings of one measure: gauge, field, what they make together, and which do not count. */
-const props = defineProps<{ job: JobDetail; build: Build; measure: Measure; gauges: Gauge[]; writable: boolean }>()
+const props = defineProps<{
+  job: JobDetail
+  build: Build
+  measure: Measure
+  gauges: Gauge[]
+  writable: boolean
+}>()
 const emit = defineEmits<{ done: [] }>()
 
 const shop = useShop()
@@ -30,23 +36,38 @@ const setAside = useWrite<JobDetail>()
 const text = useStorage(`moray.draft.${props.job.id}.${props.build.number}.${props.measure.id}`, '')
 const turn = ref(0)
 
-const masterDrop = computed(() => props.measure.kind === 'depth' && props.measure.how.method === 'master-drop')
-const suitable = computed(() =>
-  props.gauges.filter((g) => (masterDrop.value ? g.masters.length > 0 : g.unit === 'mm' && g.masters.length === 0)),
+const masterDrop = computed(
+  () => props.measure.kind === 'depth' && props.measure.how.method === 'master-drop',
 )
-const gaugeKey = computed(() => (props.measure.kind === 'depth' ? props.measure.how.method : props.measure.kind))
-const PREFERRED: Record<string, string> = { backlash: 'Backlash arm', 'feeler-block': 'Feeler set', arbor: 'Depth micrometer', 'end-play': 'Plunger dial indicator' }
+const suitable = computed(() =>
+  props.gauges.filter((g) =>
+    masterDrop.value ? g.masters.length > 0 : g.unit === 'mm' && g.masters.length === 0,
+  ),
+)
+const gaugeKey = computed(() =>
+  props.measure.kind === 'depth' ? props.measure.how.method : props.measure.kind,
+)
+const PREFERRED: Record<string, string> = {
+  backlash: 'Backlash arm',
+  'feeler-block': 'Feeler set',
+  arbor: 'Depth micrometer',
+  'end-play': 'Plunger dial indicator',
+}
 const gauge = computed(
   () =>
     suitable.value.find((g) => g.id === shop.gauges[gaugeKey.value]) ??
     suitable.value.find((g) => g.type === PREFERRED[gaugeKey.value]) ??
     suitable.value[0],
 )
-const gaugeOptions = computed(() => suitable.value.map((g) => ({ id: g.id, label: `${g.name}${g.overdue ? ' · calibration overdue' : ''}` })))
+const gaugeOptions = computed(() =>
+  suitable.value.map((g) => ({ id: g.id, label: `${g.name}${g.overdue ? ' · calibration overdue' : ''}` })),
+)
 const master = computed(() => {
   if (props.measure.kind !== 'depth' || props.measure.how.method !== 'master-drop') return undefined
   const nominal = props.measure.how.masterMm
-  return [...(gauge.value?.masters ?? [])].sort((a, b) => Math.abs(a.lengthMm - nominal) - Math.abs(b.lengthMm - nominal))[0]
+  return [...(gauge.value?.masters ?? [])].sort(
+    (a, b) => Math.abs(a.lengthMm - nominal) - Math.abs(b.lengthMm - nominal),
+  )[0]
 })
 
 const state = computed(() => props.build.assessment.measures[props.measure.id]!)
@@ -65,7 +86,8 @@ const FIELD: Record<string, string> = {
 const advice = computed(() => {
   const j = state.value.judgement
   if (!j || state.value.missing > 0 || j.verdict !== 'too-close') return ''
-  if (j.readingsNeeded === null) return 'More readings will not decide it: take a finer gauge, or move nearer the middle of the window.'
+  if (j.readingsNeeded === null)
+    return 'More readings will not decide it: take a finer gauge, or move nearer the middle of the window.'
   return `${j.readingsNeeded - state.value.count} more readings like these would decide it, or a finer gauge.`
 })
 
@@ -102,8 +124,8 @@ async function drop(reason: string) {
 <template>
   <h2>{{ measure.label }}</h2>
   <p v-if="measure.kind === 'backlash'" class="lead">
-    {{ measure.hold }} Rock the {{ measure.member === 'pinion' ? 'driving shaft' : 'driven shaft' }}, indicator at
-    <span class="mono">{{ measure.radiusMm }} mm</span> radius.
+    {{ measure.hold }} Rock the {{ measure.member === 'pinion' ? 'driving shaft' : 'driven shaft' }},
+    indicator at <span class="mono">{{ measure.radiusMm }} mm</span> radius.
   </p>
   <ul class="before" aria-label="Before it counts">
     <li v-for="b in measure.before" :key="b">{{ b }}</li>
@@ -121,9 +143,13 @@ async function drop(reason: string) {
         @update:model-value="(id: string) => (shop.gauges[gaugeKey] = id)"
       />
     </label>
-    <p v-if="gauge?.overdue" class="caution">Calibration of {{ gauge.name }} ran out on {{ gauge.dueOn }}; its readings are marked.</p>
+    <p v-if="gauge?.overdue" class="caution">
+      Calibration of {{ gauge.name }} ran out on {{ gauge.dueOn }}; its readings are marked.
+    </p>
     <p v-if="masterDrop && gauge && !master" class="caution">{{ gauge.name }} has no setting master.</p>
-    <p v-else-if="master" class="small soft">{{ master.label }}, measured <span class="mono">{{ master.lengthMm }} mm</span></p>
+    <p v-else-if="master" class="small soft">
+      {{ master.label }}, measured <span class="mono">{{ master.lengthMm }} mm</span>
+    </p>
     <NotationField
       v-model="text"
       v-model:unit="shop.unit"
@@ -133,7 +159,9 @@ async function drop(reason: string) {
       :dial-per-turn-mm="gauge?.perTurnMm"
       :busy="take.busy.value"
       :focus-on="`${measure.id}${turn}`"
-      :hint="gauge?.perTurnMm ? '42h · 16t · 0,42 mm · 2r 35h (turns and pointer)' : '42h · 16t · .016in · 0,42 mm'"
+      :hint="
+        gauge?.perTurnMm ? '42h · 16t · 0,42 mm · 2r 35h (turns and pointer)' : '42h · 16t · .016in · 0,42 mm'
+      "
       :error="problemAt(take.error.value, 'text') ?? take.error.value?.message"
       @enter="enter"
       @blank="emit('done')"
@@ -142,7 +170,9 @@ async function drop(reason: string) {
   <div v-if="state.judgement" class="result">
     <p class="value">
       <span class="live">{{ state.judgement.mean.toFixed(decimals) }}</span>
-      <span class="mono"> ± {{ state.judgement.U.toFixed(3) }} mm · {{ showThou(state.judgement.mean) }}</span>
+      <span class="mono">
+        ± {{ state.judgement.U.toFixed(3) }} mm · {{ showThou(state.judgement.mean) }}</span
+      >
     </p>
     <VerdictMark :verdict="state.judgement.verdict" />
     <WindowRuler
@@ -154,16 +184,20 @@ async function drop(reason: string) {
       :prediction="build.plan?.predicted[measure.id]"
       :dots="counting.map((r) => r.valueMm)"
     />
-    <p class="small soft mono">spread {{ state.range.toFixed(3) }} mm, s {{ state.sd.toFixed(4) }} mm, n {{ state.count }}</p>
+    <p class="small soft mono">
+      spread {{ state.range.toFixed(3) }} mm, s {{ state.sd.toFixed(4) }} mm, n {{ state.count }}
+    </p>
     <p v-if="advice" class="caution">{{ advice }}</p>
     <p v-if="state.outlier >= 0" class="caution">
-      Reading {{ state.outlier + 1 }} stands apart from the others. Look at the stand and the turn counter, then take one more.
+      Reading {{ state.outlier + 1 }} stands apart from the others. Look at the stand and the turn counter,
+      then take one more.
     </p>
     <p v-if="check" class="small" :class="{ fault: check.disagrees }">
-      Promised <span class="mono">{{ check.predicted.toFixed(3) }} ± {{ check.predictedU.toFixed(3) }}</span>, off by
-      <span class="mono">{{ check.off.toFixed(3) }} mm</span>.
+      Promised <span class="mono">{{ check.predicted.toFixed(3) }} ± {{ check.predictedU.toFixed(3) }}</span
+      >, off by <span class="mono">{{ check.off.toFixed(3) }} mm</span>.
       <template v-if="check.disagrees">
-        That is more than shims explain: a reading in another unit, a stack miscounted, a shim stuck to the gear, or a part not seated.
+        That is more than shims explain: a reading in another unit, a stack miscounted, a shim stuck to the
+        gear, or a part not seated.
       </template>
     </p>
   </div>
@@ -171,8 +205,13 @@ async function drop(reason: string) {
     <li v-for="r in readings" :key="r.id" :class="{ gone: r.superseded }">
       <span>
         <span class="mono">{{ showBoth(r.valueMm, 3) }}</span>
-        <span class="small soft"> {{ r.text }} · {{ r.gaugeName }}<template v-if="r.gaugeOverdue"> (overdue)</template> · {{ r.by }}</span>
-        <span v-if="r.superseded" class="small"><VerdictMark verdict="superseded" /> {{ r.superseded.reason }}</span>
+        <span class="small soft">
+          {{ r.text }} · {{ r.gaugeName }}<template v-if="r.gaugeOverdue"> (overdue)</template> ·
+          {{ r.by }}</span
+        >
+        <span v-if="r.superseded" class="small"
+          ><VerdictMark verdict="superseded" /> {{ r.superseded.reason }}</span
+        >
       </span>
       <button v-if="writable && !r.superseded" type="button" @click="leaving = r">set aside</button>
     </li>
@@ -180,7 +219,11 @@ async function drop(reason: string) {
   <ReasonDialog
     v-model:open="asking"
     title="Set a reading aside"
-    :explain="leaving ? `${measure.label}: ${showBoth(leaving.valueMm, 3)}. It stays in the record, with your reason, and no longer counts.` : ''"
+    :explain="
+      leaving
+        ? `${measure.label}: ${showBoth(leaving.valueMm, 3)}. It stays in the record, with your reason, and no longer counts.`
+        : ''
+    "
     action="Set aside"
     :busy="setAside.busy.value"
     :error="setAside.error.value?.message"

@@ -45,7 +45,9 @@ const asking = ref(false)
 const turn = ref(0)
 
 const entry = computed(() => stackOf(props.build, props.stack.id))
-const earlier = computed(() => props.build.stacks.filter((s) => s.location === props.stack.id && s.superseded))
+const earlier = computed(() =>
+  props.build.stacks.filter((s) => s.location === props.stack.id && s.superseded),
+)
 const editing = ref(false)
 const entering = computed(() => props.writable && (!entry.value || editing.value))
 const total = computed(() => pieces.value.reduce((mm, p) => mm + p.mm, 0))
@@ -53,11 +55,15 @@ const outside = computed(() => {
   if (!pieces.value.length) return ''
   if (total.value > props.stack.maxMm || total.value < props.stack.minMm)
     return `The sheet's range is ${props.stack.minMm} to ${props.stack.maxMm} mm; a stack as found may still be outside it.`
-  if (pieces.value.length > props.stack.maxPieces) return `More pieces than the sheet allows (${props.stack.maxPieces}).`
+  if (pieces.value.length > props.stack.maxPieces)
+    return `More pieces than the sheet allows (${props.stack.maxPieces}).`
   return ''
 })
 const options = computed(() =>
-  (drawer.lines ?? []).map((l) => ({ id: l.id, label: `${showMm(l.thicknessMm, 3)} · ${showThou(l.thicknessMm)} · marked ${l.text} · ${l.place}` })),
+  (drawer.lines ?? []).map((l) => ({
+    id: l.id,
+    label: `${showMm(l.thicknessMm, 3)} · ${showThou(l.thicknessMm)} · marked ${l.text} · ${l.place}`,
+  })),
 )
 
 function add(e: { text: string; confirmed: boolean }) {
@@ -65,7 +71,11 @@ function add(e: { text: string; confirmed: boolean }) {
   if (meaning.state !== 'value' && meaning.state !== 'doubtful') return
   // the unit of a bare number is fixed now, so that a later change of the switch does not change the piece
   const bare = /^[\s\d.,/]+$/.test(e.text)
-  pieces.value.push({ text: bare ? `${e.text.trim()}${shop.unit}` : e.text.trim(), mm: meaning.mm, ...(e.confirmed ? { confirmed: true } : {}) })
+  pieces.value.push({
+    text: bare ? `${e.text.trim()}${shop.unit}` : e.text.trim(),
+    mm: meaning.mm,
+    ...(e.confirmed ? { confirmed: true } : {}),
+  })
   text.value = ''
   write.clear()
 }
@@ -134,7 +144,9 @@ function correct() {
     <ul v-if="pieces.length" class="pieces" aria-label="Pieces so far">
       <li v-for="(p, i) in pieces" :key="i">
         <span class="mono">{{ showBoth(p.mm, 3) }}</span>
-        <button type="button" :aria-label="`Take piece ${i + 1} off the list`" @click="pieces.splice(i, 1)">take off</button>
+        <button type="button" :aria-label="`Take piece ${i + 1} off the list`" @click="pieces.splice(i, 1)">
+          take off
+        </button>
       </li>
     </ul>
     <p class="sum">
@@ -142,13 +154,24 @@ function correct() {
     </p>
     <p v-if="outside" class="caution">{{ outside }}</p>
     <div class="actions">
-      <Button label="Stack is complete" class="lamp" :disabled="!pieces.length || write.busy.value" @click="finish" />
-      <Button v-if="editing" label="Leave it as it was" class="quiet" @click="((editing = false), (pieces = []))" />
+      <Button
+        label="Stack is complete"
+        class="lamp"
+        :disabled="!pieces.length || write.busy.value"
+        @click="finish"
+      />
+      <Button
+        v-if="editing"
+        label="Leave it as it was"
+        class="quiet"
+        @click="((editing = false), (pieces = []))"
+      />
     </div>
   </template>
   <template v-else-if="entry">
     <p class="sum">
-      <span class="live">{{ entry.thicknessMm.toFixed(3) }}</span> <span class="mono">mm · {{ showThou(entry.thicknessMm) }}</span>
+      <span class="live">{{ entry.thicknessMm.toFixed(3) }}</span>
+      <span class="mono">mm · {{ showThou(entry.thicknessMm) }}</span>
     </p>
     <ul class="pieces">
       <li v-for="(p, i) in entry.pieces" :key="i">
@@ -157,7 +180,9 @@ function correct() {
       </li>
     </ul>
     <p class="small soft">{{ entry.by }}</p>
-    <p v-if="build.number > 0" class="caution">Thickest pieces to the outside, next to the bearing; thin ones between them.</p>
+    <p v-if="build.number > 0" class="caution">
+      Thickest pieces to the outside, next to the bearing; thin ones between them.
+    </p>
     <Button v-if="writable" label="Correct it, with a reason" class="quiet" @click="correct" />
     <p v-else-if="build.number === 0 && job.builds.length > 1" class="small soft">
       Trials were chosen from this; it can no longer change.

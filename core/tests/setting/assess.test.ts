@@ -1,0 +1,179 @@
+import { describe, expect, it } from 'vitest'
+import { demoSheets } from '../../src/drives/sheets/index.ts'
+import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
+import { sensitivities } from '../../src/gears/train.ts'
+import {
+  assess,
+  checkPrediction,
+  plausibleKind,
+  solverInput,
+  valueOf,
+  waitsFor,
+  worstGauge,
+  type BuildFacts,
+} from '../../src/setting/assess.ts'
+import { shimSolve } from '../../src/setting/shim-solve.ts'
+import { random, refused } from '../refused.ts'
+
+const gauge = { resolution: 0.01, mpe: 0.01, repeatability: 0.005 }
+const three = (valueMm: number) => [1, 2, 3].map(() => ({ valueMm, gauge }))
+const found: BuildFacts = {
+  stacks: { pinion: 0.62, forward: 0.75, reverse: 0.9 },
+  readings: { depth: three(38.52), 'backlash-forward': three(0.62), 'backlash-reverse': three(0.8) },
+}
+const drawer = Array.from({ length: 20 }, (_, i) => ({ id: `d${i}`, thicknessMm: (i + 1) / 20, count: 3 }))
+
+describe('what is due', () => {
+  it('asks in the order of the sheet: stacks, then readings, then the decision', () => {
+    const empty = assess(lomvi90, { stacks: {}, readings: {} })
+    expect(empty.due[0]).toEqual({ kind: 'stack', stack: 'pinion' })
+    expect(empty.due).toHaveLength(6)
+    const half = assess(lomvi90, { ...found, readings: { depth: three(38.52).slice(0, 1) } })
+    expect(half.due[0]).toEqual({ kind: 'reading', measure: 'depth', missing: 2 })
+    expect(waitsFor(lomvi90, half, 0)).toBe('Measure pinion depth as found, 2 to go')
+    const full = assess(lomvi90, found)
+    expect(full).toMatchObject({ complete: true, allIn: false, due: [{ kind: 'decide' }] })
+    expect(waitsFor(lomvi90, full, 0)).toBe('Choose the next stacks')
+    expect(waitsFor(lomvi90, empty, 0)).toBe('Enter pinion shims as found')
+  })
+  it('knows when every window is met beyond doubt', () => {
+    const good = assess(lomvi90, {
+      ...found,
+      readings: { depth: three(38.4), 'backlash-forward': three(0.47), 'backlash-reverse': three(0.72) },
+    })
+    expect(good.allIn).toBe(true)
+    expect(waitsFor(lomvi90, good, 2)).toContain('accept')
+  })
+  it('judges a mixed set by the worst gauge in it', () => {
+    const fine = { resolution: 0.002, mpe: 0.004, repeatability: 0.01 }
+    expect(
+      worstGauge([
+        { valueMm: 1, gauge },
+        { valueMm: 1, gauge: fine },
+      ]),
+    ).toEqual({ resolution: 0.01, mpe: 0.01, repeatability: 0.01 })
+  })
+})
+
+describe('raw readings', () => {
+  const duo = demoSheets.find((s) => s.id === 'havsule-duo-lower')!
+  const alke = demoSheets.find((s) => s.id === 'alke-2-lower')!
+  it('become depths through the way of the sheet', () => {
+    expect(valueOf(lomvi90.measures[0]!, 11.6)).toBeCloseTo(38.4, 12)
+    expect(valueOf(lomvi90.measures[0]!, 11.6, 50.003)).toBeCloseTo(38.403, 12)
+    expect(valueOf(duo.measures[0]!, 23.2)).toBeCloseTo(33.2, 12)
+    expect(valueOf(alke.measures[0]!, 0.7)).toBeCloseTo(41.26, 12)
+    expect(valueOf(lomvi90.measures[1]!, 0.42)).toBe(0.42)
+  })
+  it('have each their own plausible range', () => {
+    expect([lomvi90, duo, alke].map((s) => plausibleKind(s.measures[0]!))).toEqual([
+      'drop',
+      'depth',
+      'clearance',
+    ])
+    expect(plausibleKind(duo.measures[3]!)).toBe('end-play')
+  })
+})
+
+describe('the question to the solver', () => {
+  it('finds stacks that bring all in, from the numbers of the bench', () => {
+    const result = shimSolve(solverInput(lomvi90, found, drawer))
+    expect(result.status).toBe('fit')
+    expect(result.plans[0]!.probability).toBeGreaterThan(0.9)
+  })
+  it('can be asked of one stack only', () => {
+    const question = solverInput(lomvi90, found, drawer, ['reverse'])
+    expect(question.locations.map((l) => l.fixed)).toEqual([true, true, false])
+  })
+  it('leaves stacks that are set another way, and measures that no stack moves', () => {
+    const upper = demoSheets.find((s) => s.id === 'havsule-duo-upper')!
+    const question = solverInput(
+      upper,
+      {
+        stacks: { upper: 0.9, lower: 0.9, input: 0.9, cover: 0.5 },
+        readings: { 'backlash-upper': three(0.3), 'backlash-lower': three(0.3) },
+      },
+      drawer,
+    )
+    expect(Object.fromEntries(question.locations.map((l) => [l.id, l.fixed]))).toEqual({
+      upper: false,
+      lower: false,
+      input: true,
+      cover: true,
+    })
+  })
+  it('is refused while something is missing', () => {
+    expect(refused(() => solverInput(lomvi90, { ...found, stacks: {} }, drawer)).code).toBe('stack-missing')
+    expect(refused(() => solverInput(lomvi90, { ...found, readings: {} }, drawer)).code).toBe(
+      'reading-missing',
+    )
+  })
+})
+
+describe('solve(measure(truth)) lands where it promised', () => {
+  const shimmed = demoSheets.filter(
+    (s) =>
+      s.family !== 'stern-upper-reversing' &&
+      Object.values(sensitivities(s)).some((r) => Object.keys(r).length),
+  )
+
+  it.each(shimmed.map((s) => [s.id, s] as const))('%s over 100 cases', (_, sheet) => {
+    const r = random(4242)
+    const normal = () => Math.sqrt(-2 * Math.log(1 - r())) * Math.cos(2 * Math.PI * r())
+    const J = sensitivities(sheet)
+    let promised = 0
+    let landed = 0
+    for (let i = 0; i < 100; i++) {
+      const stacks = Object.fromEntries(sheet.adjusters.map((a) => [a.id, 0.5 + 0.02 * Math.floor(r() * 25)]))
+      const truth = Object.fromEntries(
+        sheet.measures.map((m) => {
+          const target = m.target!
+          return [m.id, target + (Object.keys(J[m.id]!).length ? 0.2 * (r() - 0.5) : 0)]
+        }),
+      )
+      // every sensitivity of this very case is off by its own error
+      const wrong = Object.fromEntries(
+        sheet.measures.map((m) => [
+          m.id,
+          Object.fromEntries(
+            Object.keys(J[m.id]!).map((s) => [s, m.kind === 'depth' ? 1 : 1 + 0.1 * normal()]),
+          ),
+        ]),
+      )
+      // the gauge has an error of its own for the whole set, and scatter
+      const readings = Object.fromEntries(
+        sheet.measures.map((m) => {
+          const bias = gauge.mpe * (2 * r() - 1)
+          return [
+            m.id,
+            [1, 2, 3].map(() => ({ valueMm: truth[m.id]! + bias + gauge.repeatability * normal(), gauge })),
+          ]
+        }),
+      )
+      const result = shimSolve(solverInput(sheet, { stacks, readings }, drawer))
+      if (result.status !== 'fit') continue
+      const plan = result.plans[0]!
+      promised += plan.probability
+      const all = sheet.measures.every((m) => {
+        let value = truth[m.id]!
+        for (const [s, j] of Object.entries(J[m.id]!))
+          value += j * wrong[m.id]![s]! * (plan.stacks[s]!.thicknessMm - stacks[s]!)
+        return value >= m.window.min! && value <= m.window.max!
+      })
+      if (all) landed++
+    }
+    expect(promised).toBeGreaterThan(30)
+    // four standard deviations of a count of about that size
+    expect(landed).toBeGreaterThan(promised - 4 * Math.sqrt(Math.max(1, 100 - promised)) - 2)
+  })
+})
+
+describe('promise against result', () => {
+  it('finds the reading that shims cannot explain', () => {
+    const state = assess(lomvi90, found)
+    const promise = (value: number) => ({ depth: { value, U: 0.02, probability: 1 } })
+    expect(checkPrediction(promise(38.53), state)[0]).toMatchObject({ disagrees: false })
+    expect(checkPrediction(promise(38.4), state)[0]).toMatchObject({ disagrees: true })
+    expect(checkPrediction({ unknown: { value: 1, U: 1, probability: 1 } }, state)).toEqual([])
+  })
+})

@@ -1,0 +1,397 @@
+import { describe, expect, it } from 'vitest'
+import { probabilityInWindow } from '../../src/numbers/normal.ts'
+import { bestLanding } from '../../src/setting/landing.ts'
+import type { ShimSolveInput } from '../../src/setting/shim-problem.ts'
+import { predictStacks, shimSolve, shimSolveSteps } from '../../src/setting/shim-solve.ts'
+import { random, refused } from '../refused.ts'
+
+interface Candidate {
+  thickness: number[]
+  ids: string[][]
+  pieces: number
+  probability: number
+}
+
+/** Every plan there is, by plain enumeration; only for small drawers. */
+function everyPlan(input: ShimSolveInput): Candidate[] {
+  const lines = [...input.pieces].filter((p) => p.count > 0).sort((a, b) => (a.id < b.id ? -1 : 1))
+  const stacksFor = (most: number): { ids: string[]; mm: number }[] => {
+    const all: { ids: string[]; mm: number }[] = []
+    const grow = (from: number, ids: string[], mm: number) => {
+      all.push({ ids, mm })
+      if (ids.length === most) return
+      for (let i = from; i < lines.length; i++)
+        if (ids.filter((id) => id === lines[i]!.id).length < lines[i]!.count)
+          grow(i, [...ids, lines[i]!.id], mm + lines[i]!.thicknessMm)
+    }
+    grow(0, [], 0)
+    return all
+  }
+  const plans: Candidate[] = []
+  const choose = (l: number, chosen: { ids: string[]; mm: number }[]) => {
+    const location = input.locations[l]
+    if (!location) {
+      const used = new Map<string, number>()
+      for (const id of chosen.flatMap((c) => c.ids)) used.set(id, (used.get(id) ?? 0) + 1)
+      if (lines.some((p) => (used.get(p.id) ?? 0) > p.count)) return
+      let probability = 1
+      for (const q of input.quantities) {
+        let mean = q.measured
+        let variance = q.u ** 2
+        input.locations.forEach((loc, i) => {
+          const change = (q.sensitivity[loc.id] ?? 0) * (chosen[i]!.mm - loc.currentMm)
+          mean += change
+          variance += ((q.relU ?? input.sensitivityRelU ?? 0) * change) ** 2
+        })
+        probability *= probabilityInWindow(mean, Math.sqrt(variance), q.window.min, q.window.max)
+      }
+      plans.push({
+        thickness: chosen.map((c) => c.mm),
+        ids: chosen.map((c) => c.ids),
+        pieces: chosen.reduce((n, c) => n + c.ids.length, 0),
+        probability,
+      })
+      return
+    }
+    for (const s of stacksFor(location.maxPieces))
+      if (s.mm >= location.minMm - 1e-9 && s.mm <= location.maxMm + 1e-9) choose(l + 1, [...chosen, s])
+  }
+  choose(0, [])
+  return plans
+}
+
+function smallDrawer(seed: number): ShimSolveInput {
+  const r = random(seed)
+  const pick = (from: number, to: number) => Math.round((from + r() * (to - from)) * 1000) / 1000
+  const two = r() < 0.6
+  const locations = (two ? ['pinion', 'forward'] : ['pinion', 'forward', 'reverse']).map((id) => ({
+    id,
+    currentMm: pick(0.3, 0.9),
+    minMm: r() < 0.2 ? 0 : 0.2,
+    maxMm: 1.4,
+    maxPieces: two ? 3 : 2,
+  }))
+  const gears = locations.slice(1).map((l) => ({
+    id: `backlash-${l.id}`,
+    measured: pick(0.1, 0.7),
+    u: 0.012,
+    window: { min: 0.25, max: 0.4 },
+    target: 0.32,
+    sensitivity: { pinion: -0.36, [l.id]: -0.8 } as Record<string, number>,
+  }))
+  return {
+    locations,
+    quantities: [
+      {
+        id: 'depth',
+        measured: pick(-0.15, 0.15),
+        u: 0.01,
+        window: { min: -0.03, max: 0.03 },
+        target: 0,
+        sensitivity: { pinion: -1 },
+      },
+      ...gears,
+    ],
+    // some lines share a thickness, so that ties between ids are met
+    pieces: Array.from({ length: 5 }, (_, i) => ({
+      id: `s${i}`,
+      thicknessMm: i > 0 && r() < 0.15 ? 0.3 : pick(0.04, 0.8),
+      count: Math.floor(r() * 3),
+    })),
+    sensitivityRelU: r() < 0.5 ? 0 : 0.1,
+  }
+}
+
+describe('against plain enumeration on 200 small drawers', () => {
+  const seeds = Array.from({ length: 200 }, (_, i) => i + 1)
+  let fits = 0
+  let misses = 0
+
+  it.each(seeds.map((s) => [s]))('drawer %i', (seed) => {
+    const input = smallDrawer(seed)
+    const all = everyPlan(input)
+    const result = shimSolve(input)
+    expect(result.provedOptimal).toBe(true)
+    const best = Math.max(0, ...all.map((p) => p.probability))
+    expect(result.bestProbability).toBeCloseTo(best, 9)
+    if (best < 0.02) {
+      misses++
+      expect(result.status).toBe('no-fit')
+      if (!all.length) {
+        expect(result.plans).toEqual([])
+        return
+      }
+      const off = (thickness: number[]) =>
+        input.quantities.reduce((sum, q) => {
+          const value = input.locations.reduce(
+            (v, l, i) => v + (q.sensitivity[l.id] ?? 0) * (thickness[i]! - l.currentMm),
+            q.measured,
+          )
+          return sum + ((value - q.target) / ((q.window.max - q.window.min) / 2)) ** 2
+        }, 0)
+      const least = Math.min(...all.map((p) => off(p.thickness)))
+      expect(off(input.locations.map((l) => result.plans[0]!.stacks[l.id]!.thicknessMm))).toBeCloseTo(
+        least,
+        9,
+      )
+      return
+    }
+    fits++
+    expect(result.status).toBe('fit')
+    const key = (p: Candidate) => p.ids.map((i) => i.join(' ')).join(' | ')
+    const [wanted] = all
+      .filter((p) => p.probability >= best - 0.005)
+      .sort((a, b) => a.pieces - b.pieces || b.probability - a.probability || (key(a) < key(b) ? -1 : 1))
+    const plan = result.plans[0]!
+    expect(plan.pieces).toBe(wanted!.pieces)
+    expect(plan.probability).toBeCloseTo(wanted!.probability, 9)
+    // among plans that tie in pieces and probability the ids that sort first
+    const ties = all.filter(
+      (p) => p.pieces === wanted!.pieces && Math.abs(p.probability - wanted!.probability) < 1e-12,
+    )
+    const first = ties.map(key).sort()[0]
+    if (ties.every((p) => p.probability === wanted!.probability))
+      expect(input.locations.map((l) => plan.stacks[l.id]!.pieceIds.join(' ')).join(' | ')).toBe(first)
+    const keys = new Set(
+      result.plans.map((p) => input.locations.map((l) => p.stacks[l.id]!.thicknessMm.toFixed(7)).join()),
+    )
+    expect(keys.size).toBe(result.plans.length)
+    const distinct = new Set(
+      all.filter((p) => p.probability > 0).map((p) => p.thickness.map((t) => t.toFixed(6)).join()),
+    )
+    expect(result.plans.length).toBe(Math.min(3, distinct.size))
+  })
+
+  it('has met both kinds', () => {
+    expect(fits).toBeGreaterThan(20)
+    expect(misses).toBeGreaterThan(20)
+  })
+})
+
+describe('plans', () => {
+  const input = smallDrawer(1)
+  const roomy: ShimSolveInput = {
+    locations: [
+      { id: 'pinion', currentMm: 0.6, minMm: 0.2, maxMm: 1.4, maxPieces: 4 },
+      { id: 'forward', currentMm: 0.7, minMm: 0.2, maxMm: 1.4, maxPieces: 4 },
+    ],
+    quantities: [
+      {
+        id: 'depth',
+        measured: 0.1,
+        u: 0.008,
+        window: { min: -0.03, max: 0.03 },
+        target: 0,
+        sensitivity: { pinion: -1 },
+      },
+      {
+        id: 'backlash',
+        measured: 0.6,
+        u: 0.01,
+        window: { min: 0.3, max: 0.5 },
+        target: 0.4,
+        sensitivity: { pinion: -0.36, forward: -0.8 },
+      },
+    ],
+    pieces: Array.from({ length: 24 }, (_, i) => ({
+      id: `p${String(i).padStart(2, '0')}`,
+      thicknessMm: (i + 2) / 20 + 0.001 * (i % 3),
+      count: 3,
+    })),
+  }
+
+  it('never take more pieces than the drawer holds, jointly', () => {
+    for (let seed = 1; seed <= 60; seed++) {
+      const problem = smallDrawer(seed)
+      for (const plan of shimSolve(problem).plans) {
+        const used = new Map<string, number>()
+        for (const id of Object.values(plan.stacks).flatMap((s) => s.pieceIds))
+          used.set(id, (used.get(id) ?? 0) + 1)
+        for (const [id, n] of used)
+          expect(n).toBeLessThanOrEqual(problem.pieces.find((p) => p.id === id)!.count)
+      }
+    }
+  })
+
+  it('say the same as predicting those stacks by hand', () => {
+    const [plan] = shimSolve(roomy).plans
+    const thickness = Object.fromEntries(Object.entries(plan!.stacks).map(([id, s]) => [id, s.thicknessMm]))
+    const byHand = predictStacks(roomy, thickness)
+    expect(byHand.probability).toBeCloseTo(plan!.probability, 12)
+    expect(byHand.predicted).toEqual(plan!.predicted)
+  })
+
+  it('leave a fixed stack alone', () => {
+    const fixed = {
+      ...roomy,
+      locations: roomy.locations.map((l) => (l.id === 'pinion' ? { ...l, currentMm: 0.7, fixed: true } : l)),
+    }
+    fixed.quantities = [{ ...roomy.quantities[0]!, measured: 0 }, roomy.quantities[1]!]
+    const result = shimSolve(fixed)
+    expect(result.status).toBe('fit')
+    for (const plan of result.plans) expect(plan.stacks.pinion).toEqual({ thicknessMm: 0.7, pieceIds: [] })
+  })
+
+  it('suggest what to order, and with that piece it fits', () => {
+    const poor = { ...roomy, pieces: [{ id: 'only', thicknessMm: 0.7, count: 2 }] }
+    const result = shimSolve(poor)
+    expect(result.status).toBe('no-fit')
+    expect(Object.keys(result.shortfall!)).toEqual(['depth', 'backlash'])
+    const [order] = result.orderSuggestions!
+    expect(order).toBeDefined()
+    const bought = {
+      ...poor,
+      pieces: [...poor.pieces, { id: 'new', thicknessMm: order!.thicknessMm, count: order!.count }],
+    }
+    const after = shimSolve(bought)
+    expect(after.status).toBe('fit')
+    expect(after.plans[0]!.probability).toBeCloseTo(order!.probability, 9)
+  })
+
+  it('suggest nothing when no thickness could do it', () => {
+    const hopeless = { ...roomy, locations: roomy.locations.map((l) => ({ ...l, maxMm: 0.3 })) }
+    const result = shimSolve(hopeless)
+    expect(result.status).toBe('no-fit')
+    expect(result.orderSuggestions).toBeUndefined()
+  })
+
+  it('say when the search was cut short', () => {
+    const r = random(36)
+    const pieces = Array.from({ length: 40 }, (_, i) => ({
+      id: `q${i}`,
+      thicknessMm: 0.05 + r() * 0.9,
+      count: 2,
+    }))
+    const ids = ['a', 'b', 'c', 'd']
+    const hard: ShimSolveInput = {
+      locations: ids.map((id) => ({ id, currentMm: 0.7, minMm: 0.2, maxMm: 1.4, maxPieces: 3 })),
+      quantities: ids.map((id) => ({
+        id,
+        measured: 0.62,
+        u: 0.01,
+        window: { min: 0.25, max: 0.3 },
+        target: 0.27,
+        sensitivity: { a: -0.4, [id]: -0.8 },
+      })),
+      pieces,
+    }
+    const cut = shimSolve({ ...hard, maxNodes: 40 })
+    expect(cut.provedOptimal).toBe(false)
+    expect(cut.nodes).toBeLessThan(shimSolve(hard).nodes)
+    expect(shimSolve(hard)).toMatchObject({ provedOptimal: true })
+  })
+
+  it('come in steps that can be counted', () => {
+    const steps = shimSolveSteps({
+      ...roomy,
+      pieces: roomy.pieces.map((p, i) => ({ ...p, thicknessMm: p.thicknessMm + i * 0.00013 })),
+    })
+    let last = 0
+    for (let step = steps.next(); !step.done; step = steps.next()) {
+      expect(step.value.nodes).toBeGreaterThanOrEqual(last)
+      last = step.value.nodes
+    }
+  })
+
+  it('allow an empty stack only where the sheet does', () => {
+    const none = { ...input, locations: input.locations.map((l) => ({ ...l, minMm: 0, maxPieces: 0 })) }
+    for (const plan of shimSolve(none).plans) expect(plan.pieces).toBe(0)
+  })
+})
+
+describe('the bound', () => {
+  it('is never below any point of its box, and is reached', () => {
+    const r = random(99)
+    for (let i = 0; i < 400; i++) {
+      const muLo = r() - 0.5
+      const muHi = muLo + r() * 0.4
+      const sLo = 0.01 + r() * 0.05
+      const sHi = sLo + r() * 0.2
+      const bound = bestLanding(muLo, muHi, sLo, sHi, -0.1, 0.1)
+      let best = 0
+      for (let a = 0; a <= 40; a++)
+        for (let b = 0; b <= 40; b++)
+          best = Math.max(
+            best,
+            probabilityInWindow(muLo + (a / 40) * (muHi - muLo), sLo + (b / 40) * (sHi - sLo), -0.1, 0.1),
+          )
+      expect(bound).toBeGreaterThanOrEqual(best - 1e-12)
+      expect(bound).toBeLessThanOrEqual(best + 0.02)
+    }
+  })
+})
+
+describe('probability of landing', () => {
+  it.each([
+    [0, 1, -1, 1, 0.6826894921370859],
+    [0, 1, -1.959963984540054, 1.959963984540054, 0.95],
+    [0, 1, 5, 6, 2.856649842e-7],
+    [0, 1, -6, -5, 2.856649842e-7],
+    [0, 1, 30, 31, 4.906713927148187e-198],
+  ])('N(%s, %s) in [%s, %s]', (mean, sigma, min, max, p) => {
+    expect(probabilityInWindow(mean, sigma, min, max) / p).toBeCloseTo(1, 8)
+  })
+  it('is a plain comparison without spread', () => {
+    expect(probabilityInWindow(0.5, 0, 0, 1)).toBe(1)
+    expect(probabilityInWindow(1.5, 0, 0, 1)).toBe(0)
+  })
+})
+
+describe('a drawer that cannot even fill the stacks', () => {
+  it('gives no plan, and says so', () => {
+    const input = { ...smallDrawer(1), pieces: [] }
+    input.locations = input.locations.map((l) => ({ ...l, minMm: 0.2 }))
+    expect(shimSolve(input)).toMatchObject({
+      status: 'no-fit',
+      plans: [],
+      bestProbability: 0,
+      provedOptimal: true,
+    })
+  })
+})
+
+describe('a question that cannot be', () => {
+  const good = smallDrawer(2)
+  const [l0] = good.locations
+  const [q0] = good.quantities
+  it.each<[string, Partial<ShimSolveInput>, string]>([
+    ['a stack that cannot be', { locations: [{ ...l0!, minMm: 2, maxMm: 1 }] }, 'locations[0]'],
+    ['a negative stack', { locations: [{ ...l0!, currentMm: -1 }] }, 'locations[0].currentMm'],
+    [
+      'no pieces for a stack that needs some',
+      { locations: [{ ...l0!, minMm: 0.2, maxPieces: 0 }] },
+      'locations[0].maxPieces',
+    ],
+    ['0 mm pieces', { pieces: [{ id: 'a', thicknessMm: 0, count: 1 }] }, 'pieces[0].thicknessMm'],
+    ['half a piece', { pieces: [{ id: 'a', thicknessMm: 0.1, count: 0.5 }] }, 'pieces[0].count'],
+    [
+      'a window upside down',
+      { quantities: [{ ...q0!, window: { min: 1, max: 0 } }] },
+      'quantities[0].window',
+    ],
+    ['a target outside its window', { quantities: [{ ...q0!, target: 1 }] }, 'quantities[0].target'],
+    [
+      'a stack that is not there',
+      { quantities: [{ ...q0!, sensitivity: { roof: 1 } }] },
+      'quantities[0].sensitivity.roof',
+    ],
+    ['NaN', { quantities: [{ ...q0!, measured: NaN }] }, 'quantities[0].measured'],
+    ['a negative uncertainty', { quantities: [{ ...q0!, u: -0.1 }] }, 'quantities[0].u'],
+    [
+      'ids used twice',
+      {
+        pieces: [
+          { id: 'a', thicknessMm: 0.1, count: 1 },
+          { id: 'a', thicknessMm: 0.2, count: 1 },
+        ],
+      },
+      'pieces[1].id',
+    ],
+    ['no stacks', { locations: [] }, 'locations'],
+    ['no quantities', { quantities: [] }, 'quantities'],
+    ['an odd number of plans', { plans: 0 }, 'plans'],
+    ['too sure', { sensitivityRelU: -1 }, 'sensitivityRelU'],
+  ])('%s', (_, wrong, path) => {
+    expect(refused(() => shimSolve({ ...good, ...wrong })).fields.map((f) => f.path)).toContain(path)
+  })
+})

@@ -1,0 +1,33 @@
+import { describe, expect, it } from 'vitest'
+import { decimalsFor, fixed, showBoth, showThou } from '../../src/units/format.ts'
+import { isPlausible } from '../../src/units/plausible.ts'
+
+describe('values for the eye', () => {
+  it.each([
+    [0.42, 2, '0.42 mm · 16.5 t'],
+    [38.4, 3, '38.400 mm · 1.5118 in'],
+    [-0.0001, 2, '0.00 mm · 0.0 t'],
+    [25.4, 2, '25.40 mm · 1.0000 in'],
+  ])('%s', (mm, decimals, text) => expect(showBoth(mm, decimals)).toBe(text))
+  it('keeps the sign of what does not round to zero', () => {
+    expect(fixed(-0.5, 1)).toBe('-0.5')
+    expect(showThou(-0.254)).toBe('-10.0 t')
+  })
+  it.each([
+    [0.01, 2],
+    [0.002, 3],
+    [0.0254, 4],
+    [1, 0],
+    [0.5, 1],
+    [0, 3],
+  ])('resolution %s shows with %s decimals', (r, d) => expect(decimalsFor(r)).toBe(d))
+})
+
+describe('plausible ranges', () => {
+  it('questions a backlash of 23 mm and takes 0.42', () => {
+    expect(isPlausible('backlash', 23)).toBe(false)
+    expect(isPlausible('backlash', 0.42)).toBe(true)
+    expect(isPlausible('shim-piece', 16)).toBe(false)
+    expect(isPlausible('drop', -1)).toBe(false)
+  })
+})

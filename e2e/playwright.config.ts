@@ -1,0 +1,46 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { defineConfig } from '@playwright/test'
+
+const PORT = Number(process.env.MORAY_TEST_PORT ?? 4791)
+const root = resolve(import.meta.dirname, '..')
+// the config is read again in every worker; only the first reading makes the folder
+process.env.MORAY_TEST_DATA ??= mkdtempSync(join(tmpdir(), 'moray-e2e-'))
+
+export default defineConfig({
+  testDir: 'tests',
+  outputDir: join(root, 'node_modules', '.moray', 'e2e-results'),
+  fullyParallel: false,
+  workers: 2,
+  // generous: machines that share their cores can be many times slower than they were a minute ago
+  timeout: 180_000,
+  expect: { timeout: 25_000 },
+  forbidOnly: !!process.env.CI,
+  retries: 0,
+  reporter: process.env.MORAY_REPORT
+    ? [['list'], ['json', { outputFile: process.env.MORAY_REPORT }]]
+    : [['list']],
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env.MORAY_CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  webServer: {
+    command: `${process.execPath} tools/start.mjs`,
+    cwd: root,
+    env: { PORT: String(PORT), MORAY_DATA: process.env.MORAY_TEST_DATA },
+    url: `http://127.0.0.1:${PORT}/api/health`,
+    timeout: 240_000,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
+  },
+})

@@ -1,0 +1,121 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+
+const PAGES = [
+  ['/', 'Bench'],
+  ['/jobs/alke-lower/setting?build=1', 'Alke 2 lower'],
+  ['/jobs/lomvi-done/record', 'Record 26-097'],
+  ['/jobs/havsule-upper/setting', 'Havsule Duo upper'],
+  ['/jobs/rordrum/setting', 'Rordrum V'],
+  ['/drawer', 'Drawer'],
+  ['/gauges', 'Gauges'],
+  ['/drives', 'Drives'],
+  ['/drives/havsule-duo-lower', 'Havsule Duo lower'],
+] as const
+
+/** Collects what the browser complains about: scripts, and the content security policy above all. */
+function complaints(page: Page): string[] {
+  const seen: string[] = []
+  page.on('pageerror', (e) => seen.push(e.message))
+  page.on('console', (m) => {
+    if (m.type() === 'error') seen.push(m.text())
+  })
+  return seen
+}
+
+for (const [path, title] of PAGES) {
+  test(`${path} opens without a complaint, is accessible by day and by night`, async ({ page }) => {
+    const seen = complaints(page)
+    await page.goto(path)
+    await expect(page.getByRole('heading', { name: title }).first()).toBeVisible()
+    if (path.includes('setting')) await expect(page.locator('.tag').first()).toBeVisible()
+    await page.waitForLoadState('networkidle').catch(() => undefined)
+    for (const night of [false, true]) {
+      if (night) await page.getByRole('button', { name: 'Night' }).click()
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze()
+      expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual(
+        [],
+      )
+    }
+    expect(seen).toEqual([])
+  })
+
+  test(`${path} fits 360 px, and 200 % zoom`, async ({ page }) => {
+    for (const size of [
+      { width: 360, height: 740 },
+      // 1280 × 800 at 200 % is a page of 640 × 400
+      { width: 640, height: 400 },
+    ]) {
+      await page.setViewportSize(size)
+      await page.goto(path)
+      await expect(page.getByRole('heading', { name: title }).first()).toBeVisible()
+      await page.waitForTimeout(300)
+      const over = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      )
+      expect(over, `${size.width} px`).toBeLessThanOrEqual(0)
+    }
+  })
+}
+
+test('the search of the bench lives in the address', async ({ page }) => {
+  await page.goto('/')
+  await page.getByLabel('Find a job').fill('milky')
+  await expect(page.locator('a.job')).toHaveCount(1)
+  await expect(page).toHaveURL(/find=milky/)
+  await page.reload()
+  await expect(page.locator('a.job')).toHaveCount(1)
+  await page.getByLabel('Find a job').fill('no such boat')
+  await expect(page.getByText('No job matches')).toBeVisible()
+})
+
+test('the drawer takes a new line in bench notation and finds it by thickness', async ({ page }) => {
+  await page.goto('/drawer')
+  await page.getByRole('button', { name: 'Add a line' }).click()
+  await page.getByLabel('Measured thickness').fill('9t')
+  await expect(page.locator('.said')).toContainText('0.229 mm · 9.0 t')
+  await page.getByLabel('Pieces').fill('3')
+  await page.getByLabel('Tray').fill('E1')
+  await page.getByRole('button', { name: 'Add the line' }).click()
+  await expect(page.getByRole('dialog')).toBeHidden()
+  await page.getByLabel('Find a shim').fill('9t')
+  await expect(page.locator('tbody tr', { hasText: 'E1' })).toContainText('0.229 mm')
+  await page.getByRole('button', { name: /Change line 9t/ }).click()
+  await page.getByText('Counted', { exact: true }).click()
+  await page.getByLabel('Pieces counted').fill('2')
+  await page.getByLabel('Reason').fill('one was bent')
+  await page.getByRole('button', { name: 'Enter', exact: true }).click()
+  await page.getByRole('button', { name: /Change line 9t/ }).click()
+  await expect(page.getByRole('dialog')).toContainText('one was bent')
+})
+
+test('a job that does not exist says so and offers a way on', async ({ page }) => {
+  await page.goto('/jobs/nobody/setting')
+  await expect(page.getByText('Job "nobody" does not exist')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Try again' })).toBeVisible()
+  await page.goto('/no/such/place')
+  await expect(page.getByText('Nothing lies here')).toBeVisible()
+})
+
+test('every place on the drawing leads to its measurement', async ({ page }) => {
+  await page.goto('/jobs/duo-lower/setting')
+  await page.locator('.tag', { hasText: 'Rear gear backlash' }).click()
+  await expect(page.locator('.tray h2')).toHaveText('Rear gear backlash')
+  await expect(page).toHaveURL(/at=measure:backlash-rear/)
+  await page.locator('.tag', { hasText: 'Front shims' }).click()
+  await expect(page.locator('.tray h2')).toContainText('Front shims as found')
+})
+
+test('stacks put together by hand show what they would read', async ({ page }) => {
+  await page.goto('/jobs/havsule-upper/setting')
+  await expect(page.locator('.card.open')).toBeVisible()
+  await page.getByRole('button', { name: 'Put stacks together yourself' }).click()
+  const own = page.locator('.own')
+  await expect(own).toContainText('Lands in every window with')
+  const before = await own.locator('strong.mono').innerText()
+  await own.getByLabel('Add a piece to Lower gear shims').click()
+  await page.getByRole('option', { name: /0\.149 mm/ }).click()
+  await expect(own.locator('strong.mono')).not.toHaveText(before)
+})

@@ -1,0 +1,188 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import type { DrawerLine, DrawerMovement, JobDetail } from '@moray/contract/replies'
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
+import { JOB } from './walk.ts'
+
+/** The server as a process of its own: started, killed, started again. */
+const root = resolve(import.meta.dirname, '../..')
+const scratch = mkdtempSync(join(tmpdir(), 'moray-process-'))
+const prepared = join(scratch, 'prepared')
+const running = new Set<ChildProcess>()
+
+interface Server {
+  url: string
+  child: ChildProcess
+  stop: (signal: NodeJS.Signals) => Promise<number | null>
+}
+
+function launch(folder: string): { child: ChildProcess; said: () => string; ended: Promise<number | null> } {
+  const tsx = join(root, 'node_modules/tsx/dist/cli.mjs')
+  const child = spawn(process.execPath, [tsx, 'server/src/main.ts'], {
+    cwd: root,
+    env: { ...process.env, PORT: '0', MORAY_DATA: folder },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  })
+  running.add(child)
+  let text = ''
+  child.stdout!.on('data', (d) => (text += d))
+  child.stderr!.on('data', (d) => (text += d))
+  const ended = new Promise<number | null>((done) =>
+    child.on('exit', (code) => {
+      running.delete(child)
+      done(code)
+    }),
+  )
+  return { child, said: () => text, ended }
+}
+
+async function start(folder: string): Promise<Server> {
+  const { child, said, ended } = launch(folder)
+  let over = false
+  void ended.then(() => (over = true))
+  for (;;) {
+    const url = /ready at (http:\S+)/.exec(said())?.[1]
+    if (url)
+      return {
+        url,
+        child,
+        async stop(signal) {
+          child.kill(signal)
+          return ended
+        },
+      }
+    if (over) throw new Error(`the server ended: ${said()}`)
+    await new Promise((r) => setTimeout(r, 50))
+  }
+}
+
+/** tsx runs the server in a child of its own; that one is killed without a chance to tidy up. */
+async function killHard(server: Server, folder: string) {
+  const { pid } = JSON.parse(readFileSync(join(folder, 'moray.lock'), 'utf8')) as { pid: number }
+  process.kill(pid, 'SIGKILL')
+  await server.stop('SIGKILL')
+}
+
+const post = (url: string, path: string, body: object) =>
+  fetch(url + path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'x-moray-person': 'ylva' },
+    body: JSON.stringify(body),
+  })
+const get = async <T>(url: string, path: string): Promise<T> => (await fetch(url + path)).json() as Promise<T>
+
+let number = 0
+function freshFolder(): string {
+  const folder = join(scratch, `data-${++number}`)
+  cpSync(prepared, folder, { recursive: true })
+  return folder
+}
+
+beforeAll(async () => {
+  const server = await start(prepared)
+  expect(await server.stop('SIGTERM')).toBe(0)
+}, 240_000)
+afterEach(() => {
+  for (const child of running) child.kill('SIGKILL')
+})
+afterAll(() => rmSync(scratch, { recursive: true, force: true }))
+
+const LONG = 240_000
+
+describe('a server process', () => {
+  it(
+    'keeps every acknowledged entry through a kill, and nothing half',
+    async () => {
+      const folder = freshFolder()
+      let server = await start(folder)
+      const first = await post(server.url, `/api/jobs/${JOB}/readings`, {
+        build: 0,
+        measure: 'backlash-forward',
+        text: '.47',
+        unit: 'mm',
+        gaugeId: 'g05',
+      })
+      expect(first.status).toBe(201)
+      await killHard(server, folder)
+      expect(existsSync(join(folder, 'moray.lock'))).toBe(true)
+
+      server = await start(folder)
+      let job = await get<JobDetail>(server.url, `/api/jobs/${JOB}`)
+      expect(job.builds[0]!.readings.map((r) => r.text)).toEqual(['.47'])
+
+      // a burst of writes, killed in the middle of it
+      let acknowledged = 0
+      const burst = Array.from({ length: 40 }, (_, i) =>
+        post(server.url, '/api/drawer/s001/add', { pieces: 1, reason: `burst ${i}` }).then(
+          (r) => {
+            if (r.status === 201) acknowledged++
+            if (acknowledged === 5) return killHard(server, folder)
+          },
+          () => undefined,
+        ),
+      )
+      await Promise.all(burst)
+      expect(acknowledged).toBeGreaterThanOrEqual(5)
+
+      server = await start(folder)
+      const line = (await get<DrawerLine[]>(server.url, '/api/drawer')).find((l) => l.id === 's001')!
+      const book = await get<DrawerMovement[]>(server.url, '/api/drawer/s001/movements')
+      // the stock is the sum of its book: no movement without its count, no count without its movement
+      expect(line.count).toBe(book.reduce((n, m) => n + m.delta, 0))
+      expect(book.filter((m) => m.reason.startsWith('burst')).length).toBeGreaterThanOrEqual(acknowledged)
+      job = await get<JobDetail>(server.url, `/api/jobs/${JOB}`)
+      expect(job.events.filter((e) => e.kind === 'reading')).toHaveLength(1)
+      await server.stop('SIGTERM')
+    },
+    LONG,
+  )
+
+  it(
+    'refuses a folder that another one uses, and leaves that one alone',
+    async () => {
+      const folder = freshFolder()
+      const server = await start(folder)
+      const second = launch(folder)
+      expect(await second.ended).toBe(1)
+      expect(second.said()).toMatch(/Another Moray \(process \d+\) is using the data folder/)
+      expect(await get(server.url, '/api/health')).toEqual({ ok: true })
+      expect((await post(server.url, '/api/drawer/s001/add', { pieces: 1 })).status).toBe(201)
+      await server.stop('SIGTERM')
+    },
+    LONG,
+  )
+
+  it(
+    'stops when told to, although a browser listens, and gives its lock back',
+    async () => {
+      const folder = freshFolder()
+      const server = await start(folder)
+      const listening = await fetch(`${server.url}/api/live`)
+      expect(listening.ok).toBe(true)
+      expect(await server.stop('SIGTERM')).toBe(0)
+      expect(existsSync(join(folder, 'moray.lock'))).toBe(false)
+      await listening.body?.cancel().catch(() => undefined)
+    },
+    LONG,
+  )
+
+  it(
+    'says clearly when it cannot write where it should',
+    async () => {
+      const file = join(scratch, 'a-file')
+      writeFileSync(file, '')
+      const below = launch(join(file, 'data'))
+      expect(await below.ended).toBe(1)
+      expect(below.said()).toMatch(
+        /Moray cannot start\. The data folder .* cannot be made: part of its path is a file/,
+      )
+      // /proc takes no new folders from anybody, root included
+      const proc = launch('/proc/moray')
+      expect(await proc.ended).toBe(1)
+      expect(proc.said()).toMatch(/Moray cannot start\. The data folder .*cannot be made/)
+    },
+    LONG,
+  )
+})

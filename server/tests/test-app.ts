@@ -1,0 +1,103 @@
+import { resolve } from 'node:path'
+import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/routes'
+import type { ErrorBody } from '@moray/contract/errors'
+import { createApp } from '../src/app.ts'
+import type { Database } from '../src/db/database.ts'
+import { migrate, readMigrations } from '../src/db/migrate.ts'
+import { openPglite } from '../src/db/pglite.ts'
+import { loadDemo } from '../src/demo/load.ts'
+import { Live } from '../src/live/live.ts'
+
+export const migrations = readMigrations(resolve(import.meta.dirname, '../migrations'))
+export const NOW = new Date('2026-11-20T08:00:00Z')
+
+let shared: Promise<Database> | undefined
+
+/** One in-memory database per test file with the demo in it, and a copy of every table to go back to. */
+async function demoDatabase(): Promise<Database> {
+  const db = await openPglite()
+  await migrate(db, migrations, NOW)
+  await loadDemo(db, NOW)
+  await db.script(`
+    create schema demo;
+    do $$ declare t text; begin
+      for t in select tablename from pg_tables where schemaname = 'public' loop
+        execute format('create table demo.%I as table public.%I', t, t);
+      end loop;
+    end $$`)
+  return db
+}
+
+/** Empties every table and fills it from the copy; identity columns go on where the demo left them. */
+async function freshDatabase(): Promise<Database> {
+  shared ??= demoDatabase()
+  const db = await shared
+  await db.script(`
+    set session_replication_role = replica;
+    do $$ declare t text; identity text; begin
+      for t in select tablename from pg_tables where schemaname = 'public' loop
+        execute format('truncate public.%I cascade', t);
+      end loop;
+      for t in select tablename from pg_tables where schemaname = 'public' loop
+        execute format('insert into public.%I overriding system value select * from demo.%I', t, t);
+        if exists (select 1 from information_schema.columns where table_schema = 'public' and table_name = t and is_identity = 'YES') then
+          identity := pg_get_serial_sequence('public.' || t, 'id');
+          execute format('select setval(%L, (select coalesce(max(id), 0) + 1 from public.%I), false)', identity, t);
+        end if;
+      end loop;
+    end $$;
+    set session_replication_role = origin`)
+  return db
+}
+
+export interface TestApp {
+  db: Database
+  live: Live
+  logged: string[]
+  get: <T>(path: string) => Promise<T>
+  post: <T>(
+    path: string,
+    body: unknown,
+    headers?: Record<string, string>,
+  ) => Promise<{ status: number; body: T & ErrorBody }>
+  request: (path: string, init?: RequestInit) => Promise<Response>
+}
+
+/** The whole HTTP side on a fresh demo, without a socket. `wrap` may put a faulty database in between. */
+export async function testApp(wrap: (db: Database) => Database = (db) => db): Promise<TestApp> {
+  const db = wrap(await freshDatabase())
+  const live = new Live()
+  const logged: string[] = []
+  const app = createApp(
+    { db, live, now: () => NOW, log: (m) => logged.push(m) },
+    { webFolder: resolve(import.meta.dirname, 'no-pages') },
+  )
+  const request = (path: string, init: RequestInit = {}) =>
+    Promise.resolve(
+      app.request(path, { ...init, headers: { host: '127.0.0.1:4747', ...(init.headers as object) } }),
+    )
+  return {
+    db,
+    live,
+    logged,
+    request,
+    async get(path) {
+      const response = await request(path)
+      if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`)
+      return response.json()
+    },
+    async post(path, body, headers = {}) {
+      const response = await request(path, {
+        method: 'POST',
+        headers: {
+          'content-type': 'application/json',
+          [PERSON_HEADER]: 'ylva',
+          [REQUEST_HEADER]: crypto.randomUUID(),
+          ...headers,
+        },
+        body: typeof body === 'string' ? body : JSON.stringify(body),
+      })
+      return { status: response.status, body: await response.json() }
+    },
+  }
+}

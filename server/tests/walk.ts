@@ -1,0 +1,78 @@
+import type { JobDetail } from '@moray/contract/replies'
+import { factsOf } from '@moray/contract/facts'
+import { solverInput } from '@moray/core/setting/assess'
+import { shimSolve, type ShimPlan } from '@moray/core/setting/shim-solve'
+import { expect } from 'vitest'
+import type { TestApp } from './test-app.ts'
+
+export const JOB = 'lomvi-skarv'
+export const FOUND = { pinion: ['.40', '.22'], forward: ['16t', '.35'], reverse: ['.50', '.40'] }
+export const READ = {
+  depth: ['11.48', '11.485', '11.48'],
+  'backlash-forward': ['.62', '.63', '.62'],
+  'backlash-reverse': ['.80', '.80', '.81'],
+}
+
+export async function enterFound(app: TestApp, job = JOB): Promise<JobDetail> {
+  let last: JobDetail | undefined
+  for (const [location, texts] of Object.entries(FOUND)) {
+    const { status, body } = await app.post<JobDetail>(`/api/jobs/${job}/stacks`, {
+      location,
+      unit: 'mm',
+      pieces: texts.map((text) => ({ text })),
+    })
+    expect(status).toBe(201)
+    last = body
+  }
+  return last!
+}
+
+export async function enterReadings(
+  app: TestApp,
+  build = 0,
+  job = JOB,
+  read: Record<string, string[]> = READ,
+): Promise<JobDetail> {
+  let last: JobDetail | undefined
+  for (const [measure, texts] of Object.entries(read))
+    for (const text of texts) {
+      const gaugeId = measure === 'depth' ? 'g01' : 'g05'
+      const { status, body } = await app.post<JobDetail>(`/api/jobs/${job}/readings`, {
+        build,
+        measure,
+        text,
+        unit: 'mm',
+        gaugeId,
+      })
+      expect(status, JSON.stringify(body)).toBe(201)
+      last = body
+    }
+  return last!
+}
+
+/** The best plan, as the browser would find it from the reply. */
+export function bestPlan(job: JobDetail): ShimPlan {
+  const newest = job.builds.at(-1)!
+  const pieces = job.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
+  const result = shimSolve(solverInput(job.sheet, factsOf(newest.stacks, newest.readings), pieces))
+  expect(result.status).toBe('fit')
+  return result.plans[0]!
+}
+
+export const planBody = (plan: ShimPlan, fromBuild: number) => ({
+  fromBuild,
+  stacks: Object.entries(plan.stacks).map(([location, s]) => ({
+    location,
+    pieces: s.pieceIds.map((id) => ({ id })),
+  })),
+})
+
+/** Readings that come out as the plan promised. */
+export function readingsAsPromised(plan: ShimPlan): Record<string, string[]> {
+  const value = (id: string) => plan.predicted[id]!.value
+  return {
+    depth: Array(3).fill((50.003 - value('depth')).toFixed(3)),
+    'backlash-forward': Array(3).fill(value('backlash-forward').toFixed(2)),
+    'backlash-reverse': Array(3).fill(value('backlash-reverse').toFixed(2)),
+  }
+}

@@ -1,0 +1,71 @@
+// npm run screenshots: refreshes docs/screenshots from a fresh demo. Needs the build (npm run build) and Chromium.
+import { spawn } from 'node:child_process'
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { dirname, join, resolve } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { chromium } from '@playwright/test'
+
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..')
+const out = join(root, 'docs', 'screenshots')
+const data = mkdtempSync(join(tmpdir(), 'moray-shots-'))
+mkdirSync(out, { recursive: true })
+
+const server = spawn(process.execPath, ['tools/start.mjs'], {
+  cwd: root,
+  env: { ...process.env, PORT: '0', MORAY_DATA: data },
+  stdio: ['ignore', 'pipe', 'inherit'],
+})
+const url = await new Promise((ready, fail) => {
+  let text = ''
+  server.stdout.on('data', (d) => {
+    text += d
+    const found = /http:\S+/.exec(text)
+    if (found) ready(found[0])
+  })
+  server.on('exit', () => fail(new Error('the server ended')))
+})
+const browser = await chromium.launch({
+  executablePath: process.env.MORAY_CHROMIUM ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-background-networking'],
+})
+
+async function shot(name, path, { width = 1280, height = 800, night = false, act } = {}) {
+  const context = await browser.newContext({ viewport: { width, height } })
+  const page = await context.newPage()
+  if (night) await page.addInitScript(() => localStorage.setItem('moray.night', 'true'))
+  await page.goto(url + path)
+  await page.waitForLoadState('load')
+  await page.waitForTimeout(1200)
+  if (act) await act(page)
+  await page.waitForTimeout(400)
+  await page.screenshot({ path: join(out, `${name}.png`) })
+  await context.close()
+  console.log(`docs/screenshots/${name}.png`)
+}
+
+const typeStacks = async (page) => {
+  for (const text of ['.40', '22h']) {
+    await page.locator('input.text').fill(text)
+    await page.locator('input.text').press('Enter')
+  }
+  await page.locator('input.text').fill('16t')
+}
+await shot('bench', '/')
+await shot('setting-found', '/jobs/lomvi-skarv/setting', { act: typeStacks })
+await shot('setting-plan', '/jobs/alke-lower/setting')
+await shot('setting-night', '/jobs/havsule-upper/setting', { night: true })
+await shot('setting-phone', '/jobs/alke-lower/setting?at=measure:backlash-forward', {
+  width: 360,
+  height: 740,
+})
+await shot('record', '/jobs/lomvi-done/record', { height: 1100 })
+await shot('drawer', '/drawer')
+await shot('gauges', '/gauges')
+await shot('drives', '/drives')
+await shot('drive', '/drives/havsule-duo-lower')
+
+await browser.close()
+server.kill('SIGTERM')
+await new Promise((r) => server.on('exit', r))
+rmSync(data, { recursive: true, force: true })

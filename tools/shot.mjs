@@ -1,0 +1,16 @@
+// node tools/shot.mjs URL FILE [WIDTH HEIGHT] [--night] [--full]: one picture of one page, for looking at.
+import { chromium } from '@playwright/test'
+const [url, file, w = '1280', h = '800'] = process.argv.slice(2).filter((a) => !a.startsWith('--'))
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-background-networking'],
+})
+const page = await browser.newPage({ viewport: { width: Number(w), height: Number(h) } })
+page.on('console', (m) => ['error', 'warning'].includes(m.type()) && console.log(m.type(), m.text()))
+page.on('pageerror', (e) => console.log('pageerror', e.message))
+if (process.argv.includes('--night'))
+  await page.addInitScript(() => localStorage.setItem('moray.night', 'true'))
+await page.goto(url)
+await page.waitForTimeout(1500)
+await page.screenshot({ path: file, fullPage: process.argv.includes('--full') })
+await browser.close()

@@ -1,0 +1,108 @@
+// npm test: everything that must hold, in order, with a plain summary. CI runs the same.
+import { spawnSync } from 'node:child_process'
+import { existsSync, readFileSync, rmSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+const root = resolve(dirname(fileURLToPath(import.meta.url)), '..')
+const node = process.execPath
+const bin = (path) => join(root, 'node_modules', path)
+const CHROMIUM = process.env.MORAY_CHROMIUM ?? '/usr/bin/chromium'
+const reports = join(root, 'node_modules', '.moray')
+
+function run(command, args, options = {}) {
+  return spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options }).status === 0
+}
+
+/** Debian's Chromium, when it is missing and we may install it. */
+function ensureChromium() {
+  if (existsSync(CHROMIUM)) return true
+  if (process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) {
+    console.log(`No ${CHROMIUM}; install Debian's package "chromium", or name another one in MORAY_CHROMIUM.`)
+    return false
+  }
+  console.log('installing Chromium from Debian …')
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+  run('apt-get', ['update', '-qq'], { env })
+  return (
+    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+      env,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    }) && existsSync(CHROMIUM)
+  )
+}
+
+const readReport = (file) => {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8'))
+  } catch {
+    return undefined
+  }
+}
+
+/** Counts of a Vitest or a Playwright report. */
+function counts(file) {
+  const r = readReport(file)
+  if (r?.numTotalTests !== undefined)
+    return { passed: r.numPassedTests, failed: r.numFailedTests, skipped: r.numPendingTests }
+  if (r?.stats)
+    return { passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected, skipped: r.stats.skipped }
+  return undefined
+}
+
+const unitReport = join(reports, 'unit.json')
+const browserReport = join(reports, 'browser.json')
+for (const f of [unitReport, browserReport]) rmSync(f, { force: true })
+
+const steps = [
+  ['format', () => run(node, [bin('prettier/bin/prettier.cjs'), '--check', '--log-level=warn', '.'])],
+  ['lint', () => run(node, [bin('eslint/bin/eslint.js'), '.', '--max-warnings=0'])],
+  ['types', () => run(node, [bin('typescript/bin/tsc'), '-p', 'tsconfig.json'])],
+  ['types of the pages', () => run(node, [bin('vue-tsc/bin/vue-tsc.js'), '-p', 'web/tsconfig.json'])],
+  ['build', () => run(node, [join(root, 'tools/prepare.mjs'), 'build'])],
+  [
+    'unit and API tests',
+    () =>
+      run(node, [
+        bin('vitest/vitest.mjs'),
+        'run',
+        '--reporter=dot',
+        '--reporter=json',
+        `--outputFile.json=${unitReport}`,
+      ]),
+    unitReport,
+  ],
+  [
+    'browser tests',
+    () =>
+      ensureChromium() &&
+      run(node, [bin('@playwright/test/cli.js'), 'test', '-c', 'e2e/playwright.config.ts'], {
+        env: { ...process.env, MORAY_CHROMIUM: CHROMIUM, MORAY_REPORT: browserReport },
+      }),
+    browserReport,
+  ],
+]
+
+let passed = 0
+let failed = 0
+let skipped = 0
+const lines = []
+for (const [name, work, report] of steps) {
+  const started = Date.now()
+  console.log(`\n— ${name}`)
+  const ok = work()
+  const seconds = ((Date.now() - started) / 1000).toFixed(1)
+  const n = report ? counts(report) : { passed: ok ? 1 : 0, failed: ok ? 0 : 1, skipped: 0 }
+  // a runner that fails without a count (or counts no failure) still counts as one failure
+  const bad = n ? Math.max(n.failed, ok ? 0 : 1) : 1
+  passed += n?.passed ?? 0
+  failed += bad
+  skipped += n?.skipped ?? 0
+  lines.push(
+    `${bad ? 'FAILED' : 'ok    '} ${name}${report && n ? `: ${n.passed} passed, ${n.failed} failed` : ''} (${seconds} s)`,
+  )
+}
+console.log(
+  `\n${lines.join('\n')}\n\n${passed} passed, ${failed} failed${skipped ? `, ${skipped} skipped` : ''}`,
+)
+process.exit(failed ? 1 : 0)
