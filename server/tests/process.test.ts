@@ -1,5 +1,14 @@
-import { spawn, type ChildProcess } from 'node:child_process'
-import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
+import {
+  appendFileSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import type { DrawerLine, DrawerMovement, JobDetail } from '@moray/contract/replies'
@@ -182,6 +191,59 @@ describe('a server process', () => {
       const proc = launch('/proc/moray')
       expect(await proc.ended).toBe(1)
       expect(proc.said()).toMatch(/Moray cannot start\. The data folder .*cannot be made/)
+    },
+    LONG,
+  )
+
+  /** A small disk of its own can only be had by root, on Linux. */
+  const small = join(scratch, 'small-disk')
+  mkdirSync(small, { recursive: true })
+  const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=100m', 'tmpfs', small]).status === 0
+  afterAll(() => mounted && spawnSync('umount', ['-l', small]))
+
+  it.skipIf(!mounted)(
+    'refuses on a full disk and a read-only one, keeps what it has, and goes on when there is room',
+    async () => {
+      const folder = join(small, 'data')
+      cpSync(prepared, folder, { recursive: true })
+      let server = await start(folder)
+      const filler = join(small, 'filler')
+      for (const size of [1 << 20, 1 << 16, 1 << 12])
+        for (let full = false; !full;)
+          try {
+            appendFileSync(filler, Buffer.alloc(size))
+          } catch {
+            full = true
+          }
+      const add = () => post(server.url, '/api/drawer/s001/add', { pieces: 1, reason: 'x'.repeat(280) })
+      const before = (await get<DrawerLine[]>(server.url, '/api/drawer')).find((l) => l.id === 's001')!
+      let stored = 0
+      let refused: Response | undefined
+      // the database has a little room of its own before it needs the disk
+      while (!refused && stored < 2000) {
+        const response = await add()
+        if (response.status === 201) stored++
+        else refused = response
+      }
+      expect(refused?.status).toBe(507)
+      expect(await refused!.json()).toMatchObject({
+        error: { code: 'storage', message: expect.stringContaining('full') },
+      })
+      const line = async () =>
+        (await get<DrawerLine[]>(server.url, '/api/drawer')).find((l) => l.id === 's001')!
+      expect((await line()).count).toBe(before.count + stored)
+
+      rmSync(filler)
+      expect((await add()).status).toBe(201)
+      await server.stop('SIGTERM')
+      server = await start(folder)
+      expect((await line()).count).toBe(before.count + stored + 1)
+      await server.stop('SIGTERM')
+
+      expect(spawnSync('mount', ['-o', 'remount,ro', small]).status).toBe(0)
+      const readOnly = launch(folder)
+      expect(await readOnly.ended).toBe(1)
+      expect(readOnly.said()).toMatch(/cannot be written: it is read-only/)
     },
     LONG,
   )

@@ -1,5 +1,5 @@
-import { closeSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
-import { join } from 'node:path'
+import { closeSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 
 /** The data folder cannot be used; the message says why and what to do. */
 export class DataFolderError extends Error {}
@@ -20,7 +20,7 @@ export function lockDataFolder(folder: string): () => void {
   const file = join(folder, 'moray.lock')
   const mine: Holder = { pid: process.pid, started: startedAt(process.pid) }
   try {
-    mkdirSync(folder, { recursive: true })
+    makeFolder(folder)
   } catch (e) {
     throw new DataFolderError(
       `The data folder ${folder} cannot be made: ${reason(e)}. Choose another with MORAY_DATA.`,
@@ -48,6 +48,17 @@ export function lockDataFolder(folder: string): () => void {
   throw new DataFolderError(
     `The data folder ${folder} could not be locked; another Moray is starting at the same moment.`,
   )
+}
+
+/**
+ * Makes a folder and what is missing above it. Node's own recursive mkdir never returns where the system answers
+ * "no such file" although the parent exists (below /proc, for one).
+ */
+function makeFolder(folder: string) {
+  if (existsSync(folder)) return
+  const parent = dirname(folder)
+  if (parent !== folder) makeFolder(parent)
+  mkdirSync(folder)
 }
 
 function reason(e: unknown): string {
