@@ -74,9 +74,9 @@ test('the search of the bench lives in the address', async ({ page }) => {
 test('the drawer takes a new line in bench notation and finds it by thickness', async ({ page }) => {
   await page.goto('/drawer')
   await page.getByRole('button', { name: 'Add a line' }).click()
-  await page.getByLabel('Measured thickness').fill('9t')
+  await page.getByLabel('Measured thickness', { exact: true }).fill('9t')
   await expect(page.locator('.said')).toContainText('0.229 mm · 9.0 t')
-  await page.getByLabel('Pieces').fill('3')
+  await page.getByLabel('Pieces', { exact: true }).fill('3')
   await page.getByLabel('Tray').fill('E1')
   await page.getByRole('button', { name: 'Add the line' }).click()
   await expect(page.getByRole('dialog')).toBeHidden()

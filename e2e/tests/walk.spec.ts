@@ -161,7 +161,7 @@ test('a reading that slipped is set aside with a reason, and stays to be seen', 
   for (const text of ['.06', '.16']) await reading(page, text)
   await page.locator('.readings li', { hasText: '0.160' }).getByRole('button', { name: 'set aside' }).click()
   await page.getByLabel('Reason').fill('gauge was knocked')
-  await page.getByRole('button', { name: 'Set aside' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Set aside' }).click()
   await expect(page.locator('.readings li.gone')).toContainText('gauge was knocked')
   await reading(page, '.06')
   await page.goto('/jobs/sivkrok/record')
