@@ -53,8 +53,10 @@ const typeStacks = async (page) => {
 }
 await shot('bench', '/')
 await shot('setting-found', '/jobs/lomvi-skarv/setting', { act: typeStacks })
-await shot('setting-plan', '/jobs/alke-lower/setting')
-await shot('setting-night', '/jobs/havsule-upper/setting', { night: true })
+const planShown = (page) => page.locator('.card.open').waitFor({ timeout: 60_000 })
+await shot('setting-plan', '/jobs/alke-lower/setting', { act: planShown })
+await shot('setting-built', '/jobs/lomvi-done/setting?at=measure:depth')
+await shot('setting-night', '/jobs/havsule-upper/setting', { night: true, act: planShown })
 await shot('setting-phone', '/jobs/alke-lower/setting?at=measure:backlash-forward', {
   width: 360,
   height: 740,

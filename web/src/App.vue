@@ -147,6 +147,12 @@ select,
   cursor: pointer;
 }
 @media (max-width: 700px) {
+  .line:not(.down) {
+    font-size: 0;
+  }
+  .line::before {
+    font-size: var(--t-small);
+  }
   .bar {
     padding: 0 0.6rem;
     gap: 0 0.5rem;
@@ -160,7 +166,8 @@ select,
     min-height: 46px;
   }
   .who select {
-    max-width: 8.5rem;
+    max-width: 7.6rem;
+    padding: 0 0.3rem;
   }
 }
 </style>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { DrawerLine, DrawerMovement } from '@moray/contract/replies'
 import { routes } from '@moray/contract/routes'
+import { validate } from '@moray/contract/fields/validate'
+import { AddPieces, CorrectThickness, CountLine } from '@moray/contract/requests/drawer'
 import { showBoth } from '@moray/core/units/format'
 import { format } from 'date-fns'
 import Button from 'primevue/button'
@@ -41,9 +43,10 @@ const ready = computed(() => {
 })
 function body(): object {
   const why = reason.value.trim()
-  if (way.value === 'add') return { pieces: whole.value, ...(why ? { reason: why } : {}) }
-  if (way.value === 'count') return { count: whole.value, reason: why }
-  return { text: amount.value, unit: shop.unit, reason: why }
+  if (way.value === 'add')
+    return validate(AddPieces, { pieces: whole.value, ...(why ? { reason: why } : {}) })
+  if (way.value === 'count') return validate(CountLine, { count: whole.value, reason: why })
+  return validate(CorrectThickness, { text: amount.value, unit: shop.unit, reason: why })
 }
 async function send() {
   if (!ready.value) return

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import type { DrawerLine } from '@moray/contract/replies'
+import { validate } from '@moray/contract/fields/validate'
+import { AddLine } from '@moray/contract/requests/drawer'
 import { routes } from '@moray/contract/routes'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
@@ -27,12 +29,13 @@ const ready = computed(
 )
 async function send() {
   if (!ready.value) return
-  const reply = await write.send(routes.drawer, {
+  const body = validate(AddLine, {
     text: text.value,
     unit: shop.unit,
     count: pieces.value,
     ...(place.value.trim() ? { place: place.value.trim() } : {}),
   })
+  const reply = await write.send(routes.drawer, body)
   if (!reply) return
   await store.load()
   emit('close')

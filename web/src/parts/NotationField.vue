@@ -110,6 +110,7 @@ function enter() {
   min-width: 0;
   height: 64px;
   padding: 0 0.7rem;
+  font-family: var(--font);
   color: var(--ink);
   background: var(--sheet);
   border: 2px solid var(--ink);

@@ -1,6 +1,6 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { onScopeDispose, readonly, ref, type Ref } from 'vue'
-import type { CalcApi, Progress } from './calc.worker.ts'
+import type { CalcApi, Progress } from './calc-api.ts'
 
 /** Runs calculations in a worker of its own; the worker ends with the component that asked for it. */
 export function useCalc(): {

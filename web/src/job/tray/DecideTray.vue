@@ -4,13 +4,16 @@ import { factsOf } from '@moray/contract/facts'
 import { AcceptBuild, TakePlan } from '@moray/contract/requests/setting'
 import { validate } from '@moray/contract/fields/validate'
 import { routes } from '@moray/contract/routes'
+import { InputError } from '@moray/core/checks/input-error'
 import { solvableAdjusters } from '@moray/core/drives/sheet'
 import { isShimmed, solverInput } from '@moray/core/setting/assess'
+import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import type { ShimPlan, ShimSolveResult } from '@moray/core/setting/shim-solve'
 import { showBoth } from '@moray/core/units/format'
 import Button from 'primevue/button'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
+import { useLateFocus } from '../../parts/late-focus.ts'
 import ReasonDialog from '../../parts/ReasonDialog.vue'
 import { useJob } from '../../stores/jobs.ts'
 import { asWireError } from '../../wire/client.ts'
@@ -56,16 +59,19 @@ const result = ref<ShimSolveResult | null>(null)
 const failure = ref('')
 const chosen = ref(0)
 const stopped = ref(false)
-const question = computed(() =>
-  solving.value
-    ? solverInput(
-        props.job.sheet,
-        factsOf(props.build.stacks, props.build.readings),
-        props.job.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count })),
-        only.value === 'all' ? undefined : [only.value],
-      )
-    : null,
-)
+const posed = computed((): { input: ShimSolveInput | null; why: string } => {
+  if (!solving.value) return { input: null, why: '' }
+  try {
+    const pieces = props.job.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
+    const facts = factsOf(props.build.stacks, props.build.readings)
+    const free = only.value === 'all' ? undefined : [only.value]
+    return { input: solverInput(props.job.sheet, facts, pieces, free), why: '' }
+  } catch (e) {
+    if (e instanceof InputError) return { input: null, why: e.message }
+    throw e
+  }
+})
+const question = computed(() => posed.value.input)
 /** Asked anew when the readings, the drawer or the choice of stacks have changed, not at every live event. */
 const asked = computed(() => JSON.stringify(question.value))
 
@@ -84,12 +90,18 @@ async function solve() {
     else {
       result.value = answer
       show(0)
+      focusDue()
     }
   } catch (e) {
     failure.value = asWireError(e).message
   }
 }
-onMounted(solve)
+const frame = useTemplateRef<HTMLElement>('frame')
+const focusDue = useLateFocus(() => frame.value?.querySelector<HTMLElement>('.p-button.lamp'))
+onMounted(() => {
+  focusDue()
+  void solve()
+})
 watch(asked, solve)
 
 function show(i: number) {
@@ -128,156 +140,157 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
 </script>
 
 <template>
-  <h2>{{ accepted ? 'Accepted as built' : state.complete ? 'Decide' : 'Not yet' }}</h2>
-  <template v-if="!state.complete">
-    <p>Some stacks or readings of this build are still missing.</p>
-    <Button label="To the next one" class="lamp" @click="emit('go', undefined)" />
-  </template>
-  <template v-else>
-    <div v-if="accepted" class="done">
-      <p>{{ buildName(build) }}, accepted by {{ accepted.by }}.</p>
-      <p v-if="accepted.reason" class="caution">{{ accepted.reason }}</p>
-      <RouterLink :to="`/jobs/${job.id}/record`">Open the record</RouterLink>
-      <Button
-        v-if="writable && shimmed && !again"
-        label="Go round again"
-        class="quiet"
-        @click="again = true"
-      />
-    </div>
-    <template v-else-if="state.allIn">
-      <p class="lead">Every window met, beyond doubt.</p>
-      <div class="actions">
-        <Button
-          v-if="writable"
-          label="Accept as built"
-          class="lamp"
-          :disabled="accept.busy.value"
-          autofocus
-          @click="acceptNow()"
-        />
+  <div ref="frame">
+    <h2>{{ accepted ? 'Accepted as built' : state.complete ? 'Decide' : 'Not yet' }}</h2>
+    <template v-if="!state.complete">
+      <p>Some stacks or readings of this build are still missing.</p>
+      <Button label="To the next one" class="lamp" @click="emit('go', undefined)" />
+    </template>
+    <template v-else>
+      <div v-if="accepted" class="done">
+        <p>{{ buildName(build) }}, accepted by {{ accepted.by }}.</p>
+        <p v-if="accepted.reason" class="caution">{{ accepted.reason }}</p>
+        <RouterLink :to="`/jobs/${job.id}/record`">Open the record</RouterLink>
         <Button
           v-if="writable && shimmed && !again"
-          label="Look for better stacks"
+          label="Go round again"
           class="quiet"
           @click="again = true"
         />
       </div>
-    </template>
-    <p v-else class="lead">Not in its window beyond doubt: {{ open.join(', ') }}.</p>
-    <p v-if="accept.error.value && !asking" class="fault" role="alert">{{ accept.error.value.message }}</p>
-
-    <p v-if="!shimmed && !accepted" class="caution">
-      No shim stack moves what is measured on this drive; it is set or judged by the readings alone.
-    </p>
-
-    <section v-if="solving" class="solver" aria-label="Stacks out of the drawer">
-      <fieldset v-if="reachable.length > 1" class="only">
-        <legend class="small soft">Stacks that can still be changed</legend>
-        <label
-          v-for="o in [{ id: 'all', label: 'All' }, ...reachable]"
-          :key="o.id"
-          :class="{ on: only === o.id }"
-        >
-          <input v-model="only" type="radio" name="only" :value="o.id" class="sr-only" />
-          {{ o.id === 'all' ? 'all' : `only ${o.label.toLowerCase()}` }}
-        </label>
-      </fieldset>
-      <div v-if="calc.progress.value" class="working" role="status">
-        <p>
-          Looking through the drawer: {{ calc.progress.value.stage }},
-          {{ calc.progress.value.nodes.toLocaleString('en') }} looked at
-        </p>
-        <Button label="Stop" class="quiet" @click="calc.cancel()" />
-      </div>
-      <p v-else-if="stopped">
-        Stopped. <button type="button" class="plain" @click="solve">Look again</button>
-      </p>
-      <p v-if="failure" class="fault" role="alert">{{ failure }}</p>
-      <p v-if="take.error.value" class="fault" role="alert">{{ take.error.value.message }}</p>
-
-      <template v-if="result">
-        <h3 v-if="result.status === 'fit'">
-          {{ result.plans.length === 1 ? 'One plan' : `The ${result.plans.length} best plans` }} out of the
-          drawer
-        </h3>
-        <template v-else>
-          <h3>Nothing in the drawer brings this in</h3>
-          <p v-if="result.shortfall" class="small">
-            Closest, and how far each stays off:
-            <template v-for="(mm, id) in result.shortfall" :key="id">
-              <span v-if="mm !== 0" class="off"
-                >{{ labelOf(String(id)) }}
-                <span class="mono">{{ mm > 0 ? '+' : '' }}{{ mm.toFixed(3) }} mm</span></span
-              >
-            </template>
-          </p>
-        </template>
-        <p class="small soft">
-          {{
-            result.provedOptimal
-              ? 'Proved: this drawer holds no better one.'
-              : 'The search was cut short; a better one may exist.'
-          }}
-        </p>
-        <section v-if="result.status === 'no-fit'" class="order">
-          <h3>To order</h3>
-          <p v-if="!result.orderSuggestions?.length">
-            No single thickness would do. Look for a stuck shim, a wrong part, a bearing not seated.
-          </p>
-          <ul v-else>
-            <li v-for="o in result.orderSuggestions" :key="o.thicknessMm">
-              <span class="mono">{{ o.count }} × {{ showBoth(o.thicknessMm, 2) }}</span>
-              <span class="small soft">would land with {{ Math.round(o.probability * 100) }} %</span>
-            </li>
-          </ul>
-        </section>
-        <ol class="plans">
-          <li v-for="(plan, i) in result.plans" :key="i">
-            <PlanCard
-              :job="job"
-              :plan="plan"
-              :current="
-                Object.fromEntries(
-                  build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]),
-                )
-              "
-              :rank="i + 1"
-              :open="chosen === i"
-              :busy="take.busy.value"
-              :fits="result.status === 'fit'"
-              @open="show(i)"
-              @take="takePlan(plan)"
-            />
-          </li>
-        </ol>
+      <template v-else-if="state.allIn">
+        <p class="lead">Every window met, beyond doubt.</p>
+        <div class="actions">
+          <Button
+            v-if="writable"
+            label="Accept as built"
+            class="lamp"
+            :disabled="accept.busy.value"
+            @click="acceptNow()"
+          />
+          <Button
+            v-if="writable && shimmed && !again"
+            label="Look for better stacks"
+            class="quiet"
+            @click="again = true"
+          />
+        </div>
       </template>
-      <button type="button" class="plain" :aria-expanded="own" @click="own = !own">
-        {{ own ? 'Close your own stacks' : 'Put stacks together yourself' }}
-      </button>
-      <OwnStacks
-        v-if="own && question"
-        :job="job"
-        :build="build"
-        :question="question"
-        :busy="take.busy.value"
-        @preview="(p) => emit('preview', p)"
-        @take="takePlan"
-      />
-    </section>
-    <div v-if="writable && !accepted && !state.allIn" class="actions last">
-      <Button label="Accept as built, with a reason" class="quiet" @click="asking = true" />
-    </div>
-  </template>
-  <ReasonDialog
-    v-model:open="asking"
-    title="Accept although not in"
-    :explain="`${open.join(', ')}: not in the window beyond doubt. Your reason stands in the record, with your name.`"
-    action="Accept as built"
-    :busy="accept.busy.value"
-    :error="accept.error.value?.message"
-    @give="acceptNow"
-  />
+      <p v-else class="lead">Not in its window beyond doubt: {{ open.join(', ') }}.</p>
+      <p v-if="accept.error.value && !asking" class="fault" role="alert">{{ accept.error.value.message }}</p>
+
+      <p v-if="!shimmed && !accepted" class="caution">
+        No shim stack moves what is measured on this drive; it is set or judged by the readings alone.
+      </p>
+
+      <section v-if="solving" class="solver" aria-label="Stacks out of the drawer">
+        <fieldset v-if="reachable.length > 1" class="only">
+          <legend class="small soft">Stacks that can still be changed</legend>
+          <label
+            v-for="o in [{ id: 'all', label: 'All' }, ...reachable]"
+            :key="o.id"
+            :class="{ on: only === o.id }"
+          >
+            <input v-model="only" type="radio" name="only" :value="o.id" class="sr-only" />
+            {{ o.id === 'all' ? 'all' : `only ${o.label.toLowerCase()}` }}
+          </label>
+        </fieldset>
+        <div v-if="calc.progress.value" class="working" role="status">
+          <p>
+            Looking through the drawer: {{ calc.progress.value.stage }},
+            {{ calc.progress.value.nodes.toLocaleString('en') }} looked at
+          </p>
+          <Button label="Stop" class="quiet" @click="calc.cancel()" />
+        </div>
+        <p v-else-if="stopped">
+          Stopped. <button type="button" class="plain" @click="solve">Look again</button>
+        </p>
+        <p v-if="failure || posed.why" class="fault" role="alert">{{ failure || posed.why }}</p>
+        <p v-if="take.error.value" class="fault" role="alert">{{ take.error.value.message }}</p>
+
+        <template v-if="result">
+          <h3 v-if="result.status === 'fit'">
+            {{ result.plans.length === 1 ? 'One plan' : `The ${result.plans.length} best plans` }} out of the
+            drawer
+          </h3>
+          <template v-else>
+            <h3>Nothing in the drawer brings this in</h3>
+            <p v-if="result.shortfall" class="small">
+              Closest, and how far each stays off:
+              <template v-for="(mm, id) in result.shortfall" :key="id">
+                <span v-if="mm !== 0" class="off"
+                  >{{ labelOf(String(id)) }}
+                  <span class="mono">{{ mm > 0 ? '+' : '' }}{{ mm.toFixed(3) }} mm</span></span
+                >
+              </template>
+            </p>
+          </template>
+          <p class="small soft">
+            {{
+              result.provedOptimal
+                ? 'Proved: this drawer holds no better one.'
+                : 'The search was cut short; a better one may exist.'
+            }}
+          </p>
+          <section v-if="result.status === 'no-fit'" class="order">
+            <h3>To order</h3>
+            <p v-if="!result.orderSuggestions?.length">
+              No single thickness would do. Look for a stuck shim, a wrong part, a bearing not seated.
+            </p>
+            <ul v-else>
+              <li v-for="o in result.orderSuggestions" :key="o.thicknessMm">
+                <span class="mono">{{ o.count }} × {{ showBoth(o.thicknessMm, 2) }}</span>
+                <span class="small soft">would land with {{ Math.round(o.probability * 100) }} %</span>
+              </li>
+            </ul>
+          </section>
+          <ol class="plans">
+            <li v-for="(plan, i) in result.plans" :key="i">
+              <PlanCard
+                :job="job"
+                :plan="plan"
+                :current="
+                  Object.fromEntries(
+                    build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]),
+                  )
+                "
+                :rank="i + 1"
+                :open="chosen === i"
+                :busy="take.busy.value"
+                :fits="result.status === 'fit'"
+                @open="show(i)"
+                @take="takePlan(plan)"
+              />
+            </li>
+          </ol>
+        </template>
+        <button type="button" class="plain" :aria-expanded="own" @click="own = !own">
+          {{ own ? 'Close your own stacks' : 'Put stacks together yourself' }}
+        </button>
+        <OwnStacks
+          v-if="own && question"
+          :job="job"
+          :build="build"
+          :question="question"
+          :busy="take.busy.value"
+          @preview="(p) => emit('preview', p)"
+          @take="takePlan"
+        />
+      </section>
+      <div v-if="writable && !accepted && !state.allIn" class="actions last">
+        <Button label="Accept as built, with a reason" class="quiet" @click="asking = true" />
+      </div>
+    </template>
+    <ReasonDialog
+      v-model:open="asking"
+      title="Accept although not in"
+      :explain="`${open.join(', ')}: not in the window beyond doubt. Your reason stands in the record, with your name.`"
+      action="Accept as built"
+      :busy="accept.busy.value"
+      :error="accept.error.value?.message"
+      @give="acceptNow"
+    />
+  </div>
 </template>
 
 <style scoped>
