@@ -304,6 +304,27 @@ describe('what is refused, with the place named', () => {
   })
 })
 
+describe('what is accepted', () => {
+  it('is closed: no reading, no correction, until it goes round again', async () => {
+    const app = await testApp()
+    await enterFound(app)
+    const plan = bestPlan(await enterReadings(app))
+    await app.post(`/api/jobs/${JOB}/trials`, planBody(plan, 0))
+    let job = await enterReadings(app, 1, JOB, readingsAsPromised(plan))
+    await app.post(`/api/jobs/${JOB}/acceptance`, { build: 1 })
+    const late = { build: 1, measure: 'depth', text: '11.6', unit: 'mm', gaugeId: 'g01' }
+    expect((await app.post(`/api/jobs/${JOB}/readings`, late)).body.error.code).toBe('accepted')
+    const id = job.builds[1]!.readings[0]!.id
+    expect(
+      (await app.post(`/api/jobs/${JOB}/readings/${id}/supersede`, { reason: 'late' })).body.error.code,
+    ).toBe('accepted')
+    const again = await app.post<JobDetail>(`/api/jobs/${JOB}/trials`, planBody(plan, 1))
+    expect(again.body).toMatchObject({ state: 'setting', acceptance: null })
+    job = await app.get<JobDetail>(`/api/jobs/${JOB}`)
+    expect(job.builds).toHaveLength(3)
+  })
+})
+
 describe('two at once', () => {
   it('lets one of two jobs have the last piece, and tells the other clearly', async () => {
     const app = await testApp()

@@ -3,7 +3,7 @@ import type { AcceptBuild } from '@moray/contract/requests/setting'
 import type { Transaction } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { Who } from '../http/write.ts'
-import { loadAcceptance, type LoadedBuild } from './builds.ts'
+import type { LoadedBuild } from './builds.ts'
 
 /** Accepts the newest build as built. Something outside its window, or too close to call, needs a reason. */
 export async function acceptBuild(
@@ -20,8 +20,7 @@ export async function acceptBuild(
       'stale-build',
       `The newest build is number ${build.number}; look at it before accepting.`,
     )
-  if (await loadAcceptance(tx, build.rowId))
-    throw new Refusal(409, 'already-accepted', 'This build is accepted already.')
+  if (build.accepted) throw new Refusal(409, 'already-accepted', 'This build is accepted already.')
   if (!build.assessment.complete)
     throw new Refusal(
       422,

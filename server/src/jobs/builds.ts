@@ -8,6 +8,7 @@ interface BuildRow {
   id: number
   number: number
   plan: Build['plan']
+  accepted: boolean
   name: string
   at: Date
 }
@@ -62,13 +63,15 @@ const iso = (d: Date) => d.toISOString()
 /** A build as the reply shows it, with its database id and the gauge facts that judging needs. */
 export interface LoadedBuild extends Build {
   rowId: number
+  accepted: boolean
   facts: BuildFacts
 }
 
 /** All states of a job's gearcase, oldest first, superseded entries included, judged by the core. */
 export async function loadBuilds(db: Queryable, jobId: string, sheet: DriveSheet): Promise<LoadedBuild[]> {
   const builds = await db.query<BuildRow>(
-    `select b.id, b.number, b.plan, p.name, b.at from build b join person p on p.id = b.by_person
+    `select b.id, b.number, b.plan, p.name, b.at, exists (select 1 from acceptance a where a.build_id = b.id) as accepted
+     from build b join person p on p.id = b.by_person
      where b.job_id = $1 order by b.number`,
     [jobId],
   )
@@ -108,6 +111,7 @@ export async function loadBuilds(db: Queryable, jobId: string, sheet: DriveSheet
     const assessment = assess(sheet, facts)
     return {
       rowId: b.id,
+      accepted: b.accepted,
       number: b.number,
       kind: b.number === 0 ? 'found' : 'trial',
       by: b.name,

@@ -14,7 +14,7 @@ export async function jobDetail(db: Queryable, id: string): Promise<JobDetail> {
     ...toSummary(row),
     sheet: row.sheet,
     newerSheetVersion: row.newest_version > row.sheet_version ? row.newest_version : null,
-    builds: builds.map(({ rowId: _row, facts: _facts, ...build }) => build),
+    builds: builds.map(({ rowId: _row, facts: _facts, accepted: _accepted, ...build }) => build),
     acceptance: newest ? await loadAcceptance(db, newest.rowId) : null,
     pieces: await availablePieces(db, builds),
     events: await listEvents(db, id),

@@ -38,6 +38,12 @@ export async function enterStack(
     )
   const found = builds[0]
   if (!found) throw new Error('a job always has its as-found build')
+  if (found.accepted)
+    throw new Refusal(
+      409,
+      'accepted',
+      'What was found is accepted as built; go round again before its stacks change.',
+    )
 
   const pieces: Piece[] = []
   for (const [i, p] of body.pieces.entries()) pieces.push(await readPiece(tx, p, `pieces[${i}]`, body))

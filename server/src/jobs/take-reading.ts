@@ -39,6 +39,7 @@ export async function takeReading(
       'stale-build',
       `The case has been built up again since (trial ${builds.at(-1)!.number}); a reading of build ${body.build} cannot be added.`,
     )
+  mustBeOpen(build)
   const measure = sheet.measures.find((m) => m.id === body.measure)
   if (!measure) refuse('measure', `"${body.measure}" is no measure of ${sheet.name}`)
   const gauge = await mustHaveGauge(tx, body.gaugeId, who)
@@ -86,6 +87,7 @@ export async function supersedeReading(
       'stale-build',
       'The next trial was chosen from that reading; it can no longer change.',
     )
+  mustBeOpen(build)
   const measure = sheet.measures.find((m) => m.id === old.measure)!
   let replacedBy: number | null = null
   let note = ''
@@ -114,6 +116,16 @@ export async function supersedeReading(
     [readingId, replacedBy, body.reason.trim(), who.id, who.at],
   )
   return `${measure.label}: ${showBoth(old.valueMm, 3)} set aside${note}: ${body.reason.trim()}`
+}
+
+/** What was accepted stands on its readings; they are closed with it. */
+function mustBeOpen(build: LoadedBuild) {
+  if (build.accepted)
+    throw new Refusal(
+      409,
+      'accepted',
+      'This build is accepted as built; go round again before its readings change.',
+    )
 }
 
 async function mustHaveGauge(tx: Transaction, id: string, who: Who): Promise<Gauge> {

@@ -30,7 +30,7 @@ const emit = defineEmits<{ pick: [place: string] }>()
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width: measured } = useElementSize(frame)
 const MARGIN = 26
-const TAG = { width: 132, height: 52 }
+const TAG = { width: 122, height: 52 }
 
 const section = computed(() => layOut(props.sheet, props.state ?? {}))
 const width = computed(() => Math.max(280, measured.value || 560))
@@ -251,7 +251,7 @@ polygon,
   flex-direction: column;
   justify-content: center;
   gap: 0;
-  padding: 1px 7px;
+  padding: 1px 5px;
   text-align: left;
   font-family: var(--font);
   color: var(--ink);

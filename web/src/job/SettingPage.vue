@@ -40,6 +40,8 @@ const build = computed<Build>(() => {
   return job.value.builds.find((b) => route.query.build !== undefined && b.number === asked) ?? newest.value
 })
 const isNewest = computed(() => build.value === newest.value)
+/** What was accepted stands on its readings; they are closed with it. */
+const isOpen = computed(() => isNewest.value && job.value.acceptance?.build !== build.value.number)
 const focus = computed<Focus>(
   () => focusFrom(job.value.sheet, String(route.query.at ?? '')) ?? dueFocus(job.value.sheet, build.value),
 )
@@ -138,7 +140,7 @@ const rows = computed(() =>
         :job="job"
         :build="build"
         :stack="focus.stack"
-        :writable="isNewest && build.number === 0 && job.builds.length === 1"
+        :writable="isOpen && build.number === 0 && job.builds.length === 1"
         @done="next"
       />
       <ReadingTray
@@ -148,7 +150,7 @@ const rows = computed(() =>
         :build="build"
         :measure="focus.measure"
         :gauges="gauges.gauges ?? []"
-        :writable="isNewest"
+        :writable="isOpen"
         @done="next"
       />
       <DecideTray
