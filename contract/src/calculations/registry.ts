@@ -5,55 +5,13 @@ import { depth } from '@moray/core/measuring/depth'
 import { judge } from '@moray/core/measuring/judge'
 import { shimSolveSteps } from '@moray/core/setting/shim-solve'
 import { parseReading } from '@moray/core/units/notation'
+import { benchCalculations } from './bench-calculations.ts'
+import { entry, type Calculation, type OutputField, type Steps } from './calculation.ts'
 import { describeClass, type FieldDescription } from '../fields/describe.ts'
 import { validate } from '../fields/validate.ts'
 import { depthClass, depthClasses, JudgeFields, ParseReadingFields } from './measuring-fields.ts'
 import { BacklashTransferInput, MeshGeometryInput } from './mesh-fields.ts'
 import { ShimSolveFields } from './shim-fields.ts'
-
-type Class = new () => object
-
-export interface OutputField {
-  name: string
-  unit?: string
-  what: string
-}
-
-/** Work in steps, so that a long calculation can be shown, stopped, and take turns with other work. */
-export type Steps = Generator<unknown, object>
-
-export interface Calculation {
-  name: string
-  what: string
-  /** All classes that may apply; more than one where the fields depend on a choice. */
-  inputs: Class[]
-  /** The class for this input. */
-  inputClass: (raw: unknown) => Class
-  output: OutputField[]
-  run: (input: never) => object
-  /** Present where the calculation may take long. */
-  steps?: (input: never) => Steps
-}
-
-function entry(
-  name: string,
-  what: string,
-  input: Class | { choose: (raw: unknown) => Class; classes: Class[] },
-  run: (input: never) => object,
-  output: [name: string, unit: string, what: string][],
-  steps?: (input: never) => Steps,
-): Calculation {
-  const inputs = typeof input === 'function' ? [input] : input.classes
-  return {
-    name,
-    what,
-    inputs,
-    inputClass: typeof input === 'function' ? () => input : input.choose,
-    output: output.map(([n, unit, w]) => ({ name: n, ...(unit ? { unit } : {}), what: w })),
-    run,
-    ...(steps ? { steps } : {}),
-  }
-}
 
 function drain(steps: Steps): object {
   for (;;) {
@@ -130,6 +88,7 @@ export const calculations: Calculation[] = [
     ],
     shimSolveSteps as (input: never) => Steps,
   ),
+  ...benchCalculations,
 ]
 
 /** @throws InputError `unknown-calculation` naming the ones there are */

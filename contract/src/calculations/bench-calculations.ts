@@ -1,0 +1,95 @@
+import { preload } from '@moray/core/bearings/preload'
+import { ratio } from '@moray/core/gears/ratio'
+import { leakTest } from '@moray/core/leak/leak-test'
+import { rideHeight } from '@moray/core/measuring/ride-height'
+import { runout } from '@moray/core/measuring/runout'
+import { crush } from '@moray/core/setting/crush'
+import { threadedCarrier } from '@moray/core/setting/threaded-carrier'
+import { torqueAdapter } from '@moray/core/torque/adapter'
+import { lockAlignment } from '@moray/core/torque/lock-alignment'
+import { torqueOrder } from '@moray/core/torque/order'
+import {
+  CrushFields,
+  LeakTestFields,
+  LockAlignmentFields,
+  PreloadFields,
+  RatioFields,
+  RideHeightFields,
+  RunoutFields,
+  ThreadedCarrierFields,
+  TorqueAdapterFields,
+  TorqueOrderFields,
+} from './bench-fields.ts'
+import { entry, type Calculation } from './calculation.ts'
+
+export const benchCalculations: Calculation[] = [
+  entry('ride-height', 'Best depth of a pair without a known number', RideHeightFields, rideHeight, [
+    ['vertexMm', 'mm', 'pinion position where the flanks fit best'],
+    ['vertexUMm', 'mm', 'its expanded uncertainty, from the scatter of the points'],
+    ['residualMm', 'mm', 'root mean square of what the parabola leaves'],
+    ['minimum', '', 'true when the parabola opens upward'],
+    ['inside', '', 'true when the vertex lies among the positions tried'],
+  ]),
+  entry('runout', 'Bend, ovality and nicks from readings round a shaft', RunoutFields, runout, [
+    ['tirMm', 'mm', 'total indicated reading'],
+    ['countedTirMm', 'mm', 'the same of the readings that count'],
+    ['eccentricityMm', 'mm', 'first harmonic: bend or offset'],
+    ['sineTirMm', 'mm', 'what the bend alone would read'],
+    ['highAtDeg', 'deg', 'where it stands highest, from the first reading'],
+    ['secondHarmonicMm', 'mm', 'ovality'],
+    ['blips', '', 'readings that stand out like a nick, by index'],
+    ['verdict', '', 'in, out or too-close, with a limit'],
+  ]),
+  entry('preload', 'Stack for a wanted rolling torque', PreloadFields, preload, [
+    ['stackMm', 'mm', 'stack for the middle of the window'],
+    ['slopeNmPerMm', 'Nm/mm', 'change of torque per mm of stack'],
+    ['guess', '', 'true when the slope was not measured'],
+  ]),
+  entry('crush', 'Stack for a wanted crush under a cover', CrushFields, crush, [
+    ['stackMm', 'mm', 'stack to fit'],
+  ]),
+  entry(
+    'threaded-carrier',
+    'Turns of a threaded carrier to a wanted backlash',
+    ThreadedCarrierFields,
+    threadedCarrier,
+    [
+      ['turns', '', 'turns inward; negative is outward'],
+      ['degrees', 'deg', 'the same in degrees'],
+      ['notchSteps', '', 'nearest whole number of notches'],
+      ['backlashAtNotchMm', 'mm', 'backlash when locked there'],
+      ['loosenFirst', '', 'true when it must go out and come in again'],
+    ],
+  ),
+  entry('torque-adapter', 'Wrench setting with an adapter', TorqueAdapterFields, torqueAdapter, [
+    ['settingNm', 'Nm', 'what to set'],
+    ['factor', '', 'setting over target'],
+    ['settingAtGripMinus25Nm', 'Nm', 'with the hand 25 mm nearer'],
+    ['settingAtGripPlus25Nm', 'Nm', 'with the hand 25 mm farther'],
+  ]),
+  entry('torque-order', 'Order and stages of a fastener pattern', TorqueOrderFields, torqueOrder, [
+    ['order', '', 'fasteners by index from 0'],
+    ['passes', '', 'fraction and order of every stage'],
+  ]),
+  entry('lock-alignment', 'Further turn until tabs meet slots', LockAlignmentFields, lockAlignment, [
+    ['advanceDeg', 'deg', 'smallest further turn, never backward'],
+    ['everyDeg', 'deg', 'how often the picture repeats'],
+    ['coinciding', '', 'tabs that meet there'],
+    ['possible', '', 'false when no turn aligns enough'],
+  ]),
+  entry('leak-test', 'Leak rate of a case from its pressure over time', LeakTestFields, leakTest, [
+    ['compensatedDropKpa', 'kPa', 'drop at constant temperature'],
+    ['slopeKpaPerMin', 'kPa/min', 'slope of the compensated pressure'],
+    ['leakMlPerMin', 'ml/min', 'leak rate, standard'],
+    ['leakUMlPerMin', 'ml/min', 'its expanded uncertainty'],
+    ['verdict', '', 'tight, leaks, too-short or invalid'],
+    ['holdNeededMin', 'min', 'hold that resolves half the allowed rate'],
+    ['temperatureExplainsC', 'K', 'cooling that would explain the drop'],
+    ['compensated', '', 'true when temperatures were given'],
+  ]),
+  entry('ratio', 'Which upper and lower this drive may have', RatioFields, ratio, [
+    ['candidates', '', 'every combination with its ratio, and whether it matches'],
+    ['measuredRatio', '', 'ratio by counting turns'],
+    ['measuredURatio', '', 'its largest error'],
+  ]),
+]

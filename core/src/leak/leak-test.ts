@@ -1,0 +1,129 @@
+import { InputError, refuse } from '../checks/input-error.ts'
+import { finite, positive } from '../checks/numbers.ts'
+
+export interface LeakTestInput {
+  /** In rising time. Temperatures on all readings or on none. */
+  readings: { s: number; gaugeKpa: number; tempC?: number }[]
+  atmosphereKpa: number
+  /** Free volume of the case. */
+  volumeMl: number
+  /** Standard ml/min (0 °C, 101.325 kPa). */
+  allowedMlPerMin: number
+  gaugeResolutionKpa: number
+}
+
+export type LeakVerdict = 'tight' | 'leaks' | 'too-short' | 'invalid'
+
+export interface LeakTest {
+  /** First reading minus last, the last carried to the first one's temperature; positive is a loss. */
+  compensatedDropKpa: number
+  /** Slope of the compensated pressure. */
+  slopeKpaPerMin: number
+  /** Positive is a leak, in the direction of the test. */
+  leakMlPerMin: number
+  leakUMlPerMin: number
+  verdict: LeakVerdict
+  /** How far two readings must lie apart for this gauge and volume to resolve half the allowed rate. */
+  holdNeededMin: number
+  /** How many degrees (of cooling) would explain the compensated drop. */
+  temperatureExplainsC: number
+  compensated: boolean
+}
+
+const STANDARD_KPA = 101.325
+const ZERO_C = 273.15
+/** Taken for the first reading when nobody looked at a thermometer. */
+const ASSUMED_C = 20
+
+/**
+ * Leak rate of a closed case from its pressure over time.
+ * Compensation at constant P_abs/T to the first reading's temperature; slope b by least squares (centred), its
+ * standard error from the residuals (n − 2) or from the gauge's u_p = resolution/√12, the larger;
+ * k = V / 101.325 × 273.15 / T(0); leak = −k b for a first gauge pressure ≥ 0, +k b for a vacuum; U = 2 k se(b).
+ * leaks when leak − U > allowed; invalid when leak + U < −allowed; tight when leak + U ≤ allowed; else too-short.
+ * holdNeeded = 2 √2 u_p k / (allowed / 2). ΔT that explains a drop = T Δp / P_abs.
+ * @throws InputError on fewer than two readings, times that do not rise, or pressures below absolute zero
+ */
+export function leakTest(input: LeakTestInput): LeakTest {
+  const { readings } = input
+  if (!Array.isArray(readings) || readings.length < 2)
+    throw new InputError('invalid-input', [
+      { path: 'readings', message: `holds ${readings?.length ?? 0}; at least 2 are needed` },
+    ])
+  const atmosphere = positive('atmosphereKpa', input.atmosphereKpa)
+  const volume = positive('volumeMl', input.volumeMl)
+  const allowed = positive('allowedMlPerMin', input.allowedMlPerMin)
+  const resolution = positive('gaugeResolutionKpa', input.gaugeResolutionKpa)
+  const compensated = readings[0]!.tempC !== undefined
+  readings.forEach((r, i) => {
+    finite(`readings[${i}].s`, r.s)
+    if (i > 0 && r.s <= readings[i - 1]!.s)
+      refuse(`readings[${i}].s`, `is ${r.s} s, not later than the reading before`)
+    if (finite(`readings[${i}].gaugeKpa`, r.gaugeKpa) <= -atmosphere)
+      refuse(
+        `readings[${i}].gaugeKpa`,
+        `is ${r.gaugeKpa} kPa; below absolute zero pressure at ${atmosphere} kPa`,
+      )
+    if ((r.tempC !== undefined) !== compensated)
+      refuse(`readings[${i}].tempC`, 'must be given with all readings or with none')
+    if (r.tempC !== undefined && finite(`readings[${i}].tempC`, r.tempC) <= -ZERO_C)
+      refuse(`readings[${i}].tempC`, `is ${r.tempC} °C, below absolute zero`)
+  })
+
+  const first = readings[0]!
+  const kelvin = (first.tempC ?? ASSUMED_C) + ZERO_C
+  const n = readings.length
+  const minutes = new Float64Array(n)
+  const pressure = new Float64Array(n)
+  readings.forEach((r, i) => {
+    minutes[i] = (r.s - first.s) / 60
+    const absolute = r.gaugeKpa + atmosphere
+    pressure[i] = compensated ? absolute * (kelvin / (r.tempC! + ZERO_C)) : absolute
+  })
+  const { slope, standardError } = lineFit(minutes, pressure, resolution / Math.sqrt(12))
+
+  const k = (volume / STANDARD_KPA) * (ZERO_C / kelvin)
+  const direction = first.gaugeKpa >= 0 ? -1 : 1
+  const leak = direction * k * slope
+  const U = 2 * k * standardError
+  const drop = pressure[0]! - pressure[n - 1]!
+  return {
+    compensatedDropKpa: drop,
+    slopeKpaPerMin: slope,
+    leakMlPerMin: leak,
+    leakUMlPerMin: U,
+    verdict:
+      leak - U > allowed
+        ? 'leaks'
+        : leak + U < -allowed
+          ? 'invalid'
+          : leak + U <= allowed
+            ? 'tight'
+            : 'too-short',
+    holdNeededMin: (2 * Math.SQRT2 * (resolution / Math.sqrt(12)) * k) / (allowed / 2),
+    temperatureExplainsC: (kelvin * drop) / pressure[0]!,
+    compensated,
+  }
+}
+
+/** Slope by least squares about the means; its standard error from the residuals or from `floor`, the larger. */
+function lineFit(x: Float64Array, y: Float64Array, floor: number): { slope: number; standardError: number } {
+  const n = x.length
+  let mx = 0
+  let my = 0
+  for (let i = 0; i < n; i++) {
+    mx += x[i]! / n
+    my += (y[i]! - y[0]!) / n
+  }
+  let xx = 0
+  let xy = 0
+  for (let i = 0; i < n; i++) {
+    xx += (x[i]! - mx) ** 2
+    xy += (x[i]! - mx) * (y[i]! - y[0]! - my)
+  }
+  const slope = xy / xx
+  let squares = 0
+  for (let i = 0; i < n; i++) squares += (y[i]! - y[0]! - my - slope * (x[i]! - mx)) ** 2
+  const scatter = n > 2 ? Math.sqrt(squares / (n - 2)) : 0
+  return { slope, standardError: Math.max(scatter, floor) / Math.sqrt(xx) }
+}
