@@ -1,3 +1,4 @@
+import { readdirSync, readFileSync } from 'node:fs'
 import { InputError } from '@moray/core/checks/input-error'
 import { describe, expect, it } from 'vitest'
 import { calculate, calculations, describeCalculation } from '../src/calculations/registry.ts'
@@ -14,6 +15,9 @@ function problems(work: () => unknown): { path: string; message: string }[] {
   }
   throw new Error('nothing was refused')
 }
+
+/** The reference cases of the core, asked through the registry. */
+const cases = new URL('../../core/tests/cases/', import.meta.url)
 
 const reading = { build: 0, measure: 'depth', text: '11.6', unit: 'mm', gaugeId: 'g01' }
 
@@ -96,7 +100,14 @@ describe('requests', () => {
 
 describe('the registry', () => {
   it('describes every field of every calculation, with what it is', () => {
-    expect(calculations.length).toBeGreaterThanOrEqual(6)
+    expect(calculations.map((c) => c.name).sort()).toEqual(
+      [
+        'parse-reading mesh-geometry backlash-transfer depth ride-height runout judge shim-solve trial-update preload crush',
+        'threaded-carrier torque-adapter torque-order lock-alignment leak-test ratio tooth-contact pattern-read fault-rank',
+      ]
+        .flatMap((line) => line.split(' '))
+        .sort(),
+    )
     for (const { name } of calculations) {
       const { input, output } = describeCalculation(name)
       expect(input.length, name).toBeGreaterThan(0)
@@ -143,6 +154,14 @@ describe('the registry', () => {
     expect(problems(() => calculate('depth', { method: 'guess' }))[0]!.path).toBe('method')
     expect(problems(() => calculate('depth', null))[0]!.message).toContain('JSON object')
   })
+  it.each(readdirSync(cases).map((f) => [f.replace('.json', '')]))(
+    'takes every reference case of %s',
+    (name) => {
+      const list = JSON.parse(readFileSync(new URL(`${name}.json`, cases), 'utf8')) as { input: object }[]
+      expect(list.length).toBeGreaterThan(3)
+      for (const { input } of list) expect(Object.keys(calculate(name, input)).length).toBeGreaterThan(0)
+    },
+  )
   it('knows what it does not know', () => {
     expect(problems(() => calculate('horoscope', {}))[0]!.message).toContain('there are parse-reading')
   })

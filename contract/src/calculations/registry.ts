@@ -6,6 +6,7 @@ import { judge } from '@moray/core/measuring/judge'
 import { shimSolveSteps } from '@moray/core/setting/shim-solve'
 import { parseReading } from '@moray/core/units/notation'
 import { benchCalculations } from './bench-calculations.ts'
+import { judgingCalculations } from './judging-calculations.ts'
 import { entry, type Calculation, type OutputField, type Steps } from './calculation.ts'
 import { describeClass, type FieldDescription } from '../fields/describe.ts'
 import { validate } from '../fields/validate.ts'
@@ -89,6 +90,7 @@ export const calculations: Calculation[] = [
     shimSolveSteps as (input: never) => Steps,
   ),
   ...benchCalculations,
+  ...judgingCalculations,
 ]
 
 /** @throws InputError `unknown-calculation` naming the ones there are */

@@ -128,6 +128,18 @@ export function Numbers(options: Common & { most: number; least?: number }): Pro
   ])
 }
 
+/** A list of short texts. */
+export function Texts(options: Common & { most: number; least?: number }): PropertyDecorator {
+  const { most, least = 0 } = options
+  return apply({ type: 'texts', max: most }, options, [
+    IsArray({ message: (a) => `must be a list, not ${show(a.value)}` }),
+    ArrayMaxSize(most, { message: `holds too many entries; at most ${most}` }),
+    ArrayMinSize(least, { message: `holds too few entries; at least ${least}` }),
+    IsString({ each: true, message: 'must hold texts only' }),
+    Length(1, 60, { each: true, message: 'must hold texts of 1 to 60 characters' }),
+  ])
+}
+
 /** A nested object of one class. */
 export function One(of: () => Class, options: Common): PropertyDecorator {
   return apply({ type: 'object', of }, options, [

@@ -2,7 +2,17 @@ type Class = new () => object
 
 /** What a field is, as far as a form or a reader needs to know. */
 export interface FieldFacts {
-  type: 'number' | 'whole' | 'flag' | 'text' | 'choice' | 'numbers' | 'object' | 'objects' | 'number-table'
+  type:
+    | 'number'
+    | 'whole'
+    | 'flag'
+    | 'text'
+    | 'choice'
+    | 'numbers'
+    | 'texts'
+    | 'object'
+    | 'objects'
+    | 'number-table'
   what?: string
   unit?: string
   optional?: boolean

@@ -1,0 +1,84 @@
+import { Flag, Num, One, OneOf, Whole } from '../fields/decorators.ts'
+import { MeshFields } from './mesh-fields.ts'
+
+export class SamplesFields {
+  @Whole({ what: 'samples of crown angle', min: 21, max: 801 })
+  rows!: number
+
+  @Whole({ what: 'samples along the trace', min: 21, max: 401 })
+  columns!: number
+}
+
+/** Crowning and compound, for both directions of the contact computation. */
+class CrownFields {
+  @One(() => MeshFields, { what: 'the gear pair, with addenda' })
+  mesh!: MeshFields
+
+  @Num({ what: 'lengthwise crowning at the ends', unit: 'mm', min: 0 })
+  crownLengthMm!: number
+
+  @Num({ what: 'profile crowning at the ends', unit: 'mm', min: 0 })
+  crownProfileMm!: number
+
+  @Num({ what: 'developed centre along the tooth, -1 toe to 1 heel' })
+  centreLength!: number
+
+  @Num({ what: 'developed centre up the tooth, -1 root to 1 top' })
+  centreProfile!: number
+
+  @Num({ what: 'thickness of the compound', unit: 'mm' })
+  filmMm!: number
+}
+
+export class ToothContactFields extends CrownFields {
+  @OneOf({ what: "flank; side times hand = 1 is the gear's concave one", values: [1, -1] })
+  side!: 1 | -1
+
+  @Num({ what: 'pinion from its place, outward positive', unit: 'mm' })
+  pinionMm!: number
+
+  @Num({ what: 'gear from its place, outward positive', unit: 'mm' })
+  gearMm!: number
+
+  @Num({ what: 'offset of the axes', unit: 'mm' })
+  offsetMm!: number
+
+  @Num({ what: 'shaft angle error, opening', unit: 'deg' })
+  shaftAngleErrorDeg!: number
+
+  @One(() => SamplesFields, { what: 'grid of the computation', optional: true })
+  samples?: SamplesFields
+
+  @Flag({ what: 'also return the patch on a grid', optional: true, default: false })
+  raster?: boolean
+}
+
+export class PatchPlaceFields {
+  @Num({ what: 'along the tooth, -1 toe to 1 heel', min: -1, max: 1 })
+  length!: number
+
+  @Num({ what: 'up the tooth, -1 root to 1 top', min: -1, max: 1 })
+  profile!: number
+}
+
+export class ReferencePatchFields {
+  @One(() => PatchPlaceFields, { what: 'patch on the drive flank' })
+  drive!: PatchPlaceFields
+
+  @One(() => PatchPlaceFields, { what: 'patch on the coast flank' })
+  coast!: PatchPlaceFields
+}
+
+export class PatternReadFields extends CrownFields {
+  @OneOf({ what: 'flank that drives', values: [1, -1], optional: true, default: 1 })
+  driveSide?: 1 | -1
+
+  @One(() => PatchPlaceFields, { what: 'centre of the patch on the drive flank' })
+  drive!: PatchPlaceFields
+
+  @One(() => PatchPlaceFields, { what: 'centre of the patch on the coast flank' })
+  coast!: PatchPlaceFields
+
+  @One(() => ReferencePatchFields, { what: 'patches when the pair was known to be right', optional: true })
+  reference?: ReferencePatchFields
+}

@@ -1,0 +1,110 @@
+import { refuse } from '../checks/input-error.ts'
+import { causes, checks, findings, type Finding } from './fault-table.ts'
+
+export interface FaultRankInput {
+  /** Ids of findings that are there. */
+  findings: string[]
+  /** Ids of findings that were looked for and are not there. */
+  absent?: string[]
+}
+
+export interface FaultRank {
+  causes: {
+    id: string
+    label: string
+    probability: number
+    /** Findings that raise, and that lower, this cause against the others. */
+    speaksFor: string[]
+    speaksAgainst: string[]
+  }[]
+  /** Best first: information per cost. */
+  nextChecks: { id: string; label: string; expectedBits: number; cost: number }[]
+}
+
+/**
+ * Ranks causes by Bayes' rule, findings taken as independent given the cause, and proposes the next check by
+ * expected information (bits of entropy over the causes, Lindley 1956) against its cost.
+ * @throws InputError naming a finding that the table does not know, or one that is both there and not
+ */
+export function faultRank(input: FaultRankInput): FaultRank {
+  const present = look('findings', input.findings)
+  const absent = look('absent', input.absent ?? [])
+  const both = present.find((f) => absent.includes(f))
+  if (both) refuse('absent', `holds "${both.id}", which is among the findings too`)
+
+  const prior = normalise(causes.map((c) => c.weight))
+  const posterior = normalise(
+    causes.map((c, i) => {
+      let p = prior[i]!
+      for (const f of present) p *= likelihood(f, c.id)
+      for (const f of absent) p *= 1 - likelihood(f, c.id)
+      return p
+    }),
+  )
+  const average = (f: Finding) => causes.reduce((sum, c, i) => sum + posterior[i]! * likelihood(f, c.id), 0)
+  const known = new Set([...present, ...absent])
+  const entropyNow = entropy(posterior)
+  return {
+    causes: causes
+      .map((c, i) => ({
+        id: c.id,
+        label: c.label,
+        probability: posterior[i]!,
+        speaksFor: present.filter((f) => likelihood(f, c.id) > average(f)).map((f) => f.id),
+        speaksAgainst: [
+          ...present.filter((f) => likelihood(f, c.id) < average(f)).map((f) => f.id),
+          ...absent.filter((f) => likelihood(f, c.id) > average(f)).map((f) => f.id),
+        ],
+      }))
+      .sort((a, b) => b.probability - a.probability || (a.id < b.id ? -1 : 1)),
+    nextChecks: checks
+      .map((check) => {
+        const open = check.shows.map(byId).filter((f) => !known.has(f))
+        return {
+          id: check.id,
+          label: check.label,
+          cost: check.cost,
+          expectedBits: entropyNow - entropyAfter(posterior, open),
+        }
+      })
+      .filter((c) => c.expectedBits > 1e-9)
+      .sort((a, b) => b.expectedBits / b.cost - a.expectedBits / a.cost || (a.id < b.id ? -1 : 1)),
+  }
+}
+
+function likelihood(finding: Finding, cause: string): number {
+  return finding.speaksFor[cause] ?? finding.background
+}
+
+function byId(id: string): Finding {
+  return findings.find((f) => f.id === id)!
+}
+
+function look(path: string, ids: string[]): Finding[] {
+  if (!Array.isArray(ids)) refuse(path, 'must be a list of findings')
+  return [...new Set(ids)].map(
+    (id, i) =>
+      findings.find((f) => f.id === id) ??
+      refuse(
+        `${path}[${i}]`,
+        `"${id}" is no finding of the table; there are ${findings.map((f) => f.id).join(', ')}`,
+      ),
+  )
+}
+
+function normalise(weights: number[]): number[] {
+  const sum = weights.reduce((a, b) => a + b, 0)
+  return weights.map((w) => w / sum)
+}
+
+const entropy = (p: number[]) => -p.reduce((sum, v) => (v > 0 ? sum + v * Math.log2(v) : sum), 0)
+
+/** Expected entropy once every finding of `open` is known to be there or not; all combinations are gone through. */
+function entropyAfter(p: number[], open: Finding[]): number {
+  const [finding, ...rest] = open
+  if (!finding) return entropy(p)
+  const there = p.map((v, i) => v * likelihood(finding, causes[i]!.id))
+  const chance = there.reduce((a, b) => a + b, 0)
+  const missing = p.map((v, i) => v - there[i]!)
+  return chance * entropyAfter(normalise(there), rest) + (1 - chance) * entropyAfter(normalise(missing), rest)
+}

@@ -1,0 +1,233 @@
+/**
+ * Seed table of the fault finder: causes with how common they are, findings with how strongly each speaks for a
+ * cause, and checks with what they can show and what they cost. Likelihoods are P(finding | cause); a pair that is
+ * not listed has the finding's background. All are defaults that a shop's own history may overrule.
+ */
+export interface Cause {
+  id: string
+  label: string
+  /** How common, relative to the others. */
+  weight: number
+}
+
+export interface Finding {
+  id: string
+  label: string
+  /** P(finding) when the cause has nothing to do with it. */
+  background: number
+  speaksFor: Record<string, number>
+}
+
+export interface Check {
+  id: string
+  label: string
+  /** look 1, drain 2, pressure test 4, open 10. */
+  cost: number
+  shows: string[]
+}
+
+export const causes: Cause[] = [
+  { id: 'propshaft-seal', label: 'Propeller shaft seal or its land', weight: 5 },
+  { id: 'shift-seal', label: 'Shift shaft seal hard, or its O-ring', weight: 3 },
+  { id: 'driveshaft-seal', label: 'Driveshaft or water pump seal', weight: 2 },
+  { id: 'carrier-o-ring', label: 'Carrier O-ring', weight: 2 },
+  { id: 'screw-gasket', label: 'Gasket of a drain or vent screw', weight: 3 },
+  { id: 'housing-crack', label: 'Cracked or porous housing', weight: 1 },
+  { id: 'clutch-slip', label: 'Slipping friction clutch', weight: 1 },
+  { id: 'wrong-oil', label: 'Wrong oil, or overload', weight: 1 },
+  { id: 'dog-rounded', label: 'Rounded clutch dogs and gear windows', weight: 2 },
+  { id: 'shift-adjustment', label: 'Shift rod height, clamp or linkage out of adjustment', weight: 3 },
+  { id: 'shift-cam', label: 'Worn shift cam', weight: 1 },
+  { id: 'shaft-bent', label: 'Bent propeller shaft', weight: 2 },
+  { id: 'blade-bent', label: 'Bent propeller blade', weight: 2 },
+  { id: 'carrier-bearing', label: 'Worn carrier bearing', weight: 1.5 },
+  { id: 'contact-off', label: 'Contact off to one end: depth or backlash', weight: 1 },
+  { id: 'preload-lost', label: 'Bearing preload lost', weight: 1 },
+  { id: 'shaft-sheared', label: 'Shaft sheared by a shift at speed or a strike', weight: 0.7 },
+  { id: 'water-tube', label: 'Water tube not in its grommet, or pump key missing', weight: 1 },
+  { id: 'dry-splines', label: 'Dry splines, or the wrong thrust washer', weight: 1 },
+]
+
+export const findings: Finding[] = [
+  {
+    id: 'milky-oil',
+    label: 'Milky oil',
+    background: 0.03,
+    speaksFor: {
+      'propshaft-seal': 0.7,
+      'shift-seal': 0.5,
+      'driveshaft-seal': 0.6,
+      'housing-crack': 0.6,
+      'screw-gasket': 0.5,
+      'carrier-o-ring': 0.6,
+    },
+  },
+  {
+    id: 'empty-case',
+    label: 'Case empty or low',
+    background: 0.03,
+    speaksFor: {
+      'propshaft-seal': 0.4,
+      'shift-seal': 0.6,
+      'carrier-o-ring': 0.4,
+      'housing-crack': 0.5,
+      'screw-gasket': 0.4,
+    },
+  },
+  {
+    id: 'film-shift-shaft',
+    label: 'Oil film near the shift shaft',
+    background: 0.02,
+    speaksFor: { 'shift-seal': 0.7 },
+  },
+  {
+    id: 'film-hub',
+    label: 'Oil film near the propeller hub',
+    background: 0.03,
+    speaksFor: { 'propshaft-seal': 0.6, 'carrier-o-ring': 0.6 },
+  },
+  {
+    id: 'fishing-line',
+    label: 'Fishing line behind the propeller',
+    background: 0.05,
+    speaksFor: { 'propshaft-seal': 0.4 },
+  },
+  {
+    id: 'leak-turning',
+    label: 'Pressure falls only while the propeller shaft turns',
+    background: 0.01,
+    speaksFor: { 'propshaft-seal': 0.8, 'shaft-bent': 0.2 },
+  },
+  {
+    id: 'leak-still',
+    label: 'Pressure falls with everything still',
+    background: 0.03,
+    speaksFor: {
+      'screw-gasket': 0.8,
+      'carrier-o-ring': 0.7,
+      'housing-crack': 0.8,
+      'shift-seal': 0.4,
+      'propshaft-seal': 0.3,
+      'driveshaft-seal': 0.4,
+    },
+  },
+  {
+    id: 'black-oil',
+    label: 'Black, burnt oil',
+    background: 0.03,
+    speaksFor: { 'clutch-slip': 0.8, 'wrong-oil': 0.6, 'preload-lost': 0.2 },
+  },
+  {
+    id: 'chatter',
+    label: 'Chatter at low speed',
+    background: 0.03,
+    speaksFor: { 'clutch-slip': 0.6, 'wrong-oil': 0.3 },
+  },
+  {
+    id: 'jumps-out',
+    label: 'Jumps out of gear under load',
+    background: 0.02,
+    speaksFor: { 'dog-rounded': 0.8, 'shift-adjustment': 0.4, 'shift-cam': 0.5 },
+  },
+  {
+    id: 'no-shift',
+    label: 'Will not shift, or both gears at once',
+    background: 0.02,
+    speaksFor: { 'shift-adjustment': 0.7, 'shift-cam': 0.2, 'shaft-sheared': 0.2 },
+  },
+  {
+    id: 'vibration',
+    label: 'Vibration',
+    background: 0.05,
+    speaksFor: { 'shaft-bent': 0.8, 'blade-bent': 0.8, 'carrier-bearing': 0.6 },
+  },
+  {
+    id: 'runout-high',
+    label: 'Propeller shaft runout over its limit',
+    background: 0.03,
+    speaksFor: { 'shaft-bent': 0.95, 'carrier-bearing': 0.4, 'propshaft-seal': 0.2 },
+  },
+  {
+    id: 'blade-track',
+    label: 'Blades do not track alike',
+    background: 0.03,
+    speaksFor: { 'blade-bent': 0.9, 'shaft-bent': 0.6 },
+  },
+  {
+    id: 'whine-one-way',
+    label: 'Whine on drive or on coast only',
+    background: 0.02,
+    speaksFor: { 'contact-off': 0.8, 'preload-lost': 0.5 },
+  },
+  {
+    id: 'shaft-shake',
+    label: 'Shaft shakes at the seal',
+    background: 0.02,
+    speaksFor: { 'carrier-bearing': 0.7, 'preload-lost': 0.7 },
+  },
+  {
+    id: 'metal',
+    label: 'Flakes or chunks in the oil',
+    background: 0.03,
+    speaksFor: {
+      'carrier-bearing': 0.5,
+      'dog-rounded': 0.3,
+      'preload-lost': 0.4,
+      'shaft-sheared': 0.5,
+      'contact-off': 0.2,
+    },
+  },
+  {
+    id: 'no-drive',
+    label: 'Engine turns, propeller does not',
+    background: 0.01,
+    speaksFor: { 'shaft-sheared': 0.9, 'shift-adjustment': 0.2, 'clutch-slip': 0.2 },
+  },
+  {
+    id: 'no-telltale',
+    label: 'No water at the telltale after refitting',
+    background: 0.01,
+    speaksFor: { 'water-tube': 0.9 },
+  },
+  {
+    id: 'prop-frozen',
+    label: 'Propeller frozen on its shaft, or its nut backs off',
+    background: 0.02,
+    speaksFor: { 'dry-splines': 0.8 },
+  },
+]
+
+export const checks: Check[] = [
+  {
+    id: 'look-outside',
+    label: 'Look over the outside: films, line, blades',
+    cost: 1,
+    shows: ['film-shift-shaft', 'film-hub', 'fishing-line', 'blade-track'],
+  },
+  {
+    id: 'shake-shaft',
+    label: 'Shake and turn the propeller shaft',
+    cost: 1,
+    shows: ['shaft-shake', 'prop-frozen'],
+  },
+  { id: 'runout', label: 'Measure propeller shaft runout', cost: 2, shows: ['runout-high'] },
+  {
+    id: 'drain',
+    label: 'Drain the oil and look at it',
+    cost: 2,
+    shows: ['milky-oil', 'empty-case', 'black-oil', 'metal'],
+  },
+  {
+    id: 'shift-check',
+    label: 'Shift through all gears, turning by hand',
+    cost: 2,
+    shows: ['no-shift', 'jumps-out'],
+  },
+  { id: 'pressure-still', label: 'Pressure test, everything still', cost: 4, shows: ['leak-still'] },
+  {
+    id: 'pressure-turning',
+    label: 'Pressure test, turning the propeller shaft',
+    cost: 4,
+    shows: ['leak-turning'],
+  },
+]
