@@ -67,6 +67,8 @@ await shot('gauges', '/gauges')
 await shot('drives', '/drives')
 await shot('drive', '/drives/havsule-duo-lower')
 
+await shot('sums', '/sums/torque-adapter')
+
 await browser.close()
 server.kill('SIGTERM')
 await new Promise((r) => server.on('exit', r))

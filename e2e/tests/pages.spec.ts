@@ -11,6 +11,9 @@ const PAGES = [
   ['/gauges', 'Gauges'],
   ['/drives', 'Drives'],
   ['/drives/havsule-duo-lower', 'Havsule Duo lower'],
+  ['/sums', 'Sums'],
+  ['/sums/leak-test', 'Leak rate of a case'],
+  ['/sums/shim-solve', 'Stacks out of the drawer'],
 ] as const
 
 /** Collects what the browser complains about: scripts, and the content security policy above all. */
@@ -118,4 +121,53 @@ test('stacks put together by hand show what they would read', async ({ page }) =
   await own.getByLabel('Add a piece to Lower gear shims').click()
   await page.getByRole('option', { name: /0\.149 mm/ }).click()
   await expect(own.locator('strong.mono')).not.toHaveText(before)
+})
+
+test('a sum takes bench notation, keeps its inputs in the address, and its result in the notebook', async ({
+  page,
+}) => {
+  await page.goto('/sums')
+  await page.getByLabel('Find a calculation').fill('adapter')
+  await page.getByRole('link', { name: /Wrench setting/ }).click()
+  const target = page.getByLabel('torque wanted at the fastener')
+  await target.fill('27 ft-lb')
+  const result = page.locator('.result')
+  // 27 ft-lb = 36.607 Nm, times 420 / 510
+  await expect(result).toContainText('30.147')
+  await page.reload()
+  await expect(result).toContainText('30.147')
+  await page.getByRole('button', { name: 'Keep in the notebook' }).click()
+  await expect(page.getByRole('region', { name: 'Notebook' })).toContainText('settingNm 30.147')
+  await target.fill('36x')
+  await expect(page.locator('.field', { hasText: 'torque wanted' })).toContainText(
+    'character 3 "x" is not understood',
+  )
+  await target.fill('300')
+  await expect(result).toContainText('needs a wrench with a full scale of 247 to 1235 Nm')
+  await page.getByRole('region', { name: 'Notebook' }).getByRole('button').first().click()
+  await expect(result).toContainText('30.147')
+})
+
+test('every calculation opens with an example that gives a result', async ({ page }) => {
+  test.setTimeout(300_000)
+  await page.goto('/sums')
+  const links = await page
+    .locator('nav[aria-label="Calculations"] a')
+    .evaluateAll((all) => all.map((a) => a.getAttribute('href')!))
+  expect(links.length).toBe(20)
+  for (const link of links) {
+    await page.goto(link)
+    await expect(page.locator('.result dl > div').first(), link).toBeVisible()
+    await expect(page.locator('.result .fault'), link).toHaveCount(0)
+  }
+})
+
+test('a sum with several ways of asking changes its fields', async ({ page }) => {
+  await page.goto('/sums/depth')
+  await expect(page.locator('.result')).toContainText('38.403')
+  await page.getByText('feeler-block', { exact: true }).click()
+  await page.getByLabel('clearance by feeler').fill('70h')
+  await page.getByLabel('nominal clearance of the block').fill('.64')
+  await page.getByLabel('depth that the nominal clearance stands for').fill('41.2')
+  await expect(page.locator('.result')).toContainText('41.26')
 })

@@ -19,6 +19,7 @@ const places = [
   { to: '/drawer', name: 'Drawer' },
   { to: '/gauges', name: 'Gauges' },
   { to: '/drives', name: 'Drives' },
+  { to: '/sums', name: 'Sums' },
 ]
 </script>
 
@@ -110,6 +111,7 @@ nav a {
 nav a:hover {
   border-bottom-color: var(--line-strong);
 }
+nav a.router-link-active:not([href='/']),
 nav a.router-link-exact-active {
   border-bottom-color: var(--lamp);
   font-weight: 700;

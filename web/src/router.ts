@@ -23,6 +23,12 @@ export const router = createRouter({
       props: true,
       meta: { title: 'Drive' },
     },
+    {
+      path: '/sums/:name?',
+      component: () => import('./sums/SumsPage.vue'),
+      props: true,
+      meta: { title: 'Sums' },
+    },
     { path: '/:rest(.*)*', component: () => import('./bench/LostPage.vue'), meta: { title: 'Not here' } },
   ],
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
