@@ -85,7 +85,7 @@ function openFirst() {
     <LoadState v-if="!store.jobs" what="the jobs" :error="store.error" @again="store.load" />
     <p v-else-if="!found.length" class="soft">
       No job matches “{{ search }}”.
-      <button type="button" class="plain" @click="search = ''">Show all</button>
+      <button type="button" class="texty" @click="search = ''">Show all</button>
     </p>
     <div v-else ref="list">
       <section v-for="g in groups" :key="g.name" :aria-label="g.name">
@@ -121,15 +121,6 @@ function openFirst() {
 }
 .search input {
   width: 100%;
-}
-.plain {
-  font: inherit;
-  background: none;
-  border: 0;
-  text-decoration: underline;
-  color: inherit;
-  cursor: pointer;
-  min-height: 44px;
 }
 .group {
   font-size: var(--t-small);

@@ -74,7 +74,7 @@ const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
       <p class="soft">
         Tray {{ line.place || '—' }}: {{ line.count }} in the drawer, {{ line.reserved }} in trials
       </p>
-      <fieldset>
+      <fieldset class="one-of">
         <legend class="sr-only">What happened</legend>
         <label v-for="w in WAYS" :key="w.id" :class="{ on: way === w.id }">
           <input
@@ -128,30 +128,6 @@ form {
   display: grid;
   gap: 0.5rem;
   width: min(30rem, 82vw);
-}
-fieldset {
-  border: 0;
-  padding: 0;
-  margin: 0.2rem 0;
-  display: flex;
-  flex-wrap: wrap;
-}
-fieldset label {
-  min-height: 44px;
-  display: inline-flex;
-  align-items: center;
-  padding: 0 0.8rem;
-  border: 1px solid var(--line-strong);
-  margin-right: -1px;
-  cursor: pointer;
-}
-fieldset label.on {
-  background: var(--ink);
-  color: var(--paper);
-}
-fieldset label:focus-within {
-  outline: 3px solid var(--focus);
-  z-index: 1;
 }
 form > label {
   font-weight: 700;

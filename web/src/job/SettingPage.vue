@@ -132,7 +132,7 @@ const rows = computed(() =>
     <aside class="tray" aria-label="Due now">
       <p v-if="!isNewest" class="caution">
         {{ buildName(build) }} is past; it can be read, not changed.
-        <button type="button" class="plain" @click="next">To {{ buildName(newest).toLowerCase() }}</button>
+        <button type="button" class="texty" @click="next">To {{ buildName(newest).toLowerCase() }}</button>
       </p>
       <StackTray
         v-if="focus.kind === 'stack'"
@@ -217,15 +217,6 @@ const rows = computed(() =>
   border-left: 2px solid var(--ink);
   padding-left: 1.2rem;
   min-height: 60vh;
-}
-.plain {
-  font: inherit;
-  background: none;
-  border: 0;
-  text-decoration: underline;
-  color: inherit;
-  cursor: pointer;
-  min-height: 44px;
 }
 @media (max-width: 1180px) {
   .setting {

@@ -84,7 +84,7 @@ function enter() {
       {{ meaning.why }} <template v-if="doubtShown"><strong>Enter again if it is meant.</strong></template>
     </p>
     <p v-if="error" class="fault" role="alert">{{ error }}</p>
-    <fieldset class="units">
+    <fieldset class="one-of">
       <legend class="small soft">A bare number is in</legend>
       <label v-for="u in LENGTH_UNITS" :key="u" :class="{ on: unit === u }">
         <input v-model="unit" type="radio" :value="u" class="sr-only" /> {{ UNIT_WORDS[u] }}
@@ -147,35 +147,5 @@ function enter() {
 }
 .bad {
   color: var(--out);
-}
-.units {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0;
-  border: 0;
-  margin: 0;
-  padding: 0;
-}
-.units legend {
-  padding: 0;
-  margin-bottom: 0.15rem;
-}
-.units label {
-  min-height: 44px;
-  display: inline-flex;
-  align-items: center;
-  padding: 0 0.7rem;
-  border: 1px solid var(--line-strong);
-  margin-right: -1px;
-  cursor: pointer;
-  font-size: var(--t-small);
-}
-.units label.on {
-  background: var(--ink);
-  color: var(--paper);
-}
-.units label:focus-within {
-  outline: 3px solid var(--focus);
-  z-index: 1;
 }
 </style>

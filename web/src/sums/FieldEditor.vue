@@ -64,14 +64,14 @@ const setRow = (i: number, name: string, value: Typed) =>
       />
       <button
         type="button"
-        class="link"
+        class="texty small"
         :aria-label="`Take out row ${i + 1} of ${field.what}`"
         @click="typed = rows.filter((_, k) => k !== i)"
       >
         take out
       </button>
     </div>
-    <button type="button" class="link" @click="typed = [...rows, emptyRow(field)]">add a row</button>
+    <button type="button" class="texty small" @click="typed = [...rows, emptyRow(field)]">add a row</button>
     <p v-if="problem" class="bad small">{{ problem }}</p>
   </fieldset>
   <label v-else-if="field.type === 'flag'" class="flag">
@@ -169,15 +169,5 @@ select {
 }
 .bad {
   color: var(--out);
-}
-.link {
-  font: inherit;
-  font-size: var(--t-small);
-  background: none;
-  border: 0;
-  color: inherit;
-  text-decoration: underline;
-  min-height: 44px;
-  cursor: pointer;
 }
 </style>

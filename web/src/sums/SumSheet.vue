@@ -39,6 +39,8 @@ const first = start()
 const way = ref(wayOf(first))
 const fields = computed(() => description.input[way.value]!)
 const typed = ref<{ [field: string]: Typed }>(toTyped(fields.value, first))
+/** A choice with one value is made by the way of asking. */
+const isSettled = (f: FieldDescription) => f.type === 'choice' && !f.optional && f.values?.length === 1
 function chooseWay(i: number) {
   way.value = i
   const only = fields.value
@@ -126,7 +128,7 @@ const brief = (k: Kept) =>
     <p v-if="guide" class="formula">{{ guide.formula }}</p>
     <div class="cols">
       <form @submit.prevent>
-        <fieldset v-if="description.input.length > 1" class="ways">
+        <fieldset v-if="description.input.length > 1" class="one-of ways">
           <legend class="small soft">Way of asking</legend>
           <label v-for="(w, i) in description.input" :key="i" :class="{ on: way === i }">
             <input type="radio" name="way" class="sr-only" :checked="way === i" @change="chooseWay(i)" />
@@ -135,7 +137,7 @@ const brief = (k: Kept) =>
         </fieldset>
         <div class="fields">
           <FieldEditor
-            v-for="f in fields"
+            v-for="f in fields.filter((x) => !isSettled(x))"
             :key="f.name"
             v-model="typed[f.name]!"
             :field="f"
@@ -167,13 +169,13 @@ const brief = (k: Kept) =>
           <h3>Notebook</h3>
           <ol>
             <li v-for="(k, i) in own" :key="k.at + i">
-              <button type="button" class="link" @click="bring(k)">
+              <button type="button" class="texty small" @click="bring(k)">
                 {{ format(new Date(k.at), 'd MMM HH:mm') }}
               </button>
               <span class="small mono brief">{{ brief(k) }}</span>
               <button
                 type="button"
-                class="link"
+                class="texty small"
                 :aria-label="`Tear out the note of ${format(new Date(k.at), 'd MMM HH:mm')}`"
                 @click="notebook = notebook.filter((n) => n !== k)"
               >
@@ -188,6 +190,9 @@ const brief = (k: Kept) =>
 </template>
 
 <style scoped>
+.ways {
+  margin-bottom: 0.8rem;
+}
 .formula {
   margin: 0.3rem 0 0.9rem;
   max-width: 60rem;
@@ -202,30 +207,6 @@ const brief = (k: Kept) =>
   display: flex;
   flex-wrap: wrap;
   gap: 0.5rem 0.9rem;
-}
-.ways {
-  border: 0;
-  padding: 0;
-  margin: 0 0 0.7rem;
-  display: flex;
-  flex-wrap: wrap;
-}
-.ways label {
-  min-height: 44px;
-  display: inline-flex;
-  align-items: center;
-  padding: 0 0.7rem;
-  border: 1px solid var(--line-strong);
-  margin-right: -1px;
-  cursor: pointer;
-  font-size: var(--t-small);
-}
-.ways label.on {
-  background: var(--ink);
-  color: var(--paper);
-}
-.ways label:focus-within {
-  outline: 3px solid var(--focus);
 }
 .result {
   border-left: 2px solid var(--ink);
@@ -262,17 +243,6 @@ ol li {
 }
 .brief {
   white-space: normal;
-}
-.link {
-  font: inherit;
-  font-size: var(--t-small);
-  background: none;
-  border: 0;
-  color: inherit;
-  text-decoration: underline;
-  min-height: 44px;
-  cursor: pointer;
-  white-space: nowrap;
 }
 @media (max-width: 1000px) {
   .cols {

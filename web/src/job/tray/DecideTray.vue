@@ -184,7 +184,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
       </p>
 
       <section v-if="solving" class="solver" aria-label="Stacks out of the drawer">
-        <fieldset v-if="reachable.length > 1" class="only">
+        <fieldset v-if="reachable.length > 1" class="one-of only">
           <legend class="small soft">Stacks that can still be changed</legend>
           <label
             v-for="o in [{ id: 'all', label: 'All' }, ...reachable]"
@@ -203,7 +203,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
           <Button label="Stop" class="quiet" @click="calc.cancel()" />
         </div>
         <p v-else-if="stopped">
-          Stopped. <button type="button" class="plain" @click="solve">Look again</button>
+          Stopped. <button type="button" class="texty" @click="solve">Look again</button>
         </p>
         <p v-if="failure || posed.why" class="fault" role="alert">{{ failure || posed.why }}</p>
         <p v-if="take.error.value" class="fault" role="alert">{{ take.error.value.message }}</p>
@@ -264,7 +264,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
             </li>
           </ol>
         </template>
-        <button type="button" class="plain" :aria-expanded="own" @click="own = !own">
+        <button type="button" class="texty" :aria-expanded="own" @click="own = !own">
           {{ own ? 'Close your own stacks' : 'Put stacks together yourself' }}
         </button>
         <OwnStacks
@@ -318,33 +318,6 @@ h3 {
   border-top: 1px solid var(--line);
   padding-top: 0.8rem;
 }
-.only {
-  border: 0;
-  padding: 0;
-  margin: 0.6rem 0 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.3rem;
-}
-.only legend {
-  padding: 0;
-}
-.only label {
-  min-height: 44px;
-  display: inline-flex;
-  align-items: center;
-  padding: 0 0.6rem;
-  border: 1px solid var(--line-strong);
-  font-size: var(--t-small);
-  cursor: pointer;
-}
-.only label.on {
-  background: var(--ink);
-  color: var(--paper);
-}
-.only label:focus-within {
-  outline: 3px solid var(--focus);
-}
 .working {
   display: flex;
   align-items: center;
@@ -366,15 +339,5 @@ h3 {
   margin-top: 0.6rem;
   display: grid;
   gap: 0.6rem;
-}
-.plain {
-  font: inherit;
-  background: none;
-  border: 0;
-  text-decoration: underline;
-  color: inherit;
-  cursor: pointer;
-  min-height: 44px;
-  padding: 0;
 }
 </style>

@@ -69,6 +69,7 @@ function add(stack: string, id: string) {
           <span class="mono">{{ pieceOf(id)?.thicknessMm.toFixed(3) }} mm</span>
           <button
             type="button"
+            class="texty small"
             :aria-label="`Take ${pieceOf(id)?.label} out of ${a.label}`"
             @click="chosen[a.id] = chosen[a.id]!.filter((_, k) => k !== i)"
           >
@@ -111,16 +112,5 @@ li {
   align-items: center;
   min-height: 44px;
   border-top: 1px solid var(--line);
-}
-li button {
-  font: inherit;
-  font-size: var(--t-small);
-  background: none;
-  border: 0;
-  color: inherit;
-  text-decoration: underline;
-  min-height: 44px;
-  min-width: 64px;
-  cursor: pointer;
 }
 </style>

@@ -213,7 +213,9 @@ async function drop(reason: string) {
           ><VerdictMark verdict="superseded" /> {{ r.superseded.reason }}</span
         >
       </span>
-      <button v-if="writable && !r.superseded" type="button" @click="leaving = r">set aside</button>
+      <button v-if="writable && !r.superseded" type="button" class="texty small" @click="leaving = r">
+        set aside
+      </button>
     </li>
   </ol>
   <ReasonDialog
@@ -280,17 +282,6 @@ h2 {
 }
 .gone .mono {
   text-decoration: line-through;
-}
-.readings button {
-  font: inherit;
-  font-size: var(--t-small);
-  background: none;
-  border: 0;
-  color: inherit;
-  text-decoration: underline;
-  min-height: 44px;
-  min-width: 72px;
-  cursor: pointer;
 }
 .caution {
   margin: 0.4rem 0;

@@ -144,7 +144,12 @@ function correct() {
     <ul v-if="pieces.length" class="pieces" aria-label="Pieces so far">
       <li v-for="(p, i) in pieces" :key="i">
         <span class="mono">{{ showBoth(p.mm, 3) }}</span>
-        <button type="button" :aria-label="`Take piece ${i + 1} off the list`" @click="pieces.splice(i, 1)">
+        <button
+          type="button"
+          class="texty small"
+          :aria-label="`Take piece ${i + 1} off the list`"
+          @click="pieces.splice(i, 1)"
+        >
           take off
         </button>
       </li>
@@ -228,17 +233,6 @@ h2 {
   align-items: center;
   min-height: 44px;
   border-bottom: 1px solid var(--line);
-}
-.pieces button {
-  font: inherit;
-  font-size: var(--t-small);
-  background: none;
-  border: 0;
-  color: inherit;
-  text-decoration: underline;
-  min-height: 44px;
-  min-width: 64px;
-  cursor: pointer;
 }
 .sum {
   margin: 0.7rem 0;
