@@ -151,6 +151,7 @@ test('a sum takes bench notation, keeps its inputs in the address, and its resul
 test('every calculation opens with an example that gives a result', async ({ page }) => {
   test.setTimeout(300_000)
   await page.goto('/sums')
+  await expect(page.locator('nav[aria-label="Calculations"] a')).toHaveCount(20)
   const links = await page
     .locator('nav[aria-label="Calculations"] a')
     .evaluateAll((all) => all.map((a) => a.getAttribute('href')!))

@@ -196,6 +196,8 @@ test('the last shim goes to one of two browsers, the other is told and asked to 
   await other.goto('/drawer')
   for (const mm of new Set(pieces.map((p) => p.trim()))) {
     const rows = other.locator('tbody tr', { hasText: `${mm} mm` })
+    // all() does not wait for the table by itself
+    await expect(rows.first()).toBeVisible()
     for (const row of await rows.all()) {
       await row.getByRole('button', { name: /^Change line/ }).click()
       await other.getByText('Counted', { exact: true }).click()
