@@ -320,6 +320,9 @@ footer {
   table {
     font-size: 8pt;
   }
+  .reading .small {
+    font-size: 7pt;
+  }
   .figure {
     font-size: 14pt;
   }
