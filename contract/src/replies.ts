@@ -1,4 +1,5 @@
 import type { DriveSheet } from '@moray/core/drives/sheet'
+import type { SettingMaster } from '@moray/core/measuring/setting-master'
 import type { Assessment, GaugeSpec, PredictionCheck } from '@moray/core/setting/assess'
 import type { Prediction } from '@moray/core/setting/shim-solve'
 
@@ -149,7 +150,7 @@ export interface Gauge {
   repeatability: number
   unit: string
   perTurnMm: number | null
-  masters: { id: string; label: string; lengthMm: number }[]
+  masters: SettingMaster[]
   calibratedOn: string
   dueOn: string
   overdue: boolean

@@ -23,22 +23,9 @@ export interface StackCandidates {
 /**
  * Enumerates the multisets of at most `maxPieces` pieces with a thickness in [lo, hi] mm, each line's stock
  * respected. A branch is cut as soon as the remaining pieces cannot bring the sum into the interval.
+ * Pauses after every first piece, so that a long list does not stall its thread.
  * @param lines sorted by id; stock above 0
  */
-export function stackCandidates(
-  lines: readonly ShimPiece[],
-  maxPieces: number,
-  lo: number,
-  hi: number,
-): StackCandidates {
-  const steps = stackCandidateSteps(lines, maxPieces, lo, hi)
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
-}
-
-/** The same, with a pause after every first piece, so that a long list does not stall its thread. */
 export function* stackCandidateSteps(
   lines: readonly ShimPiece[],
   maxPieces: number,

@@ -18,10 +18,3 @@ export interface Database extends Queryable {
 export interface Transaction extends Queryable {
   script(sql: string): Promise<void>
 }
-
-/** The only row of a query that must have one. */
-export async function one<Row>(db: Queryable, sql: string, params: unknown[] = []): Promise<Row> {
-  const [row] = await db.query<Row>(sql, params)
-  if (!row) throw new Error(`a row was expected from: ${sql}`)
-  return row
-}

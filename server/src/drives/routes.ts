@@ -12,15 +12,6 @@ export async function newestSheets(db: Queryable): Promise<DriveSheet[]> {
   return rows.map((r) => r.body)
 }
 
-export async function sheetOf(db: Queryable, id: string, version: number): Promise<DriveSheet> {
-  const [row] = await db.query<{ body: DriveSheet }>(
-    'select body from drive_sheet where id = $1 and version = $2',
-    [id, version],
-  )
-  if (!row) throw notFound('Drive sheet', `${id} version ${version}`)
-  return row.body
-}
-
 export function mountDrives(app: Hono, { db }: Deps) {
   app.get(routes.drives, async (c) => c.json(await newestSheets(db)))
   app.get('/api/drives/:id', async (c) => {

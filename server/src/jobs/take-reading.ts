@@ -1,5 +1,6 @@
 import { refuse } from '@moray/core/checks/input-error'
 import type { DriveSheet, Measure } from '@moray/core/drives/sheet'
+import { nearestMaster } from '@moray/core/measuring/setting-master'
 import { plausibleKind, valueOf } from '@moray/core/setting/assess'
 import { showBoth } from '@moray/core/units/format'
 import type { Gauge } from '@moray/contract/replies'
@@ -138,10 +139,10 @@ async function mustHaveGauge(tx: Transaction, id: string, who: Who): Promise<Gau
 function masterOf(measure: Measure, gauge: Gauge, masterId: string | undefined): number | null {
   if (measure.kind !== 'depth' || measure.how.method !== 'master-drop') return null
   const nominal = measure.how.masterMm
-  const nearest = [...gauge.masters].sort(
-    (a, b) => Math.abs(a.lengthMm - nominal) - Math.abs(b.lengthMm - nominal),
-  )[0]
-  const master = masterId === undefined ? nearest : gauge.masters.find((m) => m.id === masterId)
+  const master =
+    masterId === undefined
+      ? nearestMaster(gauge.masters, nominal)
+      : gauge.masters.find((m) => m.id === masterId)
   if (!master)
     refuse(
       'masterId',

@@ -2,7 +2,7 @@ import type { Build, JobDetail, StackEntry } from '@moray/contract/replies'
 import type { Adjuster, DriveSheet, Measure } from '@moray/core/drives/sheet'
 import { shimAdjusters } from '@moray/core/drives/sheet'
 import type { Prediction } from '@moray/core/setting/shim-solve'
-import { showMm, showThou } from '@moray/core/units/format'
+import { showThou } from '@moray/core/units/format'
 import type { DrawingTag } from '../drawing/SectionDrawing.vue'
 
 /** Decimals at which a measure is shown: depth to the micrometre's neighbourhood, backlash to the hundredth. */
@@ -82,8 +82,4 @@ export function dueFocus(sheet: DriveSheet, build: Build): Focus {
       ? focusFrom(sheet, next.kind === 'stack' ? `stack:${next.stack}` : `measure:${next.measure}`)
       : undefined
   return focus ?? { kind: 'decide' }
-}
-
-export function showStack(entry: StackEntry | undefined): string {
-  return entry ? showMm(entry.thicknessMm, 3) : 'not entered'
 }

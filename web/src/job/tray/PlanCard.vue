@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { JobDetail } from '@moray/contract/replies'
+import { fittingOrder } from '@moray/core/setting/fitting-order'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import { showThou } from '@moray/core/units/format'
 import Button from 'primevue/button'
@@ -19,11 +20,6 @@ const props = defineProps<{
 defineEmits<{ open: []; take: [] }>()
 
 const pieceOf = (id: string) => props.job.pieces.find((p) => p.id === id)
-/** Thickest first and last: thin pieces never lie outermost when thicker ones exist. */
-function fittingOrder(ids: string[]): string[] {
-  const sorted = [...ids].sort((a, b) => (pieceOf(b)?.thicknessMm ?? 0) - (pieceOf(a)?.thicknessMm ?? 0))
-  return sorted.length < 3 ? sorted : [sorted[0]!, ...sorted.slice(2), sorted[1]!]
-}
 const stacks = computed(() =>
   props.job.sheet.adjusters
     .filter((a) => props.plan.stacks[a.id] && props.plan.stacks[a.id]!.pieceIds.length > 0)
@@ -35,7 +31,7 @@ const stacks = computed(() =>
         label: a.label,
         mm: s.thicknessMm,
         change,
-        pieces: fittingOrder(s.pieceIds).map(pieceOf),
+        pieces: fittingOrder(s.pieceIds.flatMap((id) => pieceOf(id) ?? [])),
       }
     }),
 )
@@ -63,9 +59,8 @@ const percent = computed(() => {
           </p>
           <p class="small">
             <span class="soft mono">{{ s.change >= 0 ? '+' : '' }}{{ s.change.toFixed(3) }}</span>
-            <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p?.origin"
-              >{{ p?.thicknessMm.toFixed(3)
-              }}<span v-if="p?.origin === 'case'" class="from"> case</span></span
+            <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p.origin"
+              >{{ p.thicknessMm.toFixed(3) }}<span v-if="p.origin === 'case'" class="from"> case</span></span
             >
           </p>
         </li>

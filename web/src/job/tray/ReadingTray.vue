@@ -4,6 +4,7 @@ import { TakeReading } from '@moray/contract/requests/setting'
 import { validate } from '@moray/contract/fields/validate'
 import { routes } from '@moray/contract/routes'
 import type { Measure } from '@moray/core/drives/sheet'
+import { nearestMaster } from '@moray/core/measuring/setting-master'
 import { plausibleKind } from '@moray/core/setting/assess'
 import { showBoth, showThou } from '@moray/core/units/format'
 import { useStorage } from '@vueuse/core'
@@ -64,10 +65,7 @@ const gaugeOptions = computed(() =>
 )
 const master = computed(() => {
   if (props.measure.kind !== 'depth' || props.measure.how.method !== 'master-drop') return undefined
-  const nominal = props.measure.how.masterMm
-  return [...(gauge.value?.masters ?? [])].sort(
-    (a, b) => Math.abs(a.lengthMm - nominal) - Math.abs(b.lengthMm - nominal),
-  )[0]
+  return nearestMaster(gauge.value?.masters ?? [], props.measure.how.masterMm)
 })
 
 const state = computed(() => props.build.assessment.measures[props.measure.id]!)

@@ -1,0 +1,17 @@
+/** A setting master: the length that is written on it is nominal, `lengthMm` is measured. */
+export interface SettingMaster {
+  id: string
+  label: string
+  lengthMm: number
+}
+
+/** The master nearest to the length that the sheet asks for; undefined when there are none. */
+export function nearestMaster<M extends SettingMaster>(
+  masters: readonly M[],
+  nominalMm: number,
+): M | undefined {
+  return masters.reduce<M | undefined>(
+    (best, m) => (best && Math.abs(best.lengthMm - nominalMm) <= Math.abs(m.lengthMm - nominalMm) ? best : m),
+    undefined,
+  )
+}
