@@ -103,6 +103,7 @@ describe('the registry', () => {
     expect(calculations.map((c) => c.name).sort()).toEqual(
       [
         'parse-reading mesh-geometry backlash-transfer depth ride-height runout judge shim-solve trial-update preload crush',
+        'shaft-runout backlash-round temperature-effect',
         'threaded-carrier torque-adapter torque-order lock-alignment leak-test ratio tooth-contact pattern-read fault-rank',
       ]
         .flatMap((line) => line.split(' '))

@@ -2,7 +2,9 @@ import { preload } from '@moray/core/bearings/preload'
 import { ratio } from '@moray/core/gears/ratio'
 import { leakTest } from '@moray/core/leak/leak-test'
 import { rideHeight } from '@moray/core/measuring/ride-height'
-import { runout } from '@moray/core/measuring/runout'
+import { backlashRound } from '@moray/core/measuring/backlash-round'
+import { runout, shaftRunout } from '@moray/core/measuring/runout'
+import { temperatureEffect } from '@moray/core/measuring/temperature'
 import { crush } from '@moray/core/setting/crush'
 import { threadedCarrier } from '@moray/core/setting/threaded-carrier'
 import { torqueAdapter } from '@moray/core/torque/adapter'
@@ -21,6 +23,7 @@ import {
   TorqueOrderFields,
 } from './bench-fields.ts'
 import { entry, type Calculation } from './calculation.ts'
+import { BacklashRoundFields, ShaftRunoutFields, TemperatureFields } from './measuring-fields.ts'
 
 export const benchCalculations: Calculation[] = [
   entry('ride-height', 'Best depth of a pair without a known number', RideHeightFields, rideHeight, [
@@ -39,6 +42,42 @@ export const benchCalculations: Calculation[] = [
     ['secondHarmonicMm', 'mm', 'ovality'],
     ['blips', '', 'readings that stand out like a nick, by index'],
     ['verdict', '', 'in, out or too-close, with a limit'],
+  ]),
+  entry(
+    'shaft-runout',
+    'Where a shaft is bent, from runout at several stations',
+    ShaftRunoutFields,
+    ({ stations, noiseMm }: ShaftRunoutFields) => shaftRunout(stations, noiseMm ?? 0.01),
+    [
+      ['shape', '', 'straight, offset, skew or kink'],
+      ['kinkAtMm', 'mm', 'where it is bent'],
+      ['markAtDeg', 'deg', 'where to mark it: highest at the worst station'],
+      ['stations', 'mm', 'runout at every station'],
+      ['kinks', 'mm/mm', 'change of slope at every inner station'],
+    ],
+  ),
+  entry(
+    'backlash-round',
+    'Backlash round the gear: its smallest, and its runout',
+    BacklashRoundFields,
+    backlashRound,
+    [
+      ['smallestMm', 'mm', 'smallest backlash: the one that must stay above the minimum'],
+      ['smallestAtDeg', 'deg', 'where it is'],
+      ['largestMm', 'mm', 'largest backlash'],
+      ['meanMm', 'mm', 'mean round the gear'],
+      ['variationMm', 'mm', 'largest minus smallest'],
+      ['runoutMm', 'mm', 'amplitude of the sine through the places'],
+      ['tightAtDeg', 'deg', 'where the sine is tightest'],
+      ['UMm', 'mm', 'expanded uncertainty of one place'],
+      ['verdict', '', 'smallest and largest against the window'],
+      ['variationVerdict', '', 'variation against its limit'],
+    ],
+  ),
+  entry('temperature-effect', 'What warmth does to a clearance', TemperatureFields, temperatureEffect, [
+    ['clearanceChangeMm', 'mm', 'how much more it reads than at 20 °C'],
+    ['uMm', 'mm', 'standard uncertainty from not knowing the temperature better'],
+    ['perKelvinMm', 'mm/K', 'change per kelvin'],
   ]),
   entry('preload', 'Stack for a wanted rolling torque', PreloadFields, preload, [
     ['stackMm', 'mm', 'stack for the middle of the window'],
@@ -86,6 +125,10 @@ export const benchCalculations: Calculation[] = [
     ['holdNeededMin', 'min', 'hold that resolves half the allowed rate'],
     ['temperatureExplainsC', 'K', 'cooling that would explain the drop'],
     ['compensated', '', 'true when temperatures were given'],
+    ['settledAfterS', 's', 'when the pressure had settled'],
+    ['readingsUsed', '', 'readings that were judged'],
+    ['decay', '', 'time constant and first leak rate, when the drop is large'],
+    ['better', '', 'which describes the readings better, line or decay'],
   ]),
   entry('ratio', 'Which upper and lower this drive may have', RatioFields, ratio, [
     ['candidates', '', 'every combination with its ratio, and whether it matches'],

@@ -179,6 +179,9 @@ export class LeakTestFields {
 
   @Num({ what: 'smallest step of the gauge', unit: 'kPa' })
   gaugeResolutionKpa!: number
+
+  @Flag({ what: 'judge only from where the pressure has settled', optional: true, default: false })
+  skipSettling?: boolean
 }
 
 export class GearPairFields {

@@ -1,4 +1,4 @@
-import { Flag, Num, One, OneOf, Whole } from '../fields/decorators.ts'
+import { Flag, Many, Num, One, OneOf, Texts, Whole } from '../fields/decorators.ts'
 import { MeshFields } from './mesh-fields.ts'
 
 export class SamplesFields {
@@ -53,15 +53,32 @@ export class ToothContactFields extends CrownFields {
   raster?: boolean
 }
 
+export class PatchExtentsFields {
+  @Num({ what: 'nearest to the toe', min: -1.5, max: 1.5 })
+  lengthMin!: number
+
+  @Num({ what: 'nearest to the heel', min: -1.5, max: 1.5 })
+  lengthMax!: number
+
+  @Num({ what: 'nearest to the root', min: -1.5, max: 1.5 })
+  profileMin!: number
+
+  @Num({ what: 'nearest to the top', min: -1.5, max: 1.5 })
+  profileMax!: number
+}
+
 export class PatchPlaceFields {
   @Num({ what: 'along the tooth, -1 toe to 1 heel', min: -1, max: 1 })
   length!: number
 
   @Num({ what: 'up the tooth, -1 root to 1 top', min: -1, max: 1 })
   profile!: number
+
+  @One(() => PatchExtentsFields, { what: 'outermost points of the patch', optional: true })
+  extents?: PatchExtentsFields
 }
 
-export class ReferencePatchFields {
+export class PatchPairFields {
   @One(() => PatchPlaceFields, { what: 'patch on the drive flank' })
   drive!: PatchPlaceFields
 
@@ -69,16 +86,45 @@ export class ReferencePatchFields {
   coast!: PatchPlaceFields
 }
 
+export class GaugedSettingFields {
+  @Num({ what: 'pinion from right by the depth gauge, outward positive', unit: 'mm' })
+  pinionMm!: number
+
+  @Num({ what: 'its expanded uncertainty', unit: 'mm', min: 0 })
+  pinionUMm!: number
+
+  @Num({ what: 'gear from right by its backlash, outward positive', unit: 'mm' })
+  gearMm!: number
+
+  @Num({ what: 'its expanded uncertainty', unit: 'mm', min: 0 })
+  gearUMm!: number
+}
+
 export class PatternReadFields extends CrownFields {
   @OneOf({ what: 'flank that drives', values: [1, -1], optional: true, default: 1 })
   driveSide?: 1 | -1
 
-  @One(() => PatchPlaceFields, { what: 'centre of the patch on the drive flank' })
+  @One(() => PatchPlaceFields, { what: 'the patch on the drive flank' })
   drive!: PatchPlaceFields
 
-  @One(() => PatchPlaceFields, { what: 'centre of the patch on the coast flank' })
+  @One(() => PatchPlaceFields, { what: 'the patch on the coast flank' })
   coast!: PatchPlaceFields
 
-  @One(() => ReferencePatchFields, { what: 'patches when the pair was known to be right', optional: true })
-  reference?: ReferencePatchFields
+  @Many(() => PatchPairFields, { what: 'further places round the gear', most: 12, optional: true })
+  otherPlaces?: PatchPairFields[]
+
+  @One(() => PatchPairFields, { what: 'patches when the pair was known to be right', optional: true })
+  reference?: PatchPairFields
+
+  @Texts({ what: 'errors of the case to look for: offset, shaft-angle', most: 2, optional: true })
+  also?: ('offset' | 'shaft-angle')[]
+
+  @One(() => GaugedSettingFields, { what: 'what the gauges say of the same setting', optional: true })
+  gauged?: GaugedSettingFields
+
+  @OneOf({ what: 'pinion shim: 1 moves it outward, -1 inward', values: [1, -1], optional: true })
+  pinionEffect?: 1 | -1
+
+  @OneOf({ what: 'gear shim: 1 moves it outward, -1 inward', values: [1, -1], optional: true })
+  gearEffect?: 1 | -1
 }

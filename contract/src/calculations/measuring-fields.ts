@@ -1,4 +1,4 @@
-import { Flag, Num, Numbers, One, OneOf, Text } from '../fields/decorators.ts'
+import { Flag, Many, Num, Numbers, One, OneOf, Text } from '../fields/decorators.ts'
 
 export class ParseReadingFields {
   @Text({ what: 'what was said or scribbled', max: 60 })
@@ -22,6 +22,70 @@ export class WindowFields {
   max?: number
 }
 
+export class TemperatureFields {
+  @Num({ what: 'length over which case and shaft run side by side', unit: 'mm' })
+  lengthMm!: number
+
+  @Num({ what: 'temperature of case and shaft', unit: 'C' })
+  tempC!: number
+
+  @Num({ what: 'half width within which it is known (K)', min: 0, optional: true, default: 2 })
+  halfWidthC?: number
+
+  @OneOf({ what: 'where the cups are held: outer loosens with warmth', values: ['outer', 'between'] })
+  shouldered!: 'outer' | 'between'
+
+  @Num({ what: 'expansion of the case per kelvin', min: 0, optional: true, default: 23.1e-6 })
+  casePerK?: number
+
+  @Num({ what: 'expansion of the shaft per kelvin', min: 0, optional: true, default: 11.5e-6 })
+  shaftPerK?: number
+}
+
+export class BacklashPlaceFields {
+  @Num({ what: 'where round the gear', unit: 'deg' })
+  deg!: number
+
+  @Numbers({ what: 'readings there (mm)', least: 1, most: 100 })
+  readings!: number[]
+}
+
+export class BacklashRoundFields {
+  @Many(() => BacklashPlaceFields, { what: 'three or more places', least: 3, most: 72 })
+  places!: BacklashPlaceFields[]
+
+  @Num({ what: 'smallest step of the gauge', unit: 'mm', min: 0 })
+  resolution!: number
+
+  @Num({ what: 'largest permissible error of the gauge', unit: 'mm', min: 0 })
+  mpe!: number
+
+  @Num({ what: 'known scatter (standard deviation)', unit: 'mm', min: 0, optional: true, default: 0 })
+  repeatability?: number
+
+  @One(() => WindowFields, { what: 'where backlash must lie at every place (mm)' })
+  window!: WindowFields
+
+  @Num({ what: 'largest allowed difference between places', unit: 'mm', optional: true })
+  variationLimitMm?: number
+}
+
+export class StationFields {
+  @Num({ what: 'place along the shaft', unit: 'mm' })
+  atMm!: number
+
+  @Numbers({ what: 'readings at equal angles round one turn (mm)', least: 6, most: 72 })
+  readingsMm!: number[]
+}
+
+export class ShaftRunoutFields {
+  @Many(() => StationFields, { what: 'stations in order along the shaft', least: 2, most: 20 })
+  stations!: StationFields[]
+
+  @Num({ what: 'what is taken for nothing', unit: 'mm', optional: true, default: 0.01 })
+  noiseMm?: number
+}
+
 export class JudgeFields {
   @Numbers({ what: 'readings of one thing', least: 1, most: 1000 })
   readings!: number[]
@@ -42,6 +106,9 @@ export class JudgeFields {
 
   @One(() => WindowFields, { what: 'where the value must lie' })
   window!: WindowFields
+
+  @One(() => TemperatureFields, { what: 'temperature, when the case is not at 20 °C', optional: true })
+  temperature?: TemperatureFields
 }
 
 export class MasterDropFields {

@@ -68,6 +68,7 @@ export const calculations: Calculation[] = [
     ['U', 'as the readings', 'expanded uncertainty, 2u'],
     ['verdict', '', 'in, out or too-close'],
     ['readingsNeeded', '', 'readings that would decide; null when none do'],
+    ['temperatureMm', 'mm', 'what was taken off for the temperature'],
   ]),
   entry(
     'shim-solve',

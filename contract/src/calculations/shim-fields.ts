@@ -1,4 +1,4 @@
-import { Flag, Many, Num, Numbers, NumberTable, One, Text, Whole } from '../fields/decorators.ts'
+import { Flag, Many, Num, Numbers, NumberTable, One, OneOf, Text, Whole } from '../fields/decorators.ts'
 
 export class ShimLocationFields {
   @Text({ what: 'name of the stack', min: 1, max: 60 })
@@ -51,6 +51,20 @@ export class ShimQuantityFields {
   relU?: number
 }
 
+export class PieceCutFields {
+  @OneOf({ what: 'how it is made thinner', values: ['laminated', 'ground'] })
+  kind!: 'laminated' | 'ground'
+
+  @Num({ what: 'thickness of one layer, of a laminated piece', unit: 'mm', optional: true })
+  layerMm?: number
+
+  @Num({ what: 'step of the grinding, of a ground piece', unit: 'mm', optional: true })
+  stepMm?: number
+
+  @Num({ what: 'thinnest that may be left', unit: 'mm' })
+  minMm!: number
+}
+
 export class ShimPieceFields {
   @Text({ what: 'name of the drawer line', min: 1, max: 60 })
   id!: string
@@ -60,6 +74,9 @@ export class ShimPieceFields {
 
   @Whole({ what: 'pieces in the drawer', min: 0, max: 10_000 })
   count!: number
+
+  @One(() => PieceCutFields, { what: 'for pieces that are peeled or ground to size', optional: true })
+  cut?: PieceCutFields
 }
 
 export class ShimSolveFields {

@@ -40,10 +40,46 @@ export class TrialUpdateFields {
   next?: Record<string, number>
 }
 
+export class FaultCaseFields {
+  @Text({ what: 'what it turned out to be; id from the fault table', min: 1, max: 60 })
+  cause!: string
+
+  @Texts({ what: 'what was found', most: 40 })
+  findings!: string[]
+
+  @Texts({ what: 'what was looked for and was not there', most: 40, optional: true })
+  absent?: string[]
+}
+
+export class LikelihoodFields {
+  @Text({ what: 'finding', min: 1, max: 60 })
+  finding!: string
+
+  @Text({ what: 'cause', min: 1, max: 60 })
+  cause!: string
+
+  @Num({ what: 'how often the finding goes with the cause', min: 0.005, max: 0.995 })
+  likelihood!: number
+}
+
 export class FaultRankFields {
   @Texts({ what: 'what was found; ids from the fault table', most: 40 })
   findings!: string[]
 
   @Texts({ what: 'what was looked for and is not there', most: 40, optional: true })
   absent?: string[]
+
+  @Many(() => FaultCaseFields, {
+    what: "the shop's own faults, followed to their end",
+    most: 2000,
+    optional: true,
+  })
+  history?: FaultCaseFields[]
+
+  @Many(() => LikelihoodFields, {
+    what: 'likelihoods that the shop has set itself',
+    most: 200,
+    optional: true,
+  })
+  edits?: LikelihoodFields[]
 }

@@ -24,3 +24,16 @@ export class InputError extends Error {
 export function refuse(path: string, message: string, code = 'invalid-input'): never {
   throw new InputError(code, [{ path, message }])
 }
+
+/** Runs `work` on a part of the input; what it refuses is named below `path`. */
+export function at<T>(path: string, work: () => T): T {
+  try {
+    return work()
+  } catch (e) {
+    if (!(e instanceof InputError)) throw e
+    throw new InputError(
+      e.code,
+      e.fields.map((f) => ({ ...f, path: f.path ? `${path}.${f.path}` : path })),
+    )
+  }
+}

@@ -22,12 +22,13 @@ function perGearTravel(sheet: DriveSheet, measure: Measure, gearId: string): num
  * the gear that the stack moves. A pinion that meshes with two gears moves both backlashes by itself.
  * Depth grows as the pinion moves outward. A rule of thumb in the sheet replaces the geometry's entry.
  * @param sheet one that checkSheet accepts
+ * @param adjusters what is moved; a threaded carrier answers per mm that it is turned in
  */
-export function sensitivities(sheet: DriveSheet): Sensitivities {
+export function sensitivities(sheet: DriveSheet, adjusters = shimAdjusters(sheet)): Sensitivities {
   const table: Sensitivities = {}
   for (const measure of sheet.measures) {
     const row: Record<string, number> = {}
-    for (const stack of shimAdjusters(sheet)) {
+    for (const stack of adjusters) {
       const own = stack.rules?.[measure.id]
       const value = own ?? (stack.moves ? stack.effect * perGearTravel(sheet, measure, stack.moves) : 0)
       if (value !== 0) row[stack.id] = value

@@ -1,11 +1,16 @@
 import { refuse } from '../checks/input-error.ts'
-import { causes, checks, findings, type Finding } from './fault-table.ts'
+import { shopTable, type FaultCase, type LikelihoodEdit } from './fault-history.ts'
+import type { Finding } from './fault-table.ts'
 
 export interface FaultRankInput {
   /** Ids of findings that are there. */
   findings: string[]
   /** Ids of findings that were looked for and are not there. */
   absent?: string[]
+  /** Faults of the shop that were followed to their end. */
+  history?: FaultCase[]
+  /** Likelihoods that the shop has set itself. */
+  edits?: LikelihoodEdit[]
 }
 
 export interface FaultRank {
@@ -16,6 +21,8 @@ export interface FaultRank {
     /** Findings that raise, and that lower, this cause against the others. */
     speaksFor: string[]
     speaksAgainst: string[]
+    /** How often this was the cause in the shop's own history. */
+    seenHere: number
   }[]
   /** Best first: information per cost. */
   nextChecks: { id: string; label: string; expectedBits: number; cost: number }[]
@@ -27,6 +34,19 @@ export interface FaultRank {
  * @throws InputError naming a finding that the table does not know, or one that is both there and not
  */
 export function faultRank(input: FaultRankInput): FaultRank {
+  const history = input.history ?? []
+  const { causes, checks, findings } = shopTable(history, input.edits)
+  const look = (path: string, ids: string[]): Finding[] => {
+    if (!Array.isArray(ids)) refuse(path, 'must be a list of findings')
+    return [...new Set(ids)].map(
+      (id, i) =>
+        findings.find((f) => f.id === id) ??
+        refuse(
+          `${path}[${i}]`,
+          `"${id}" is no finding of the table; there are ${findings.map((f) => f.id).join(', ')}`,
+        ),
+    )
+  }
   const present = look('findings', input.findings)
   const absent = look('absent', input.absent ?? [])
   const both = present.find((f) => absent.includes(f))
@@ -55,16 +75,23 @@ export function faultRank(input: FaultRankInput): FaultRank {
           ...present.filter((f) => likelihood(f, c.id) < average(f)).map((f) => f.id),
           ...absent.filter((f) => likelihood(f, c.id) > average(f)).map((f) => f.id),
         ],
+        seenHere: history.filter((h) => h.cause === c.id).length,
       }))
       .sort((a, b) => b.probability - a.probability || (a.id < b.id ? -1 : 1)),
     nextChecks: checks
       .map((check) => {
-        const open = check.shows.map(byId).filter((f) => !known.has(f))
+        const open = check.shows.map((id) => findings.find((f) => f.id === id)!).filter((f) => !known.has(f))
         return {
           id: check.id,
           label: check.label,
           cost: check.cost,
-          expectedBits: entropyNow - entropyAfter(posterior, open),
+          expectedBits:
+            entropyNow -
+            entropyAfter(
+              posterior,
+              causes.map((c) => c.id),
+              open,
+            ),
         }
       })
       .filter((c) => c.expectedBits > 1e-9)
@@ -76,22 +103,6 @@ function likelihood(finding: Finding, cause: string): number {
   return finding.speaksFor[cause] ?? finding.background
 }
 
-function byId(id: string): Finding {
-  return findings.find((f) => f.id === id)!
-}
-
-function look(path: string, ids: string[]): Finding[] {
-  if (!Array.isArray(ids)) refuse(path, 'must be a list of findings')
-  return [...new Set(ids)].map(
-    (id, i) =>
-      findings.find((f) => f.id === id) ??
-      refuse(
-        `${path}[${i}]`,
-        `"${id}" is no finding of the table; there are ${findings.map((f) => f.id).join(', ')}`,
-      ),
-  )
-}
-
 function normalise(weights: number[]): number[] {
   const sum = weights.reduce((a, b) => a + b, 0)
   return weights.map((w) => w / sum)
@@ -100,11 +111,14 @@ function normalise(weights: number[]): number[] {
 const entropy = (p: number[]) => -p.reduce((sum, v) => (v > 0 ? sum + v * Math.log2(v) : sum), 0)
 
 /** Expected entropy once every finding of `open` is known to be there or not; all combinations are gone through. */
-function entropyAfter(p: number[], open: Finding[]): number {
+function entropyAfter(p: number[], causes: string[], open: Finding[]): number {
   const [finding, ...rest] = open
   if (!finding) return entropy(p)
-  const there = p.map((v, i) => v * likelihood(finding, causes[i]!.id))
+  const there = p.map((v, i) => v * likelihood(finding, causes[i]!))
   const chance = there.reduce((a, b) => a + b, 0)
   const missing = p.map((v, i) => v - there[i]!)
-  return chance * entropyAfter(normalise(there), rest) + (1 - chance) * entropyAfter(normalise(missing), rest)
+  return (
+    chance * entropyAfter(normalise(there), causes, rest) +
+    (1 - chance) * entropyAfter(normalise(missing), causes, rest)
+  )
 }

@@ -1,5 +1,7 @@
 import { InputError, refuse } from '../checks/input-error.ts'
 import { finite, positive } from '../checks/numbers.ts'
+import { fitDecay, type Decay } from './decay.ts'
+import { settledFrom } from './settling.ts'
 
 export interface LeakTestInput {
   /** In rising time. Temperatures on all readings or on none. */
@@ -10,6 +12,8 @@ export interface LeakTestInput {
   /** Standard ml/min (0 °C, 101.325 kPa). */
   allowedMlPerMin: number
   gaugeResolutionKpa: number
+  /** Judge only from where the pressure has settled (seals seat, pumped air cools). @default false */
+  skipSettling?: boolean
 }
 
 export type LeakVerdict = 'tight' | 'leaks' | 'too-short' | 'invalid'
@@ -28,6 +32,14 @@ export interface LeakTest {
   /** How many degrees (of cooling) would explain the compensated drop. */
   temperatureExplainsC: number
   compensated: boolean
+  /** Seconds after the first reading at which the pressure has settled; 0 when it had from the start. */
+  settledAfterS: number
+  /** Readings that were judged. */
+  readingsUsed: number
+  /** The exponential decay of a leak through a small path; tried when the drop is large. */
+  decay?: Decay
+  /** Which of the two describes the readings better. */
+  better: 'line' | 'decay'
 }
 
 const STANDARD_KPA = 101.325
@@ -42,6 +54,8 @@ const ASSUMED_C = 20
  * k = V / 101.325 × 273.15 / T(0); leak = −k b for a first gauge pressure ≥ 0, +k b for a vacuum; U = 2 k se(b).
  * leaks when leak − U > allowed; invalid when leak + U < −allowed; tight when leak + U ≤ allowed; else too-short.
  * holdNeeded = 2 √2 u_p k / (allowed / 2). ΔT that explains a drop = T Δp / P_abs.
+ * The verdict always follows the line. A leak through a small path slows as the pressure falls; where the drop is large the
+ * decay is fitted too, and `leakAtStartMlPerMin` is then the honester figure (decay.ts). Settling: see settling.ts.
  * @throws InputError on fewer than two readings, times that do not rise, or pressures below absolute zero
  */
 export function leakTest(input: LeakTestInput): LeakTest {
@@ -80,7 +94,15 @@ export function leakTest(input: LeakTestInput): LeakTest {
     const absolute = r.gaugeKpa + atmosphere
     pressure[i] = compensated ? absolute * (kelvin / (r.tempC! + ZERO_C)) : absolute
   })
-  const { slope, standardError } = lineFit(minutes, pressure, resolution / Math.sqrt(12))
+  const up = resolution / Math.sqrt(12)
+  const { slope, standardError, rms } = lineFit(minutes, pressure, up)
+  const decay = fitDecay(minutes, pressure, atmosphere)
+  const settledAt = decay && decay.rmsKpa <= 1.2 * up ? 0 : settledFrom(minutes, pressure, up)
+  if (input.skipSettling && settledAt > 0)
+    return {
+      ...leakTest({ ...input, readings: readings.slice(settledAt), skipSettling: false }),
+      settledAfterS: 60 * minutes[settledAt]!,
+    }
 
   const k = (volume / STANDARD_KPA) * (ZERO_C / kelvin)
   const direction = first.gaugeKpa >= 0 ? -1 : 1
@@ -100,14 +122,33 @@ export function leakTest(input: LeakTestInput): LeakTest {
           : leak + U <= allowed
             ? 'tight'
             : 'too-short',
-    holdNeededMin: (2 * Math.SQRT2 * (resolution / Math.sqrt(12)) * k) / (allowed / 2),
+    holdNeededMin: (2 * Math.SQRT2 * up * k) / (allowed / 2),
     temperatureExplainsC: (kelvin * drop) / pressure[0]!,
     compensated,
+    settledAfterS: 60 * minutes[settledAt]!,
+    readingsUsed: n,
+    ...(decay
+      ? {
+          decay: {
+            tauMin: decay.tauMin,
+            leakAtStartMlPerMin: (k * Math.abs(decay.startKpa)) / decay.tauMin,
+            rmsKpa: decay.rmsKpa,
+          },
+        }
+      : {}),
+    better: decay && decay.rmsKpa < rms ? 'decay' : 'line',
   }
 }
 
+interface LineFit {
+  slope: number
+  standardError: number
+  /** Root mean square of what the line leaves. */
+  rms: number
+}
+
 /** Slope by least squares about the means; its standard error from the residuals or from `floor`, the larger. */
-function lineFit(x: Float64Array, y: Float64Array, floor: number): { slope: number; standardError: number } {
+function lineFit(x: Float64Array, y: Float64Array, floor: number): LineFit {
   const n = x.length
   let mx = 0
   let my = 0
@@ -125,5 +166,5 @@ function lineFit(x: Float64Array, y: Float64Array, floor: number): { slope: numb
   let squares = 0
   for (let i = 0; i < n; i++) squares += (y[i]! - y[0]! - my - slope * (x[i]! - mx)) ** 2
   const scatter = n > 2 ? Math.sqrt(squares / (n - 2)) : 0
-  return { slope, standardError: Math.max(scatter, floor) / Math.sqrt(xx) }
+  return { slope, standardError: Math.max(scatter, floor) / Math.sqrt(xx), rms: Math.sqrt(squares / n) }
 }

@@ -1,7 +1,8 @@
-import { InputError } from '../checks/input-error.ts'
+import { at, InputError } from '../checks/input-error.ts'
 import { finite, notNegative } from '../checks/numbers.ts'
 import { checkWindow, type Window } from './window.ts'
 import { spread } from './reading-set.ts'
+import { temperatureEffect, type TemperatureEffectInput } from './temperature.ts'
 
 export type Verdict = 'in' | 'out' | 'too-close'
 
@@ -15,9 +16,15 @@ export interface JudgeInput {
   /** Known standard deviation of repeated readings with this instrument and grip. @default 0 */
   repeatability?: number
   window: Window
+  /**
+   * The readings were taken on a case that is not at 20 °C: they are carried to 20 °C, and not knowing the temperature
+   * better adds to the uncertainty (temperature.ts). Lengths in mm.
+   */
+  temperature?: TemperatureEffectInput
 }
 
 export interface Judgement {
+  /** Mean of the readings, carried to 20 °C when a temperature was given. */
   mean: number
   /** Standard uncertainty of the mean. */
   u: number
@@ -26,25 +33,32 @@ export interface Judgement {
   verdict: Verdict
   /** Smallest number of readings, not below the present one, that decides at the same mean and spread; null when none does. */
   readingsNeeded: number | null
+  /** What was taken off the mean for the temperature, mm. */
+  temperatureMm?: number
 }
 
 /**
  * Standard uncertainty of the mean of a set of readings:
  * u² = resolution²/12 + mpe²/3 + max(s, repeatability)²/n, with s = 0 for a single reading.
  * JCGM 100:2008 (GUM) 4.3.7 (rectangular distributions), 4.2.3 (mean), 5.1.2 (combination).
+ * A temperature term is added as it is: all readings share it.
  * Resolution and permissible error do not shrink with n: the same gauge errs the same way each time.
  */
-export function uncertaintyOfMean(
-  s: number,
-  n: number,
-  instrument: { resolution: number; mpe: number; repeatability?: number },
-): number {
+export function uncertaintyOfMean(s: number, n: number, instrument: Instrument): number {
   const scatter = Math.max(s, instrument.repeatability ?? 0)
   return Math.sqrt(floorSquared(instrument) + (scatter * scatter) / n)
 }
 
-function floorSquared(i: { resolution: number; mpe: number }): number {
-  return (i.resolution * i.resolution) / 12 + (i.mpe * i.mpe) / 3
+interface Instrument {
+  resolution: number
+  mpe: number
+  repeatability?: number
+  /** Standard uncertainty from the temperature; the same for every reading. @default 0 */
+  uTemperature?: number
+}
+
+function floorSquared(i: Instrument): number {
+  return (i.resolution * i.resolution) / 12 + (i.mpe * i.mpe) / 3 + (i.uTemperature ?? 0) ** 2
 }
 
 /**
@@ -75,21 +89,37 @@ export function judge(input: JudgeInput): Judgement {
   notNegative('repeatability', input.repeatability ?? 0)
   checkWindow('window', window)
 
-  const { mean, sd, count } = spread(readings)
-  const u = uncertaintyOfMean(sd, count, input)
+  const { mean: read, sd, count } = spread(readings)
+  const warm = input.temperature && at('temperature', () => temperatureEffect(input.temperature!))
+  const mean = read - (warm?.clearanceChangeMm ?? 0)
+  const instrument = { ...input, uTemperature: warm?.uMm ?? 0 }
+  const u = uncertaintyOfMean(sd, count, instrument)
   const verdict = verdictOf(mean, 2 * u, window)
-  return { mean, u, U: 2 * u, verdict, readingsNeeded: readingsNeeded(mean, sd, count, input) }
+  return {
+    mean,
+    u,
+    U: 2 * u,
+    verdict,
+    readingsNeeded: readingsNeeded(mean, sd, count, instrument, window),
+    ...(warm ? { temperatureMm: warm.clearanceChangeMm } : {}),
+  }
 }
 
 /** n from u(n) ≤ distance/2 in closed form, then stepped to the exact boundary against round-off. */
-function readingsNeeded(mean: number, sd: number, count: number, input: JudgeInput): number | null {
+function readingsNeeded(
+  mean: number,
+  sd: number,
+  count: number,
+  instrument: Instrument,
+  window: Window,
+): number | null {
   const decides = (n: number) =>
-    verdictOf(mean, 2 * uncertaintyOfMean(sd, n, input), input.window) !== 'too-close'
+    verdictOf(mean, 2 * uncertaintyOfMean(sd, n, instrument), window) !== 'too-close'
   if (decides(count)) return count
-  const { min, max } = input.window
+  const { min, max } = window
   const distance = Math.min(Math.abs(mean - (min ?? -Infinity)), Math.abs(mean - (max ?? Infinity)))
-  const room = (distance * distance) / 4 - floorSquared(input)
-  const scatter = Math.max(sd, input.repeatability ?? 0)
+  const room = (distance * distance) / 4 - floorSquared(instrument)
+  const scatter = Math.max(sd, instrument.repeatability ?? 0)
   if (room <= 0 || scatter === 0) return null
   const estimate = Math.ceil((scatter * scatter) / room)
   if (!Number.isSafeInteger(estimate)) return null

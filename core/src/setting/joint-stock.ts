@@ -1,4 +1,4 @@
-import type { ShimPiece } from './shim-problem.ts'
+import type { StockLine } from './shim-problem.ts'
 import type { StackCandidates } from './stack-candidates.ts'
 
 /** A choice of one stack for every location: the stacks' indices in their candidates. */
@@ -11,27 +11,29 @@ export type StackChoice = Int32Array
  * @returns the stacks, or undefined when the stock does not allow it
  */
 export function supply(
-  lines: readonly ShimPiece[],
+  lines: readonly StockLine[],
   candidates: readonly StackCandidates[],
   classes: ArrayLike<number>,
   pieces?: ArrayLike<number>,
 ): StackChoice | undefined {
   const L = candidates.length
-  const left = Int32Array.from(lines, (p) => p.count)
+  // all thicknesses of one stock draw on the same count
+  const left: number[] = []
+  for (const l of lines) left[l.stock] = l.count
   const choice = new Int32Array(L)
 
+  const stockOf = (c: StackCandidates, s: number, m: number) => lines[c.members[s * c.stride + m]!]!.stock
   const take = (c: StackCandidates, s: number): boolean => {
     for (let m = 0; m < c.pieces[s]!; m++) {
-      const line = c.members[s * c.stride + m]!
-      if (--left[line]! < 0) {
-        for (let back = m; back >= 0; back--) left[c.members[s * c.stride + back]!]!++
+      if (--left[stockOf(c, s, m)]! < 0) {
+        for (let back = m; back >= 0; back--) left[stockOf(c, s, back)]!++
         return false
       }
     }
     return true
   }
   const giveBack = (c: StackCandidates, s: number) => {
-    for (let m = 0; m < c.pieces[s]!; m++) left[c.members[s * c.stride + m]!]!++
+    for (let m = 0; m < c.pieces[s]!; m++) left[stockOf(c, s, m)]!++
   }
   const choose = (l: number): boolean => {
     if (l === L) return true

@@ -49,7 +49,6 @@ export function landingBound(problem: ShimProblem): BoxScore {
       let muHi = quantity.measured
       let varLo = quantity.u * quantity.u
       let varHi = varLo
-      const rel = relU[q]!
       for (let l = 0; l < L; l++) {
         const j = sensitivity[q * L + l]!
         if (j === 0) continue
@@ -57,6 +56,7 @@ export function landingBound(problem: ShimProblem): BoxScore {
         const b = j * (hi[l]! - current[l]!)
         muLo += a < b ? a : b
         muHi += a < b ? b : a
+        const rel = relU[q * L + l]!
         if (rel > 0) {
           const big = Math.max(Math.abs(a), Math.abs(b)) * rel
           const small = a < 0 !== b < 0 ? 0 : Math.min(Math.abs(a), Math.abs(b)) * rel
@@ -116,7 +116,7 @@ export function predict(
   for (let l = 0; l < L; l++) {
     const change = problem.sensitivity[q * L + l]! * (thickness[l]! - problem.locations[l]!.currentMm)
     value += change
-    variance += (problem.relU[q]! * change) ** 2
+    variance += (problem.relU[q * L + l]! * change) ** 2
   }
   return { value, sigma: Math.sqrt(variance) }
 }

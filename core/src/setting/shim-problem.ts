@@ -22,8 +22,8 @@ export interface ShimQuantity {
   target: number
   /** Change of the quantity per mm of stack at a location; a location left out has none. */
   sensitivity: Record<string, number>
-  /** Relative standard uncertainty of this quantity's sensitivities; overrides `sensitivityRelU`. */
-  relU?: number
+  /** Relative standard uncertainty of this quantity's sensitivities, one for all stacks or one for each; overrides `sensitivityRelU`. */
+  relU?: number | Record<string, number>
 }
 
 /** A line of the drawer: pieces of one measured thickness. */
@@ -31,6 +31,26 @@ export interface ShimPiece {
   id: string
   thicknessMm: number
   count: number
+  /** A piece that can be made thinner before it goes in; see {@link pieceCuts}. */
+  cut?: PieceCut
+}
+
+/** How a piece can be made thinner: layers peeled off a laminated shim, or a spacer ground down. */
+export type PieceCut =
+  { kind: 'laminated'; layerMm: number; minMm: number } | { kind: 'ground'; stepMm: number; minMm: number }
+
+/**
+ * A thickness that a line of the drawer can give. A line that can be cut stands here once for its full thickness and
+ * once for every thickness that it can be brought to; all of them draw on the same pieces.
+ */
+export interface StockLine {
+  id: string
+  thicknessMm: number
+  /** Index of the stock that it draws on: every variant of a line has the same. */
+  stock: number
+  count: number
+  /** True when the piece has to be peeled or ground to this thickness. */
+  thinned: boolean
 }
 
 export interface ShimSolveInput {
@@ -51,11 +71,11 @@ export interface ShimSolveInput {
 export interface ShimProblem {
   locations: Required<ShimLocation>[]
   quantities: ShimQuantity[]
-  /** Lines with stock, sorted by id: the order in which piece ids are compared. */
-  lines: ShimPiece[]
+  /** Thicknesses with stock, sorted by id (the order in which piece ids are compared), a line's own ones thickest first. */
+  lines: StockLine[]
   /** Row per quantity, column per location: sensitivity[q * L + l]. */
   sensitivity: Float64Array
-  /** Relative uncertainty of the sensitivities, one for each quantity. */
+  /** Relative uncertainty of the sensitivities, in the same table: relU[q * L + l]. */
   relU: Float64Array
   plans: number
   orderSeriesMm: number[]
@@ -64,6 +84,31 @@ export interface ShimProblem {
 
 /** Slack for comparing sums of thicknesses with limits, mm: far below any gauge, far above round-off. */
 export const THICKNESS_SLACK_MM = 1e-9
+
+/** Thicknesses that all cut pieces of one drawer may be brought to, together. */
+const MOST_CUTS = 2000
+
+/**
+ * The thicknesses below its full one that a piece can be brought to, thickest first: full − k · step, down to `minMm`.
+ * A laminated shim loses whole layers, a ground spacer whole steps of the machine.
+ */
+export function pieceCuts(piece: ShimPiece): number[] {
+  if (!piece.cut) return []
+  const step = piece.cut.kind === 'laminated' ? piece.cut.layerMm : piece.cut.stepMm
+  const steps = Math.floor((piece.thicknessMm - piece.cut.minMm) / step + THICKNESS_SLACK_MM / step)
+  return Array.from({ length: Math.max(0, steps) }, (_, k) => piece.thicknessMm - (k + 1) * step)
+}
+
+/** Lays the drawer's lines out as thicknesses. */
+export function stockLines(pieces: readonly ShimPiece[]): StockLine[] {
+  return pieces
+    .filter((p) => p.count > 0)
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+    .flatMap((p, stock) => [
+      { id: p.id, thicknessMm: p.thicknessMm, stock, count: p.count, thinned: false },
+      ...pieceCuts(p).map((thicknessMm) => ({ id: p.id, thicknessMm, stock, count: p.count, thinned: true })),
+    ])
+}
 
 const DEFAULT_SERIES = Array.from({ length: 20 }, (_, i) => (i + 1) / 20)
 
@@ -118,7 +163,10 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
         (v) => v >= q.window.min && v <= q.window.max,
         `it must lie in its window ${q.window.min} to ${q.window.max}`,
       )
-    if (q.relU !== undefined) number(`${at}.relU`, q.relU, (v) => v >= 0 && v <= 1, 'between 0 and 1')
+    if (typeof q.relU === 'number') number(`${at}.relU`, q.relU, (v) => v >= 0 && v <= 1, 'between 0 and 1')
+    else
+      for (const [id, v] of Object.entries(q.relU ?? {}))
+        number(`${at}.relU.${id}`, v, (x) => x >= 0 && x <= 1, 'between 0 and 1')
     for (const [id, s] of Object.entries(q.sensitivity)) {
       if (!known.has(id))
         say(`${at}.sensitivity.${id}`, `names no location; known are ${[...known].join(', ')}`)
@@ -139,7 +187,22 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
       (v) => Number.isInteger(v) && v >= 0,
       'a count is a whole number, 0 or more',
     )
+    if (!p.cut) return
+    const [name, step] =
+      p.cut.kind === 'laminated' ? (['layerMm', p.cut.layerMm] as const) : (['stepMm', p.cut.stepMm] as const)
+    number(`${at}.cut.${name}`, step, (v) => v >= 0.001, 'at least 0.001 mm comes off at a time')
+    number(
+      `${at}.cut.minMm`,
+      p.cut.minMm,
+      (v) => v > 0 && v <= p.thicknessMm,
+      `what is left is thicker than 0 and at most the piece itself, ${p.thicknessMm} mm`,
+    )
   })
+  if (!problems.length) {
+    const cuts = input.pieces.reduce((n, p) => n + pieceCuts(p).length, 0)
+    if (cuts > MOST_CUTS)
+      say('pieces', `can be cut to ${cuts} thicknesses; at most ${MOST_CUTS}. Use coarser steps`)
+  }
   const relU = input.sensitivityRelU ?? 0
   number('sensitivityRelU', relU, (v) => v >= 0 && v <= 1, 'between 0 and 1')
   const plans = input.plans ?? 3
@@ -160,17 +223,19 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
 
   const L = input.locations.length
   const sensitivity = new Float64Array(input.quantities.length * L)
+  const relative = new Float64Array(input.quantities.length * L)
   input.quantities.forEach((q, i) =>
     input.locations.forEach((l, k) => {
       sensitivity[i * L + k] = q.sensitivity[l.id] ?? 0
+      relative[i * L + k] = typeof q.relU === 'object' ? (q.relU[l.id] ?? relU) : (q.relU ?? relU)
     }),
   )
   return {
     locations: input.locations.map((l) => ({ ...l, fixed: l.fixed ?? false })),
     quantities: input.quantities,
-    lines: input.pieces.filter((p) => p.count > 0).sort((a, b) => (a.id < b.id ? -1 : 1)),
+    lines: stockLines(input.pieces),
     sensitivity,
-    relU: Float64Array.from(input.quantities, (q) => q.relU ?? relU),
+    relU: relative,
     plans,
     orderSeriesMm: series,
     maxNodes,

@@ -1,8 +1,8 @@
 import { probabilityInWindow } from '../numbers/normal.ts'
 import { searchBoxes, type SearchProgress } from './box-search.ts'
-import { supply, type StackChoice } from './joint-stock.ts'
+import { supply } from './joint-stock.ts'
 import { closenessBound, landingBound, predict, type BoxScore } from './landing.ts'
-import { resolveShimProblem, type ShimProblem, type ShimSolveInput } from './shim-problem.ts'
+import { resolveShimProblem, type ShimProblem, type ShimSolveInput, type StockLine } from './shim-problem.ts'
 import {
   classesWithPieces,
   fixedCandidate,
@@ -14,6 +14,8 @@ export interface PlannedStack {
   thicknessMm: number
   /** Ids of drawer lines, sorted, one for every piece. */
   pieceIds: string[]
+  /** The one piece that has to be peeled or ground before it goes in, and to what. */
+  thin?: { pieceId: string; toMm: number }
 }
 
 export interface Prediction {
@@ -62,10 +64,12 @@ const FIT = 0.02
 const BAND = 0.005
 
 interface Found {
-  choice: StackChoice
+  /** The pieces of every location. */
+  lines: StockLine[][]
   thickness: Float64Array
   score: number
   pieces: number
+  /** All ids in order, to be compared with those of another plan. */
   ids: string
 }
 
@@ -311,19 +315,14 @@ class ShimSearch {
     if (!choice) return undefined
     const thickness = Float64Array.from(candidates, (c, l) => c.thickness[classes[l]!]!)
     let pieces = 0
-    const ids: string[] = []
-    candidates.forEach((c, l) => {
-      pieces += c.pieces[choice[l]!]!
-      ids.push(this.pieceIds(c, choice[l]!).join('\u0000'))
-    })
-    return { choice, thickness, score, pieces, ids: ids.join('\u0001') }
+    const lines = candidates.map((c, l) => this.linesOf(c, choice[l]!))
+    for (const own of lines) pieces += own.length
+    const ids = lines.map((own) => own.map((p) => p.id).join('\u0000')).join('\u0001')
+    return { lines, thickness, score, pieces, ids }
   }
 
-  private pieceIds(c: StackCandidates, s: number): string[] {
-    return Array.from(
-      { length: c.pieces[s]! },
-      (_, m) => this.problem.lines[c.members[s * c.stride + m]!]!.id,
-    )
+  private linesOf(c: StackCandidates, s: number): StockLine[] {
+    return Array.from({ length: c.pieces[s]! }, (_, m) => this.problem.lines[c.members[s * c.stride + m]!]!)
   }
 
   private *run(
@@ -363,11 +362,20 @@ class ShimSearch {
   }
 
   private plan(found: Found): ShimPlan {
-    const { locations } = this.problem
-    const idsByLocation = found.ids.split('\u0001').map((t) => (t === '' ? [] : t.split('\u0000')))
     return {
       stacks: Object.fromEntries(
-        locations.map((l, i) => [l.id, { thicknessMm: found.thickness[i]!, pieceIds: idsByLocation[i]! }]),
+        this.problem.locations.map((l, i) => {
+          const lines = found.lines[i]!
+          const thinned = lines.find((p) => p.thinned)
+          return [
+            l.id,
+            {
+              thicknessMm: found.thickness[i]!,
+              pieceIds: lines.map((p) => p.id),
+              ...(thinned ? { thin: { pieceId: thinned.id, toMm: thinned.thicknessMm } } : {}),
+            },
+          ]
+        }),
       ),
       predicted: predictAll(this.problem, found.thickness),
       probability: this.landingOf(found.thickness),
@@ -414,7 +422,8 @@ function* orderSuggestions(
   for (const thicknessMm of problem.orderSeriesMm) {
     yield { stage: 'what to order', nodes: parent.budget.nodes }
     const id = '\uffff order'
-    const lines = [...problem.lines, { id, thicknessMm, count: open }]
+    const stock = 1 + Math.max(-1, ...problem.lines.map((l) => l.stock))
+    const lines = [...problem.lines, { id, thicknessMm, stock, count: open, thinned: false }]
     const search = new ShimSearch({ ...problem, lines, plans: 1 }, parent.budget)
     const narrow = yield* search.findBest()
     if (!search.complete) parent.complete = false

@@ -1,4 +1,4 @@
-import { THICKNESS_SLACK_MM, type ShimPiece } from './shim-problem.ts'
+import { THICKNESS_SLACK_MM, type StockLine } from './shim-problem.ts'
 
 /** Stacks whose thicknesses agree to this many mm are one class: no gauge, and no P, tells them apart. */
 const CLASS_STEP_MM = 1e-7
@@ -22,12 +22,13 @@ export interface StackCandidates {
 
 /**
  * Enumerates the multisets of at most `maxPieces` pieces with a thickness in [lo, hi] mm, each line's stock
- * respected. A branch is cut as soon as the remaining pieces cannot bring the sum into the interval.
+ * respected. At most one piece of a stack is peeled or ground: one alone can take any thickness within its steps, and
+ * every further one would be spoilt for nothing. A branch is cut as soon as the remaining pieces cannot bring the sum into the interval.
  * Pauses after every first piece, so that a long list does not stall its thread.
- * @param lines sorted by id; stock above 0
+ * @param lines sorted by id, so that all thicknesses of one stock stand together; stock above 0
  */
 export function* stackCandidateSteps(
-  lines: readonly ShimPiece[],
+  lines: readonly StockLine[],
   maxPieces: number,
   lo: number,
   hi: number,
@@ -51,6 +52,10 @@ export function* stackCandidateSteps(
   const chosen = new Int16Array(stride)
   let complete = true
 
+  const thinnedAmong = (depth: number) => {
+    for (let d = 0; d < depth; d++) if (lines[chosen[d]!]!.thinned) return true
+    return false
+  }
   const grow = (depth: number, size: number, first: number, sum: number) => {
     if (depth === size) {
       if (sum < from || sum > to) return
@@ -68,9 +73,11 @@ export function* stackCandidateSteps(
       if (sum + left * thickest[i]! < from || sum + left * thinnest[i]! > to) break
       const next = sum + t[i]!
       if (next > to) continue
+      const line = lines[i]!
+      if (line.thinned && thinnedAmong(depth)) continue
       let used = 0
-      for (let d = depth - 1; d >= 0 && chosen[d] === i; d--) used++
-      if (used >= lines[i]!.count) continue
+      for (let d = depth - 1; d >= 0 && lines[chosen[d]!]!.stock === line.stock; d--) used++
+      if (used >= line.count) continue
       chosen[depth] = i
       grow(depth + 1, size, i, next)
     }

@@ -41,6 +41,10 @@ export interface TrialUpdate {
   sensitivity: Record<string, Record<string, Learned>>
   /** quantity → its value with the stacks of the first trial. */
   offset: Record<string, Learned>
+  /** quantity → its value with the stacks of the newest trial, all readings taken together. */
+  newest: Record<string, Learned>
+  /** Log probability density of all readings after the first of each quantity, before each was known: how well the prior foresaw them. */
+  logEvidence: number
   warnings: TrialWarning[]
   /** What the next build will read; with `next`. */
   predicted?: Record<string, Learned>
@@ -63,7 +67,7 @@ const WIDE = 10
 export function trialUpdate(input: TrialUpdateInput): TrialUpdate {
   check(input)
   const first = input.trials[0]!
-  const result: TrialUpdate = { sensitivity: {}, offset: {}, warnings: [] }
+  const result: TrialUpdate = { sensitivity: {}, offset: {}, newest: {}, logEvidence: 0, warnings: [] }
   const predicted: Record<string, Learned> = {}
   let probability: number | undefined = 1
   for (const q of input.quantities) {
@@ -87,6 +91,7 @@ export function trialUpdate(input: TrialUpdateInput): TrialUpdate {
       const total = variance + q.u * q.u
       const off = reading - value
       const z = off / Math.sqrt(total)
+      if (t > 0) result.logEvidence -= 0.5 * (z * z + Math.log(2 * Math.PI * total))
       if (t > 0 && Math.abs(z) > DISAGREES)
         result.warnings.push({
           trial: t,
@@ -102,6 +107,8 @@ export function trialUpdate(input: TrialUpdateInput): TrialUpdate {
     })
     const sd = (i: number) => Math.sqrt(Math.max(0, covariance[i]![i]!))
     result.offset[q.id] = { mean: mean[0]!, sd: sd(0) }
+    const now = expect(row(input.trials.at(-1)!.stacks))
+    result.newest[q.id] = { mean: now.value, sd: Math.sqrt(Math.max(0, now.variance)) }
     result.sensitivity[q.id] = Object.fromEntries(
       moving.map((l, i) => [l, { mean: mean[i + 1]!, sd: sd(i + 1) }]),
     )

@@ -1,5 +1,5 @@
 import type { DriveSheet, Measure } from '../drives/sheet.ts'
-import { shimAdjusters, solvableAdjusters } from '../drives/sheet.ts'
+import { solvableAdjusters } from '../drives/sheet.ts'
 import { sensitivities, type Sensitivities } from '../gears/train.ts'
 import type { BuildFacts, GaugeSpec, TakenReading } from '../setting/assess.ts'
 
@@ -9,7 +9,7 @@ export type Random = () => number
 /** A gearcase whose truth is known: what its maker's tolerances made of the sheet. mm. */
 export interface VirtualCase {
   sheet: DriveSheet
-  /** Stacks at which `reads` holds. */
+  /** Stacks (and how far threaded carriers are turned in, mm) at which `reads` holds. */
   stacks: Record<string, number>
   /** What every measure would truly read with those stacks. */
   reads: Record<string, number>
@@ -41,7 +41,7 @@ function nominal(m: Measure): number {
 }
 
 /**
- * Draws a case of this sheet: every stack that can be solved sits in a bore whose error moves its gear, each measure has
+ * Draws a case of this sheet: every stack that can be solved, and every threaded carrier, sits in a bore whose error moves its gear, each measure has
  * a little error of its own, and every sensitivity is off from the geometry. Works for every family; a drive without
  * shims has only the errors of its measures.
  */
@@ -51,16 +51,15 @@ export function virtualCase(
   options: VirtualCaseOptions = {},
 ): VirtualCase {
   const { machiningMm = 0.15, geometryRelSd = 0.1, depthRelSd = 0.02 } = options
-  const model = sensitivities(sheet)
+  const model = sensitivities(sheet, sheet.adjusters)
   const stacks = Object.fromEntries(
-    shimAdjusters(sheet).map((a) => [
+    sheet.adjusters.map((a) => [
       a.id,
-      between(random, a.minMm + 0.25, Math.min(a.maxMm, a.minMm + 0.9)),
+      a.kind === 'threaded' ? a.startMm : between(random, a.minMm + 0.25, Math.min(a.maxMm, a.minMm + 0.9)),
     ]),
   )
-  const errors = Object.fromEntries(
-    solvableAdjusters(sheet).map((a) => [a.id, between(random, -machiningMm, machiningMm)]),
-  )
+  const movers = [...solvableAdjusters(sheet), ...sheet.adjusters.filter((a) => a.kind === 'threaded')]
+  const errors = Object.fromEntries(movers.map((a) => [a.id, between(random, -machiningMm, machiningMm)]))
   const truth: Sensitivities = {}
   const reads: Record<string, number> = {}
   for (const m of sheet.measures) {

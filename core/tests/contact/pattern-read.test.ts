@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { patternMeaning } from '../../src/contact/pattern-meaning.ts'
 import { patternRead } from '../../src/contact/pattern-read.ts'
 import { toothContact } from '../../src/contact/tooth-contact.ts'
 import { refused } from '../refused.ts'
@@ -67,5 +68,98 @@ describe('reading a patch back', () => {
         .path,
     ).toBe('drive.length')
     refused(() => patternRead({ mesh, ...crown, drive: at, coast: at, driveSide: 0 as never }))
+  })
+})
+
+describe('more than pinion and gear', () => {
+  const whole = (side: 1 | -1, p: number, g: number, offsetMm = 0, shaftAngleErrorDeg = 0) => {
+    const r = toothContact({ mesh, side, pinionMm: p, gearMm: g, offsetMm, shaftAngleErrorDeg, ...crown })
+    return { length: r.centroidLength, profile: r.centroidProfile, extents: r.extents }
+  }
+  const pair = (...s: [number, number, number?, number?]) => ({
+    drive: whole(1, ...s),
+    coast: whole(-1, ...s),
+  })
+
+  it('finds an offset of the axes from the centroids', () => {
+    const { drive, coast } = pair(0.04, -0.05, 0.03)
+    const bare = (p: typeof drive) => ({ length: p.length, profile: p.profile })
+    const r = patternRead({ mesh, ...crown, drive: bare(drive), coast: bare(coast), also: ['offset'] })
+    expect(r.offsetMm).toBeCloseTo(0.03, 2)
+    expect(Math.abs(r.pinionMm - 0.04)).toBeLessThan(0.03)
+  })
+  it('explains with offset and shaft angle what pinion and gear alone cannot, given the extents', () => {
+    const seen = pair(0.03, 0.02, 0.04, 0.05)
+    const plain = patternRead({ mesh, ...crown, ...seen })
+    const full = patternRead({ mesh, ...crown, ...seen, also: ['offset', 'shaft-angle'] })
+    expect(plain.residual).toBeGreaterThan(0.05)
+    expect(full.residual).toBeLessThan(0.01)
+    expect(Math.abs(full.offsetMm! - 0.04)).toBeLessThan(0.01)
+    expect(Math.abs(full.shaftAngleErrorDeg! - 0.05)).toBeLessThan(0.01)
+    expect(Math.abs(full.pinionMm - 0.03)).toBeLessThan(0.02)
+  })
+  it('does not ask more of four numbers than they hold', () => {
+    const seen = { drive: { length: 0, profile: 0 }, coast: { length: 0, profile: 0 } }
+    const error = refused(() => patternRead({ mesh, ...crown, ...seen, also: ['offset', 'shaft-angle'] }))
+    expect(error.fields[0]!.path).toBe('also')
+  })
+  it('takes the mean of places round the gear for the setting, and their movement for runout', () => {
+    const [a, b, c] = [pair(0.02, 0.04), pair(0.02, 0), pair(0.02, -0.04)]
+    const r = patternRead({ mesh, ...crown, ...a, otherPlaces: [b, c] })
+    expect(Math.abs(r.gearMm)).toBeLessThan(0.02)
+    expect(r.movement).toBeGreaterThan(0.05)
+    expect(patternRead({ mesh, ...crown, ...b }).movement).toBeUndefined()
+  })
+  it('gives the answer in shims, toward right', () => {
+    const r = patternRead({ mesh, ...crown, ...pair(0.06, -0.05), pinionEffect: 1, gearEffect: -1 })
+    expect(r.pinionShimMm).toBeCloseTo(-r.pinionMm, 12)
+    expect(r.gearShimMm).toBeCloseTo(r.gearMm, 12)
+    expect(r.pinionShimMm).toBeLessThan(-0.03)
+  })
+  it.each([
+    [0.06, true],
+    [-0.3, false],
+  ])('is held against the gauges: pinion %s there', (pinionMm, agrees) => {
+    const gauged = { pinionMm, pinionUMm: 0.02, gearMm: 0, gearUMm: 0.03 }
+    const r = patternRead({ mesh, ...crown, ...pair(0.06, 0), gauged })
+    expect(r.againstGauges!.agrees).toBe(agrees)
+    expect(r.pinionUMm).toBeGreaterThan(0)
+    expect(r.pinionUMm).toBeLessThan(0.15)
+  })
+  it('refuses extents that do not hold their centre', () => {
+    const seen = pair(0, 0)
+    const wrong = { ...seen.drive, extents: { ...seen.drive.extents, lengthMin: 0.9, lengthMax: 0.95 } }
+    expect(refused(() => patternRead({ mesh, ...crown, ...seen, drive: wrong })).fields[0]!.path).toBe(
+      'drive.extents',
+    )
+  })
+})
+
+describe('what a pattern means', () => {
+  const both = (length: number, profile: number) => ({
+    drive: { length, profile },
+    coast: { length, profile },
+  })
+  it.each([
+    [both(0.1, -0.1), 'centred'],
+    [both(-0.5, 0.1), 'toe'],
+    [both(0.5, 0.1), 'heel'],
+    [both(0.1, 0.5), 'top'],
+    [both(0.1, -0.5), 'root'],
+    [{ drive: { length: -0.5, profile: 0 }, coast: { length: 0.5, profile: 0 } }, 'crossed'],
+    [both(0.9, 0), 'edge'],
+  ] as const)('%j is %s', (pair, kind) => {
+    const meaning = patternMeaning(pair)
+    expect(meaning.kind).toBe(kind)
+    expect(meaning.means.length).toBeGreaterThan(10)
+    expect(meaning.effect.length).toBeGreaterThan(10)
+  })
+  it('moves the part that the model says: the displacement it names brings the patch back', () => {
+    // pinion outward puts the patch toward the top, so the words for "top" send the pinion inward
+    const up = patternRead({ mesh, ...crown, drive: patch(1, 0.12, 0), coast: patch(-1, 0.12, 0) })
+    expect(up.meaning).toMatchObject({ kind: 'top', moves: expect.stringContaining('Pinion inward') })
+    // gear outward puts it toward the heel
+    expect(patch(1, 0, 0.1).length).toBeGreaterThan(patch(1, 0, 0).length)
+    expect(patternMeaning(both(0.5, 0)).moves).toContain('Gear inward')
   })
 })

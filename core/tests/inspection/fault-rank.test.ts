@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { faultRank } from '../../src/inspection/fault-rank.ts'
+import { shopTable } from '../../src/inspection/fault-history.ts'
 import { causes, checks, findings } from '../../src/inspection/fault-table.ts'
 import { refused } from '../refused.ts'
 
@@ -67,4 +68,40 @@ describe('ranking', () => {
     expect(refused(() => faultRank({ findings: ['gremlins'] })).fields[0]!.path).toBe('findings[0]')
     refused(() => faultRank({ findings: ['metal'], absent: ['metal'] }))
   })
+})
+
+describe("the shop's own history", () => {
+  const history = Array.from({ length: 12 }, () => ({
+    cause: 'screw-gasket',
+    findings: ['milky-oil'],
+    absent: ['film-hub'],
+  }))
+  it('raises a cause that was found again and again, and says how often', () => {
+    const rank = (h: typeof history) => faultRank({ findings: ['milky-oil'], history: h }).causes
+    expect(rank([])[0]!.id).toBe('propshaft-seal')
+    expect(rank(history)[0]).toMatchObject({ id: 'screw-gasket', seenHere: 12 })
+    expect(rank(history).find((c) => c.id === 'shift-seal')!.seenHere).toBe(0)
+  })
+  it('changes likelihoods toward what was seen, never to certainty', () => {
+    const table = shopTable(history)
+    const milky = table.findings.find((f) => f.id === 'milky-oil')!
+    expect(milky.speaksFor['screw-gasket']).toBeGreaterThan(0.8)
+    expect(milky.speaksFor['screw-gasket']).toBeLessThan(1)
+    expect(table.findings.find((f) => f.id === 'film-hub')!.speaksFor['screw-gasket']).toBeLessThan(0.03)
+    // what history says nothing about stays as it was
+    expect(milky.speaksFor['propshaft-seal']).toBe(0.7)
+  })
+  it('lets an edit stand above both', () => {
+    const edits = [{ finding: 'vibration', cause: 'dry-splines', likelihood: 0.9 }]
+    const rank = (e: typeof edits) =>
+      faultRank({ findings: ['vibration'], edits: e }).causes.find((c) => c.id === 'dry-splines')!.probability
+    expect(rank(edits)).toBeGreaterThan(5 * rank([]))
+  })
+  it.each([
+    [{ history: [{ cause: 'ghosts', findings: [] }] }, 'history[0].cause'],
+    [{ history: [{ cause: 'wrong-oil', findings: ['mood'] }] }, 'history[0].findings'],
+    [{ edits: [{ finding: 'vibration', cause: 'dry-splines', likelihood: 1 }] }, 'edits[0].likelihood'],
+  ])('refuses %j', (more, path) =>
+    expect(refused(() => faultRank({ findings: [], ...more })).fields[0]!.path).toBe(path),
+  )
 })

@@ -15,16 +15,29 @@ interface Candidate {
 /** Every plan there is, by plain enumeration; only for small drawers. */
 function everyPlan(input: ShimSolveInput): Candidate[] {
   const lines = [...input.pieces].filter((p) => p.count > 0).sort((a, b) => (a.id < b.id ? -1 : 1))
+  // every thickness a line can give: its own, and, once in a stack, one that it is peeled or ground to
+  const offers = lines.flatMap((p) => {
+    const cuts: { line: number; mm: number; thinned: boolean }[] = []
+    if (p.cut) {
+      const step = p.cut.kind === 'laminated' ? p.cut.layerMm : p.cut.stepMm
+      for (let mm = p.thicknessMm - step; mm >= p.cut.minMm - 1e-9; mm -= step)
+        cuts.push({ line: lines.indexOf(p), mm, thinned: true })
+    }
+    return [{ line: lines.indexOf(p), mm: p.thicknessMm, thinned: false }, ...cuts]
+  })
   const stacksFor = (most: number): { ids: string[]; mm: number }[] => {
     const all: { ids: string[]; mm: number }[] = []
-    const grow = (from: number, ids: string[], mm: number) => {
+    const grow = (from: number, ids: string[], mm: number, thinned: boolean) => {
       all.push({ ids, mm })
       if (ids.length === most) return
-      for (let i = from; i < lines.length; i++)
-        if (ids.filter((id) => id === lines[i]!.id).length < lines[i]!.count)
-          grow(i, [...ids, lines[i]!.id], mm + lines[i]!.thicknessMm)
+      for (let i = from; i < offers.length; i++) {
+        const { line, mm: own, thinned: cut } = offers[i]!
+        const { id, count } = lines[line]!
+        if (ids.filter((x) => x === id).length < count && !(cut && thinned))
+          grow(i, [...ids, id], mm + own, thinned || cut)
+      }
     }
-    grow(0, [], 0)
+    grow(0, [], 0, false)
     return all
   }
   const plans: Candidate[] = []
@@ -41,7 +54,8 @@ function everyPlan(input: ShimSolveInput): Candidate[] {
         input.locations.forEach((loc, i) => {
           const change = (q.sensitivity[loc.id] ?? 0) * (chosen[i]!.mm - loc.currentMm)
           mean += change
-          variance += ((q.relU ?? input.sensitivityRelU ?? 0) * change) ** 2
+          const relU = typeof q.relU === 'object' ? q.relU[loc.id] : q.relU
+          variance += ((relU ?? input.sensitivityRelU ?? 0) * change) ** 2
         })
         probability *= probabilityInWindow(mean, Math.sqrt(variance), q.window.min, q.window.max)
       }
@@ -393,5 +407,60 @@ describe('a question that cannot be', () => {
     ['too sure', { sensitivityRelU: -1 }, 'sensitivityRelU'],
   ])('%s', (_, wrong, path) => {
     expect(refused(() => shimSolve({ ...good, ...wrong })).fields.map((f) => f.path)).toContain(path)
+  })
+})
+
+describe('pieces that are peeled or ground', () => {
+  let thinnedPlans = 0
+  it.each(Array.from({ length: 30 }, (_, i) => [i + 1]))(
+    'agree with plain enumeration, drawer %i',
+    (seed) => {
+      const r = random(1000 + seed)
+      const input = smallDrawer(seed)
+      const cut = {
+        ...input,
+        pieces: [
+          ...input.pieces.slice(0, 2),
+          {
+            id: 'lam',
+            thicknessMm: 0.5,
+            count: 1,
+            cut: { kind: 'laminated' as const, layerMm: 0.05, minMm: 0.3 },
+          },
+          {
+            id: 'raw',
+            thicknessMm: 0.9,
+            count: 1 + (seed % 2),
+            cut: { kind: 'ground' as const, stepMm: 0.04 + 0.02 * r(), minMm: 0.6 },
+          },
+        ],
+        locations: input.locations.map((l) => ({ ...l, maxPieces: Math.min(2, l.maxPieces) })),
+      }
+      const best = Math.max(0, ...everyPlan(cut).map((p) => p.probability))
+      const result = shimSolve(cut)
+      expect(result.bestProbability).toBeCloseTo(best, 9)
+      if (result.status === 'fit')
+        for (const stack of Object.values(result.plans[0]!.stacks)) {
+          if (!stack.thin) continue
+          thinnedPlans++
+          expect(stack.pieceIds).toContain(stack.thin.pieceId)
+          const whole = stack.pieceIds.reduce(
+            (mm, id) => mm + cut.pieces.find((p) => p.id === id)!.thicknessMm,
+            0,
+          )
+          const full = cut.pieces.find((p) => p.id === stack.thin!.pieceId)!.thicknessMm
+          expect(stack.thicknessMm).toBeCloseTo(whole - full + stack.thin.toMm, 9)
+          expect(stack.thin.toMm).toBeLessThan(full)
+        }
+    },
+  )
+  it('were met in these drawers', () => expect(thinnedPlans).toBeGreaterThan(5))
+  it.each([
+    [{ kind: 'laminated' as const, layerMm: 0, minMm: 0.1 }, 'pieces[0].cut.layerMm'],
+    [{ kind: 'ground' as const, stepMm: 0.01, minMm: 0.9 }, 'pieces[0].cut.minMm'],
+    [{ kind: 'ground' as const, stepMm: NaN, minMm: 0.1 }, 'pieces[0].cut.stepMm'],
+  ])('are refused when they cannot be: %j', (cut, path) => {
+    const input = { ...smallDrawer(1), pieces: [{ id: 'a', thicknessMm: 0.5, count: 1, cut }] }
+    expect(refused(() => shimSolve(input)).fields[0]!.path).toBe(path)
   })
 })

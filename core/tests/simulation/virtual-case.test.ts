@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { assess, isShimmed, solverInput } from '../../src/setting/assess.ts'
+import { backlashTransfer } from '../../src/gears/backlash.ts'
 import { shimSolve } from '../../src/setting/shim-solve.ts'
+import { threadedCarrier } from '../../src/setting/threaded-carrier.ts'
 import { measureBuild, trueReading, trulyIn, virtualCase } from '../../src/simulation/virtual-case.ts'
 import { random } from '../refused.ts'
 
@@ -73,4 +75,45 @@ describe('solve(measure(truth)) over 500 seeds', () => {
     },
     300_000,
   )
+})
+
+describe('a threaded carrier', () => {
+  it('is turned in from what was read, and lands in the window as often as its notches allow', () => {
+    const sheet = demoSheets.find((s) => s.id === 'rordrum-v')!
+    const carrier = sheet.adjusters[0]!
+    const measure = sheet.measures[0]!
+    const { mesh } = sheet.meshes[0]!
+    if (measure.kind !== 'backlash') throw new Error('the sheet has changed')
+    let landed = 0
+    for (let seed = 1; seed <= 300; seed++) {
+      const r = random(seed)
+      const gearcase = virtualCase(sheet, r)
+      const state = assess(sheet, measureBuild(gearcase, gearcase.stacks, gauge, r))
+      const read = state.measures[measure.id]!.judgement!.mean
+      const { backlashMm } = backlashTransfer({
+        mesh,
+        readingMm: read,
+        radiusMm: measure.radiusMm,
+        member: measure.member,
+      })
+      const target = backlashTransfer({
+        mesh,
+        readingMm: measure.target!,
+        radiusMm: measure.radiusMm,
+        member: measure.member,
+      }).backlashMm
+      const { notchSteps } = threadedCarrier({
+        mesh,
+        leadMm: carrier.leadMm!,
+        backlashMm,
+        targetMm: target,
+        member: 'gear',
+        notches: carrier.notches!,
+      })
+      const turnedIn = (carrier.leadMm! * notchSteps!) / carrier.notches!
+      if (trulyIn(gearcase, { carrier: gearcase.stacks.carrier! + turnedIn })) landed++
+    }
+    // half a notch is 0.03 mm of backlash, the window ± 0.04 mm
+    expect(landed).toBeGreaterThan(270)
+  })
 })

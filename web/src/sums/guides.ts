@@ -60,6 +60,40 @@ export const guides: Record<string, Guide> = {
       mpeMm: 0.01,
     },
   },
+  'shaft-runout': {
+    formula:
+      'The bend at each station as an arrow; arrows on a straight line along the shaft are a skew, a break in that line is the kink.',
+    example: {
+      stations: [
+        { atMm: 20, readingsMm: [0.01, 0.007, 0, -0.007, -0.01, -0.007, 0, 0.007] },
+        { atMm: 90, readingsMm: [0.012, 0.008, 0, -0.008, -0.012, -0.008, 0, 0.008] },
+        { atMm: 150, readingsMm: [0.09, 0.064, 0, -0.064, -0.09, -0.064, 0, 0.064] },
+        { atMm: 210, readingsMm: [0.17, 0.12, 0, -0.12, -0.17, -0.12, 0, 0.12] },
+      ],
+      noiseMm: 0.01,
+    },
+  },
+  'backlash-round': {
+    formula:
+      'A sine through the places is the gear running out. The smallest backlash is judged, not the mean.',
+    example: {
+      places: [
+        { deg: 0, readings: [0.47, 0.48] },
+        { deg: 90, readings: [0.44, 0.44] },
+        { deg: 180, readings: [0.4, 0.41] },
+        { deg: 270, readings: [0.45, 0.44] },
+      ],
+      resolution: 0.01,
+      mpe: 0.01,
+      window: { min: 0.38, max: 0.56 },
+      variationLimitMm: 0.1,
+    },
+  },
+  'temperature-effect': {
+    formula:
+      'Change = (expansion of the case − of the shaft) × length × degrees from 20 °C; the sign by where the cups are held.',
+    example: { lengthMm: 110, tempC: 34, halfWidthC: 2, shouldered: 'outer' },
+  },
   judge: {
     formula:
       'u² = resolution²/12 + error²/3 + scatter²/n; in only when mean ± 2u lies wholly inside the window.',
