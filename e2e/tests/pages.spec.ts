@@ -151,16 +151,38 @@ test('a sum takes bench notation, keeps its inputs in the address, and its resul
 test('every calculation opens with an example that gives a result', async ({ page }) => {
   test.setTimeout(300_000)
   await page.goto('/sums')
-  await expect(page.locator('nav[aria-label="Calculations"] a')).toHaveCount(20)
+  await expect(page.locator('nav[aria-label="Calculations"] a')).toHaveCount(23)
   const links = await page
     .locator('nav[aria-label="Calculations"] a')
     .evaluateAll((all) => all.map((a) => a.getAttribute('href')!))
-  expect(links.length).toBe(20)
+  expect(links.length).toBe(23)
   for (const link of links) {
     await page.goto(link)
     await expect(page.locator('.result dl > div').first(), link).toBeVisible()
     await expect(page.locator('.result .fault'), link).toHaveCount(0)
   }
+})
+
+test('sums that are better looked at are drawn, and say in words what is drawn', async ({ page }) => {
+  const seen = complaints(page)
+  for (const [name, words] of [
+    ['runout', /highest at \d+ degrees/],
+    ['leak-test', /verdict tight/],
+    ['preload', /fit 1\.\d+ mm/],
+    ['tooth-contact', /Concave flank of the gear: centre/],
+    ['pattern-read', /Drive flank, as seen/],
+    ['lock-alignment', /6 tabs meet a slot/],
+    ['torque-adapter', /Set the wrench to 49\.4/],
+    ['torque-order', /Order: 1, 5, 3/],
+  ] as const) {
+    await page.goto(`/sums/${name}`)
+    const picture = page.locator('.picture').getByRole('img', { name: words })
+    await expect(picture, name).toBeVisible()
+    expect((await picture.boundingBox())!.height, name).toBeGreaterThan(80)
+  }
+  await page.goto('/sums/judge')
+  await expect(page.locator('.picture .ruler')).toBeVisible()
+  expect(seen).toEqual([])
 })
 
 test('a sum with several ways of asking changes its fields', async ({ page }) => {

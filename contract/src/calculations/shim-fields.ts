@@ -49,6 +49,9 @@ export class ShimQuantityFields {
 
   @Num({ what: 'relative uncertainty of these sensitivities', optional: true })
   relU?: number
+
+  @NumberTable({ what: 'relative uncertainty for single stacks', optional: true })
+  relUByStack?: Record<string, number>
 }
 
 export class PieceCutFields {

@@ -36,7 +36,7 @@ export function learnFrom(
       quantities: newest.quantities.map((q) => ({
         id: q.id,
         sensitivity: q.sensitivity,
-        relSd: scale * (q.relU as number),
+        relSd: scale * q.relU!,
         // the worst of the sets, so that no build is believed more than its gauge deserves
         u: Math.max(...posed.map((p) => p.quantities.find((x) => x.id === q.id)!.u)),
         window: q.window,
@@ -75,7 +75,7 @@ export function learnedSolverInput(
         measured: mean,
         u: sd,
         sensitivity: Object.fromEntries(entries.map(([l, j]) => [l, j.mean])),
-        relU: Object.fromEntries(entries.map(([l, j]) => [l, Math.min(1, j.sd / Math.abs(j.mean))])),
+        relUByStack: Object.fromEntries(entries.map(([l, j]) => [l, Math.min(1, j.sd / Math.abs(j.mean))])),
       }
     }),
   }

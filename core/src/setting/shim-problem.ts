@@ -22,8 +22,10 @@ export interface ShimQuantity {
   target: number
   /** Change of the quantity per mm of stack at a location; a location left out has none. */
   sensitivity: Record<string, number>
-  /** Relative standard uncertainty of this quantity's sensitivities, one for all stacks or one for each; overrides `sensitivityRelU`. */
-  relU?: number | Record<string, number>
+  /** Relative standard uncertainty of this quantity's sensitivities; overrides `sensitivityRelU`. */
+  relU?: number
+  /** The same for single stacks; overrides `relU` there. */
+  relUByStack?: Record<string, number>
 }
 
 /** A line of the drawer: pieces of one measured thickness. */
@@ -163,10 +165,9 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
         (v) => v >= q.window.min && v <= q.window.max,
         `it must lie in its window ${q.window.min} to ${q.window.max}`,
       )
-    if (typeof q.relU === 'number') number(`${at}.relU`, q.relU, (v) => v >= 0 && v <= 1, 'between 0 and 1')
-    else
-      for (const [id, v] of Object.entries(q.relU ?? {}))
-        number(`${at}.relU.${id}`, v, (x) => x >= 0 && x <= 1, 'between 0 and 1')
+    if (q.relU !== undefined) number(`${at}.relU`, q.relU, (v) => v >= 0 && v <= 1, 'between 0 and 1')
+    for (const [id, v] of Object.entries(q.relUByStack ?? {}))
+      number(`${at}.relUByStack.${id}`, v, (x) => x >= 0 && x <= 1, 'between 0 and 1')
     for (const [id, s] of Object.entries(q.sensitivity)) {
       if (!known.has(id))
         say(`${at}.sensitivity.${id}`, `names no location; known are ${[...known].join(', ')}`)
@@ -227,7 +228,7 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
   input.quantities.forEach((q, i) =>
     input.locations.forEach((l, k) => {
       sensitivity[i * L + k] = q.sensitivity[l.id] ?? 0
-      relative[i * L + k] = typeof q.relU === 'object' ? (q.relU[l.id] ?? relU) : (q.relU ?? relU)
+      relative[i * L + k] = q.relUByStack?.[l.id] ?? q.relU ?? relU
     }),
   )
   return {

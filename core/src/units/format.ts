@@ -1,4 +1,4 @@
-import { MM_PER_INCH } from './factors.ts'
+import { KPA_PER_PSI, MM_PER_INCH, NM_PER_FTLB, NM_PER_INLB } from './factors.ts'
 
 /** Number of decimals that shows one step of `resolution`, at most 4. 0.01 → 2, 0.002 → 3, 0.0254 → 4. */
 export function decimalsFor(resolution: number): number {
@@ -32,4 +32,32 @@ export function showThou(mm: number, decimals = 1): string {
 /** Both unit systems side by side: `0.42 mm · 16.5 t`. */
 export function showBoth(mm: number, decimals = 2): string {
   return `${showMm(mm, decimals)} · ${showThou(mm)}`
+}
+
+/** Below this torque inch-pounds are read more easily than foot-pounds. */
+const SMALL_TORQUE_NM = 15
+
+/**
+ * A value of the canonical units in those of the other system, for the eye; empty where there is no other.
+ * @param unit mm, Nm, kPa, C, K, or one of them per min
+ */
+export function showOther(value: number, unit: string): string {
+  switch (unit) {
+    case 'mm':
+      return showThou(value)
+    case 'Nm':
+      return Math.abs(value) < SMALL_TORQUE_NM
+        ? `${fixed(value / NM_PER_INLB, 1)} in-lb`
+        : `${fixed(value / NM_PER_FTLB, 1)} ft-lb`
+    case 'kPa':
+      return `${fixed(value / KPA_PER_PSI, 2)} psi`
+    case 'kPa/min':
+      return `${fixed(value / KPA_PER_PSI, 4)} psi/min`
+    case 'C':
+      return `${fixed((value * 9) / 5 + 32, 1)} °F`
+    case 'K':
+      return `${fixed((value * 9) / 5, 1)} °F apart`
+    default:
+      return ''
+  }
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { leakTest, type LeakTestInput } from '../../src/leak/leak-test.ts'
+import { temperatureBand } from '../../src/leak/temperature-band.ts'
 import { random } from '../refused.ts'
 
 const base = { atmosphereKpa: 101.3, volumeMl: 650, allowedMlPerMin: 0.25, gaugeResolutionKpa: 0.1 }
@@ -60,5 +61,24 @@ describe('the decay of a leak through a small path', () => {
   })
   it('does not claim to be better on a straight line', () => {
     expect(test((min) => 70 - 0.3 * min).better).toBe('line')
+  })
+})
+
+describe('the band that temperature explains', () => {
+  const worked = {
+    ...base,
+    readings: [
+      { s: 0, gaugeKpa: 70, tempC: 24 },
+      { s: 7200, gaugeKpa: 67.2, tempC: 18 },
+    ],
+  }
+  it('holds 66.54 kPa after a cooling from 24 to 18 °C, one kelvin and half a step either way', () => {
+    const { low, high } = temperatureBand(worked)!
+    expect((low[1]! + high[1]!) / 2).toBeCloseTo(66.54, 2)
+    expect(high[1]! - low[1]!).toBeCloseTo((2 * 171.3) / 297.15 + 0.1, 6)
+    expect(high[0]! - low[0]!).toBeCloseTo(0.1, 9)
+  })
+  it('is not there without a thermometer', () => {
+    expect(temperatureBand({ ...base, readings: [{ s: 0, gaugeKpa: 70 }] })).toBeUndefined()
   })
 })

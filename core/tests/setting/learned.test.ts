@@ -85,7 +85,7 @@ describe('learning over the builds of a job', () => {
     expect(Math.abs(learned.sensitivity.forward! - truth)).toBeLessThan(
       Math.abs(prior.sensitivity.forward! - truth),
     )
-    expect((learned.relU as Record<string, number>).forward).toBeLessThan(0.09)
+    expect(learned.relUByStack!.forward).toBeLessThan(0.09)
   })
   it('leaves out a build that was never measured to the end', () => {
     const left: BuildFacts = { stacks: moved, readings: {} }

@@ -54,7 +54,7 @@ function everyPlan(input: ShimSolveInput): Candidate[] {
         input.locations.forEach((loc, i) => {
           const change = (q.sensitivity[loc.id] ?? 0) * (chosen[i]!.mm - loc.currentMm)
           mean += change
-          const relU = typeof q.relU === 'object' ? q.relU[loc.id] : q.relU
+          const relU = q.relUByStack?.[loc.id] ?? q.relU
           variance += ((relU ?? input.sensitivityRelU ?? 0) * change) ** 2
         })
         probability *= probabilityInWindow(mean, Math.sqrt(variance), q.window.min, q.window.max)

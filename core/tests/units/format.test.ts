@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { decimalsFor, fixed, showBoth, showThou } from '../../src/units/format.ts'
+import { decimalsFor, fixed, showBoth, showOther, showThou } from '../../src/units/format.ts'
 import { isPlausible } from '../../src/units/plausible.ts'
 
 describe('values for the eye', () => {
@@ -30,4 +30,14 @@ describe('plausible ranges', () => {
     expect(isPlausible('shim-piece', 16)).toBe(false)
     expect(isPlausible('drop', -1)).toBe(false)
   })
+  it.each([
+    [0.42, 'mm', '16.5 t'],
+    [0.6, 'Nm', '5.3 in-lb'],
+    [60, 'Nm', '44.3 ft-lb'],
+    [80, 'kPa', '11.60 psi'],
+    [-0.5, 'kPa/min', '-0.0725 psi/min'],
+    [20, 'C', '68.0 °F'],
+    [5, 'K', '9.0 °F apart'],
+    [5, 'deg', ''],
+  ])('%s %s in the other system', (v, unit, text) => expect(showOther(v, unit)).toBe(text))
 })

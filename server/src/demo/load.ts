@@ -1,7 +1,8 @@
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { sensitivities } from '@moray/core/gears/train'
-import { solverInput, waitsFor } from '@moray/core/setting/assess'
+import { waitsFor } from '@moray/core/setting/assess'
+import { learnedSolverInput } from '@moray/core/setting/learned'
 import { shimSolve } from '@moray/core/setting/shim-solve'
 import type { AvailablePiece } from '@moray/contract/replies'
 import type { Database, Transaction } from '../db/database.ts'
@@ -180,7 +181,13 @@ async function perform(
     }
     case 'solve': {
       const newest = builds.at(-1)!
-      const [plan] = shimSolve(solverInput(sheet, newest.facts, await availablePieces(tx, builds))).plans
+      const [plan] = shimSolve(
+        learnedSolverInput(
+          sheet,
+          builds.map((b) => b.facts),
+          await availablePieces(tx, builds),
+        ),
+      ).plans
       const stacks = Object.entries(plan!.stacks).map(([location, s]) => ({
         location,
         pieces: s.pieceIds.map((id) => ({ id })),

@@ -1,7 +1,8 @@
 import { refuse, type FieldProblem } from '@moray/core/checks/input-error'
 import type { Adjuster, DriveSheet } from '@moray/core/drives/sheet'
 import { shimAdjusters } from '@moray/core/drives/sheet'
-import { isShimmed, solverInput } from '@moray/core/setting/assess'
+import { isShimmed } from '@moray/core/setting/assess'
+import { learnedSolverInput } from '@moray/core/setting/learned'
 import { THICKNESS_SLACK_MM } from '@moray/core/setting/shim-problem'
 import { predictStacks } from '@moray/core/setting/shim-solve'
 import { showBoth, showMm } from '@moray/core/units/format'
@@ -19,7 +20,7 @@ type Chosen = Map<string, AvailablePiece[]>
 /**
  * Takes a plan: the next trial is recorded with its stacks and what they promise, pieces leave the drawer, and
  * those of the trial before that are no longer needed go back. The promise is computed here, from the stored
- * readings, whatever the browser thought.
+ * readings of all builds, whatever the browser thought.
  * @returns the number of the new trial and a sentence for the history
  */
 export async function takePlan(
@@ -51,7 +52,14 @@ export async function takePlan(
 
   const thickness = Object.fromEntries([...chosen].map(([id, pieces]) => [id, sum(pieces)]))
   const plan = isShimmed(sheet)
-    ? predictStacks(solverInput(sheet, from.facts, []), thickness)
+    ? predictStacks(
+        learnedSolverInput(
+          sheet,
+          builds.map((b) => b.facts),
+          [],
+        ),
+        thickness,
+      )
     : { predicted: {}, probability: null }
   const number = from.number + 1
   const [build] = await tx.query<{ id: number }>(

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showOther } from '@moray/core/units/format'
 import VerdictMark from '../parts/VerdictMark.vue'
 import { computed } from 'vue'
 
@@ -6,12 +7,23 @@ import { computed } from 'vue'
 const props = defineProps<{ value: unknown; unit?: string | undefined; deep?: boolean }>()
 
 const MARKS = ['in', 'out', 'too-close'] as const
+/** Fields of nested results end in their unit: stackMm, leakMlPerMin. */
+const UNIT_OF_NAME: [RegExp, string][] = [
+  [/Mm$/, 'mm'],
+  [/Nm$/, 'Nm'],
+  [/Kpa$/, 'kPa'],
+  [/Deg$/, 'deg'],
+]
+const unitOfName = (name: string) => UNIT_OF_NAME.find(([end]) => end.test(name))?.[1]
 const mark = computed(() => MARKS.find((m) => m === props.value))
 const number = computed(() => {
   if (typeof props.value !== 'number') return ''
   if (props.value !== 0 && Math.abs(props.value) < 1e-4) return props.value.toExponential(3)
   return String(Number(props.value.toPrecision(6)))
 })
+const other = computed(() =>
+  typeof props.value === 'number' ? showOther(props.value, props.unit ?? '') : '',
+)
 const list = computed(() => (Array.isArray(props.value) ? (props.value as unknown[]) : null))
 const flat = computed(() => list.value?.every((v) => typeof v !== 'object' || v === null))
 const table = computed(() =>
@@ -25,7 +37,8 @@ const MOST = 24
 <template>
   <span v-if="mark"><VerdictMark :verdict="mark" /></span>
   <span v-else-if="typeof value === 'number'" class="mono" :class="{ big: !deep }"
-    >{{ number }}<span v-if="unit" class="small soft unit">{{ unit }}</span></span
+    >{{ number }}<span v-if="unit" class="small soft unit">{{ unit }}</span
+    ><span v-if="other" class="small unit">· {{ other }}</span></span
   >
   <span v-else-if="typeof value === 'boolean'">{{ value ? 'yes' : 'no' }}</span>
   <span v-else-if="value === null || value === undefined" class="soft">none</span>
@@ -41,7 +54,7 @@ const MOST = 24
   <dl v-else-if="table">
     <div v-for="[k, v] in table" :key="k">
       <dt>{{ k }}</dt>
-      <dd><ResultValue :value="v" deep /></dd>
+      <dd><ResultValue :value="v" :unit="unitOfName(k)" deep /></dd>
     </div>
   </dl>
   <strong v-else>{{ value }}</strong>

@@ -9,6 +9,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useCalc } from '../workers/use-calc.ts'
 import FieldEditor from './FieldEditor.vue'
 import { guides } from './guides.ts'
+import { pictures } from './pictures/index.ts'
 import ResultValue from './ResultValue.vue'
 import { toInput, toTyped, type Problems, type Typed } from './sum-model.ts'
 
@@ -51,6 +52,9 @@ function chooseWay(i: number) {
 
 const read = computed(() => toInput(fields.value, typed.value))
 const result = ref<Record<string, unknown> | null>(null)
+/** The input that `result` belongs to: a picture never mixes new fields with an old answer. */
+const answered = ref<Record<string, unknown>>({})
+const picture = pictures[props.name]
 const refusals = ref<Problems>({})
 const general = ref('')
 const problems = computed<Problems>(() => ({ ...refusals.value, ...read.value.problems }))
@@ -70,6 +74,7 @@ watch(
     try {
       const answer = await calc.run<Record<string, unknown>>(props.name, input)
       if (mine !== turn || answer === 'cancelled') return
+      answered.value = input
       result.value = answer
       refusals.value = {}
       general.value = ''
@@ -87,6 +92,14 @@ watch(
     }
   },
   { immediate: true },
+)
+/** Lists that the picture shows are not written out again; the JSON has them. */
+const listed = computed(() =>
+  Object.fromEntries(
+    Object.entries(result.value ?? {}).filter(
+      ([field]) => !picture || !['outline', 'raster'].includes(field),
+    ),
+  ),
 )
 const unitOf = (field: string) => description.output.find((o) => o.name === field)?.unit
 const meaning = (field: string) => description.output.find((o) => o.name === field)?.what ?? field
@@ -150,8 +163,11 @@ const brief = (k: Kept) =>
         <h3>Result</h3>
         <p v-if="calc.progress.value" class="soft" role="status">Working: {{ calc.progress.value.stage }}</p>
         <p v-if="general" class="fault">{{ general }}</p>
+        <div v-if="result && picture" class="picture">
+          <component :is="picture" :input="answered" :result="result" />
+        </div>
         <dl v-if="result">
-          <div v-for="(value, field) in result" :key="field">
+          <div v-for="(value, field) in listed" :key="field">
             <dt>{{ meaning(String(field)) }}</dt>
             <dd><ResultValue :value="value" :unit="unitOf(String(field))" /></dd>
           </div>
@@ -227,6 +243,9 @@ dt {
 dd {
   margin: 0;
   overflow-x: auto;
+}
+.picture {
+  min-height: 9rem;
 }
 .actions {
   display: flex;

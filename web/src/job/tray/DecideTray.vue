@@ -6,7 +6,8 @@ import { validate } from '@moray/contract/fields/validate'
 import { routes } from '@moray/contract/routes'
 import { InputError } from '@moray/core/checks/input-error'
 import { solvableAdjusters } from '@moray/core/drives/sheet'
-import { isShimmed, solverInput } from '@moray/core/setting/assess'
+import { isShimmed } from '@moray/core/setting/assess'
+import { learnedSolverInput, learnFrom } from '@moray/core/setting/learned'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import type { ShimPlan, ShimSolveResult } from '@moray/core/setting/shim-solve'
 import { showBoth } from '@moray/core/units/format'
@@ -59,13 +60,22 @@ const result = ref<ShimSolveResult | null>(null)
 const failure = ref('')
 const chosen = ref(0)
 const stopped = ref(false)
+/** This build and all before it: each has taught something about how the case answers. */
+const builds = computed(() =>
+  props.job.builds.filter((b) => b.number <= props.build.number).map((b) => factsOf(b.stacks, b.readings)),
+)
+/** Builds that read as no shim could make them: worth more than any plan. */
+const warnings = computed(() =>
+  props.writable && state.value.complete && shimmed.value
+    ? (learnFrom(props.job.sheet, builds.value)?.warnings ?? [])
+    : [],
+)
 const posed = computed((): { input: ShimSolveInput | null; why: string } => {
   if (!solving.value) return { input: null, why: '' }
   try {
     const pieces = props.job.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
-    const facts = factsOf(props.build.stacks, props.build.readings)
     const free = only.value === 'all' ? undefined : [only.value]
-    return { input: solverInput(props.job.sheet, facts, pieces, free), why: '' }
+    return { input: learnedSolverInput(props.job.sheet, builds.value, pieces, free), why: '' }
   } catch (e) {
     if (e instanceof InputError) return { input: null, why: e.message }
     throw e
@@ -177,6 +187,20 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
         </div>
       </template>
       <p v-else class="lead">Not in its window beyond doubt: {{ open.join(', ') }}.</p>
+      <div v-if="warnings.length" class="fault warned" role="alert">
+        <p v-for="w in warnings" :key="`${w.trial} ${w.quantity}`">
+          <strong>{{ labelOf(w.quantity) }}</strong>, trial {{ w.trial }}: reads
+          <span class="mono">{{ Math.abs(w.off).toFixed(3) }} mm</span>
+          {{ w.off > 0 ? 'above' : 'below' }} what the builds before lead to expect.
+        </p>
+        <p class="small">
+          Look first for a reading in another unit, a stack miscounted, a part not seated, a shim stuck to a
+          gear.
+        </p>
+      </div>
+      <p v-if="solving && builds.length > 1" class="small soft">
+        Learned from {{ builds.length }} builds: the plans below follow how this case has answered.
+      </p>
       <p v-if="accept.error.value && !asking" class="fault" role="alert">{{ accept.error.value.message }}</p>
 
       <p v-if="!shimmed && !accepted" class="caution">

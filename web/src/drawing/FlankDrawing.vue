@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+/** One flank of the gear laid flat: toe left, heel right, root below, top above, in words; the patch on it. */
+const props = defineProps<{
+  title: string
+  /** Closed line round the patch, [along −1…1, up −1…1]. */
+  outline?: [number, number][]
+  centre?: [number, number]
+}>()
+
+const [WIDTH, HEIGHT, EDGE] = [340, 150, 34]
+/** The tooth is lower at the toe, as it is on a bevel gear; 0.72 is about the share of an inner to an outer tooth. */
+const TOE = 0.72
+function place([along, up]: [number, number]): [number, number] {
+  const share = (along + 1) / 2
+  const height = (HEIGHT - 2 * EDGE) * (TOE + (1 - TOE) * share)
+  return [EDGE + share * (WIDTH - 2 * EDGE), HEIGHT / 2 - (up * height) / 2]
+}
+const text = (points: [number, number][]) =>
+  points
+    .map((p) =>
+      place(p)
+        .map((v) => v.toFixed(1))
+        .join(','),
+    )
+    .join(' ')
+const flank = text([
+  [-1, -1],
+  [1, -1],
+  [1, 1],
+  [-1, 1],
+])
+const patch = computed(() => (props.outline?.length ? text(props.outline) : ''))
+const middle = computed(() => (props.centre ? place(props.centre) : null))
+const words = computed(() => {
+  const [along, up] = props.centre ?? [0, 0]
+  const part = (v: number, low: string, high: string) =>
+    Math.abs(v) < 0.08 ? 'in the middle' : `${Math.abs(v).toFixed(2)} toward the ${v < 0 ? low : high}`
+  return `centre ${part(along, 'toe', 'heel')}, ${part(up, 'root', 'top')}`
+})
+</script>
+
+<template>
+  <figure>
+    <figcaption class="small">{{ title }}</figcaption>
+    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`${title}: ${words}`">
+      <polygon :points="flank" class="flank" />
+      <line
+        :x1="place([0, -1])[0]"
+        :y1="place([0, -1])[1]"
+        :x2="place([0, 1])[0]"
+        :y2="place([0, 1])[1]"
+        class="mid"
+      />
+      <line
+        :x1="place([-1, 0])[0]"
+        :y1="place([-1, 0])[1]"
+        :x2="place([1, 0])[0]"
+        :y2="place([1, 0])[1]"
+        class="mid"
+      />
+      <polygon v-if="patch" :points="patch" class="patch" />
+      <g v-if="middle">
+        <line :x1="middle[0] - 9" :x2="middle[0] + 9" :y1="middle[1]" :y2="middle[1]" class="cross" />
+        <line :x1="middle[0]" :x2="middle[0]" :y1="middle[1] - 9" :y2="middle[1] + 9" class="cross" />
+      </g>
+      <text x="4" :y="HEIGHT / 2 + 4">toe</text>
+      <text :x="WIDTH - 30" :y="HEIGHT / 2 + 4">heel</text>
+      <text :x="WIDTH / 2" y="22" text-anchor="middle">top</text>
+      <text :x="WIDTH / 2" :y="HEIGHT - 8" text-anchor="middle">root</text>
+    </svg>
+    <p class="small soft">{{ words }}</p>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  margin: 0 0 0.5rem;
+}
+svg {
+  width: 100%;
+  max-width: 30rem;
+  display: block;
+}
+.flank {
+  fill: var(--gear);
+  stroke: var(--ink);
+  stroke-width: 1.5;
+}
+.mid {
+  stroke: var(--ink-soft);
+  stroke-dasharray: 6 4;
+  stroke-width: 0.7;
+}
+.patch {
+  fill: var(--lamp);
+  stroke: var(--ink);
+  stroke-width: 1;
+}
+.cross {
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+text {
+  font-family: var(--font);
+  font-size: 12px;
+  fill: var(--ink);
+}
+</style>
