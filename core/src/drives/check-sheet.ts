@@ -80,7 +80,51 @@ export function checkSheet(sheet: DriveSheet): void {
     if (m.kind === 'backlash') refer(`${at}.mesh`, m.mesh, meshes)
     if (m.kind === 'end-play') refer(`${at}.axis`, m.axis, axes)
   })
+  checkParts(sheet, say, refer)
   if (problems.length) throw new InputError('bad-sheet', problems)
+}
+
+/** Every part can come off at some time, lies where the drawing has a place, and costs what its set or kit costs. */
+function checkParts(
+  sheet: DriveSheet,
+  say: (path: string, message: string) => void,
+  refer: (path: string, id: string | undefined, known: Set<string>) => void,
+) {
+  const known = new Set(sheet.parts.map((p) => p.id))
+  if (known.size < sheet.parts.length) say('parts', 'holds an id twice')
+  const places = new Set([
+    ...sheet.gears.map((g) => `gear:${g.id}`),
+    ...sheet.bearings.map((b) => `bearing:${b.id}`),
+    ...sheet.seals.map((s) => `seal:${s.id}`),
+    ...sheet.adjusters.map((a) => `stack:${a.id}`),
+  ])
+  const price = new Map<string, number>()
+  sheet.parts.forEach((p, i) => {
+    const at = `parts[${i}]`
+    for (const a of p.after) refer(`${at}.after`, a, known)
+    refer(`${at}.place`, p.place, places)
+    if (!(p.price >= 0)) say(`${at}.price`, `is ${p.price}; it must not be below 0`)
+    const together = p.set ?? p.kit
+    if (together === undefined) return
+    const first = price.get(together)
+    if (first !== undefined && first !== p.price)
+      say(`${at}.price`, `is ${p.price}, but "${together}" costs ${first}`)
+    price.set(together, p.price)
+  })
+  const off = new Set<string>()
+  for (let more = true; more;) {
+    more = false
+    for (const p of sheet.parts)
+      if (!off.has(p.id) && p.after.every((a) => off.has(a))) {
+        off.add(p.id)
+        more = true
+      }
+  }
+  const stuck = sheet.parts.filter((p) => !off.has(p.id))
+  if (stuck.length) say('parts', `can never come off: ${stuck.map((p) => p.id).join(', ')}`)
+  const { lowKpa, workKpa, maxKpa } = sheet.bench.leak
+  if (!(lowKpa < workKpa && workKpa < maxKpa))
+    say('bench.leak', `pressures must rise: ${lowKpa}, ${workKpa}, ${maxKpa} kPa`)
 }
 
 function inside(value: number, window: Window): boolean {

@@ -1,6 +1,8 @@
 import type { Mesh } from '../gears/mesh.ts'
 import type { Member } from '../gears/backlash.ts'
 import type { Window } from '../measuring/window.ts'
+import type { BenchFacts } from './bench-facts.ts'
+import type { Part } from './parts.ts'
 
 /**
  * A drive sheet: one drive's gear train as a small graph, with the windows that its manual gives.
@@ -27,6 +29,9 @@ export interface DriveSheet {
   measures: Measure[]
   /** Runout limits by zone, TIR in mm. */
   runoutLimits: { zone: string; tirMm: number }[]
+  /** What comes off, in order. */
+  parts: Part[]
+  bench: BenchFacts
 }
 
 export const FAMILIES = {

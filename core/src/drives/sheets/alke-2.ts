@@ -1,4 +1,7 @@
 import type { DriveSheet } from '../sheet.ts'
+import { alke2UpperParts } from './other-parts.ts'
+import { shiftingLowerParts } from './lower-parts.ts'
+import { alke2LowerBench, alke2UpperBench } from './bench-rows.ts'
 
 const upperMesh = {
   pinionTeeth: 21,
@@ -33,7 +36,7 @@ const stamps = [
 
 export const alke2Upper: DriveSheet = {
   id: 'alke-2-upper',
-  version: 1,
+  version: 2,
   name: 'Alke 2 upper',
   family: 'stern-upper',
   demo: true,
@@ -118,6 +121,8 @@ export const alke2Upper: DriveSheet = {
     },
   ],
   runoutLimits,
+  parts: alke2UpperParts,
+  bench: alke2UpperBench,
 }
 
 const onTheArm = {
@@ -131,7 +136,7 @@ const onTheArm = {
 
 export const alke2Lower: DriveSheet = {
   id: 'alke-2-lower',
-  version: 1,
+  version: 2,
   name: 'Alke 2 lower',
   family: 'stern-lower-fnr',
   demo: true,
@@ -244,4 +249,6 @@ export const alke2Lower: DriveSheet = {
     },
   ],
   runoutLimits,
+  parts: shiftingLowerParts({ kit: 1420, gearSet: 12600, shaft: 3900, outboard: false }),
+  bench: alke2LowerBench,
 }

@@ -1,4 +1,6 @@
 import type { DriveSheet } from '../sheet.ts'
+import { havsuleLowerParts, havsuleUpperParts } from './other-parts.ts'
+import { havsuleLowerBench, havsuleUpperBench } from './bench-rows.ts'
 
 const upperMesh = {
   pinionTeeth: 23,
@@ -43,7 +45,7 @@ const atTheInput = {
 
 export const havsuleDuoUpper: DriveSheet = {
   id: 'havsule-duo-upper',
-  version: 1,
+  version: 2,
   name: 'Havsule Duo upper',
   family: 'stern-upper-reversing',
   demo: true,
@@ -160,6 +162,8 @@ export const havsuleDuoUpper: DriveSheet = {
     },
   ],
   runoutLimits,
+  parts: havsuleUpperParts,
+  bench: havsuleUpperBench,
 }
 
 const atThePinion = {
@@ -172,7 +176,7 @@ const atThePinion = {
 
 export const havsuleDuoLower: DriveSheet = {
   id: 'havsule-duo-lower',
-  version: 1,
+  version: 2,
   name: 'Havsule Duo lower',
   family: 'stern-lower-twin',
   demo: true,
@@ -301,4 +305,6 @@ export const havsuleDuoLower: DriveSheet = {
     },
   ],
   runoutLimits,
+  parts: havsuleLowerParts,
+  bench: havsuleLowerBench,
 }

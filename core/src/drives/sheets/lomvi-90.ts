@@ -1,4 +1,6 @@
 import type { DriveSheet } from '../sheet.ts'
+import { shiftingLowerParts } from './lower-parts.ts'
+import { lomviBench } from './bench-rows.ts'
 
 const mesh = {
   pinionTeeth: 13,
@@ -21,7 +23,7 @@ const onTheArm = {
 
 export const lomvi90: DriveSheet = {
   id: 'lomvi-90',
-  version: 1,
+  version: 2,
   name: 'Lomvi 90',
   family: 'outboard-fnr',
   demo: true,
@@ -151,4 +153,6 @@ export const lomvi90: DriveSheet = {
     { zone: 'Bearing journal', tirMm: 0.03 },
     { zone: 'Propeller spline', tirMm: 0.15 },
   ],
+  parts: shiftingLowerParts({ kit: 1290, gearSet: 11900, shaft: 3400, outboard: true }),
+  bench: lomviBench,
 }

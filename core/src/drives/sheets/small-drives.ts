@@ -1,4 +1,6 @@
 import type { DriveSheet } from '../sheet.ts'
+import { rordrumParts, sivkrokParts, teistParts } from './other-parts.ts'
+import { rordrumBench, sivkrokBench, teistBench } from './bench-rows.ts'
 
 const runoutLimits = [
   { zone: 'Seal land', tirMm: 0.05 },
@@ -8,7 +10,7 @@ const runoutLimits = [
 
 export const rordrumV: DriveSheet = {
   id: 'rordrum-v',
-  version: 1,
+  version: 2,
   name: 'Rordrum V',
   family: 'right-angle-threaded',
   demo: true,
@@ -90,11 +92,13 @@ export const rordrumV: DriveSheet = {
     },
   ],
   runoutLimits,
+  parts: rordrumParts,
+  bench: rordrumBench,
 }
 
 export const teist6: DriveSheet = {
   id: 'teist-6',
-  version: 1,
+  version: 2,
   name: 'Teist 6',
   family: 'outboard-straight',
   demo: true,
@@ -160,15 +164,24 @@ export const teist6: DriveSheet = {
     },
   ],
   runoutLimits,
+  parts: teistParts,
+  bench: teistBench,
 }
 
 export const sivkrokB: DriveSheet = {
   id: 'sivkrok-b',
-  version: 1,
+  version: 2,
   name: 'Sivkrok B',
   family: 'belt-lower',
   demo: true,
   summary: 'Belt-driven straight lower: no gears, grease-packed bearings, one front seal and two rear.',
+  ratio: {
+    overall: '1.35 : 1 by belt',
+    stamps: [
+      { code: 'SB34', teeth: 'pulleys 34 and 46', note: 'this sheet' },
+      { code: 'SB38', teeth: 'pulleys 38 and 46', note: 'look-alike, another belt' },
+    ],
+  },
   axes: [
     {
       id: 'upper-shaft',
@@ -218,4 +231,6 @@ export const sivkrokB: DriveSheet = {
     },
   ],
   runoutLimits: runoutLimits.slice(0, 2),
+  parts: sivkrokParts,
+  bench: sivkrokBench,
 }

@@ -1,0 +1,54 @@
+import type { Window } from '../measuring/window.ts'
+
+/** What the bench has to know of a drive beside its gears: how it opens, closes, joins, and is proved tight. */
+export interface BenchFacts {
+  /** Gear in which it has to stand to be opened; null where nothing is shifted. */
+  openGear: 'neutral' | 'forward' | 'reverse' | null
+  /** It is shifted, and the shift is checked at both ends. */
+  shifts: boolean
+  /** The half it is joined to, and the gear in which both are joined. */
+  joins: { to: string; gear: 'neutral' | 'forward' } | null
+  /** A fastener that loosens clockwise. */
+  leftHand: { what: string; place: string } | null
+  /** A fastener that can only go in while the halves are apart. */
+  captive: string | null
+  /** Fasteners that are easily forgotten, and where they are. */
+  hidden: { count: number; where: string } | null
+  /** Locking of the big nut or ring: tabs that must be bent into slots. */
+  lockTabs: { what: string; tabs: number; torqueNm: Window } | null
+  /** Screws that only pinch and stay in their holes. */
+  pinchScrews: { count: number; where: string } | null
+  /** Which way the springs of a seal pair look. */
+  sealSprings: 'facing each other' | 'both outward' | 'both inward'
+  /** Where two seals share a step: the one with the smaller diameter goes first. */
+  seals: { pair: boolean }
+  raceLetters: string | null
+  /** An oil hole in a cup or carrier that must line up with its passage. */
+  oilFeed: string | null
+  /** How the water tube goes into its grommet. */
+  waterTube: string | null
+  shiftRod: string | null
+  propeller: { kind: 'tabs'; tabs: number; threads: number; torqueNm: Window } | { kind: 'pin' } | null
+  /** The thrust hub or washer that belongs to the propellers fitted. */
+  thrustHub: string | null
+  leak: {
+    /** Ports to be blocked or capped for the test. */
+    blocks: number
+    lowKpa: number
+    workKpa: number
+    maxKpa: number
+    holdMin: number
+    allowedMlPerMin: number
+    volumeMl: number
+    turns: string
+  }
+  lubricant: 'oil' | 'grease'
+  drainPlug: 'magnetic' | 'plain' | null
+  anodes: string | null
+  /** Weight that two hands do not hold, kg; for the caution. */
+  weightKg: number
+  labour: { openHours: number; setHours: number; closeHours: number }
+  /** Whole units for comparison, kroner and days of waiting. */
+  exchange: { price: number; waitDays: number } | null
+  used: { price: number; waitDays: number } | null
+}

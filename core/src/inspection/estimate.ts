@@ -1,0 +1,149 @@
+import { notNegative } from '../checks/numbers.ts'
+import { ALWAYS_NEW, type Part } from '../drives/parts.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
+import { condemned, type Grade } from './criteria.ts'
+
+export interface OrderRow {
+  /** The part, set or kit that is bought. */
+  name: string
+  /** Parts that come with it. */
+  parts: string[]
+  why: string
+  price: number
+  waitDays: number
+}
+
+export interface Option {
+  id: 'rebuild' | 'exchange' | 'used'
+  label: string
+  parts: number
+  labour: number
+  consumables: number
+  total: number
+  waitDays: number
+  /** What the money does not say. */
+  risks: string[]
+}
+
+export interface Estimate {
+  order: OrderRow[]
+  options: Option[]
+  /** Hours of labour at which the rebuild costs as much as the exchange unit; undefined without one. */
+  breakEvenHours?: number
+  hours: number
+  /** Above the money: what decides whatever it costs. */
+  safety: string[]
+  /** Cheapest of those that safety allows. */
+  cheapest: Option['id']
+}
+
+export interface EstimateInput {
+  grades: Record<string, Grade>
+  /** Reasons, by part. */
+  reasons?: Record<string, string>
+  /** Per hour, in kroner. */
+  rate: number
+  consumables: number
+  extraHours?: number
+}
+
+/** A used unit comes without a history: it is opened, measured and sealed all the same. */
+const USED_SHARE_OF_WORK = 0.6
+
+/**
+ * What has to be bought, with its ties (one part of a set condemns the set; whatever seals is one kit, bought once), and what
+ * a rebuild costs against an exchange unit and a used one. Labour by the sheet's hours. Waiting is the longest delivery.
+ * @throws InputError on a negative rate or hours
+ */
+export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
+  const rate = notNegative('rate', input.rate)
+  const consumables = notNegative('consumables', input.consumables)
+  const order = orderList(sheet.parts, input)
+  const { labour, exchange, used } = sheet.bench
+  const hours =
+    labour.openHours + labour.setHours + labour.closeHours + notNegative('extraHours', input.extraHours ?? 0)
+  const parts = order.reduce((sum, row) => sum + row.price, 0)
+  const option = (o: Omit<Option, 'total'>): Option => ({ ...o, total: o.parts + o.labour + o.consumables })
+  const swapHours = labour.openHours / 2
+  const options: Option[] = [
+    option({
+      id: 'rebuild',
+      label: 'Rebuild',
+      parts,
+      labour: hours * rate,
+      consumables,
+      waitDays: Math.max(0, ...order.map((r) => r.waitDays)),
+      risks: [],
+    }),
+    ...(exchange
+      ? [
+          option({
+            id: 'exchange',
+            label: 'Exchange unit',
+            parts: exchange.price,
+            labour: swapHours * rate,
+            consumables: consumables / 2,
+            waitDays: exchange.waitDays,
+            risks: ['ratio and variant to be checked before it is fitted'],
+          }),
+        ]
+      : []),
+    ...(used
+      ? [
+          option({
+            id: 'used',
+            label: 'Used unit',
+            parts: used.price,
+            labour: hours * USED_SHARE_OF_WORK * rate,
+            consumables,
+            waitDays: used.waitDays,
+            risks: [
+              'hours unknown',
+              'ratio unknown until counted',
+              'has to be sealed and measured all the same',
+            ],
+          }),
+        ]
+      : []),
+  ]
+  const housing = sheet.parts.filter((p) => p.kind === 'housing' && condemned(input.grades[p.id] ?? 'keep'))
+  const cracked = housing.some((p) => /crack/i.test(input.reasons?.[p.id] ?? ''))
+  const safety = [
+    ...(cracked ? ['The case is cracked: it is never rebuilt as it is, whatever it would save.'] : []),
+    ...sheet.parts
+      .filter((p) => p.kind === 'shaft' && condemned(input.grades[p.id] ?? 'keep'))
+      .map((p) => `${p.name}: replaced, not straightened.`),
+  ]
+  const reuse = options[1]?.id === 'exchange' ? options[1] : undefined
+  return {
+    order,
+    options,
+    hours,
+    ...(reuse && rate > 0 ? { breakEvenHours: (reuse.total - parts - consumables) / rate } : {}),
+    safety,
+    cheapest: options.reduce((a, b) => (b.total < a.total ? b : a)).id,
+  }
+}
+
+function orderList(parts: readonly Part[], input: EstimateInput): OrderRow[] {
+  const rows = new Map<string, OrderRow>()
+  for (const p of parts) {
+    const grade = input.grades[p.id]
+    const always = ALWAYS_NEW.includes(p.kind)
+    if (!always && !(grade && condemned(grade))) continue
+    const name = p.set ?? p.kit ?? p.name
+    if (rows.has(name)) continue
+    const together = parts.filter((o) => (p.set ? o.set === p.set : p.kit ? o.kit === p.kit : o.id === p.id))
+    const why = together
+      .filter((o) => condemned(input.grades[o.id] ?? 'keep'))
+      .map((o) => `${o.name}: ${input.reasons?.[o.id] ?? 'condemned'}`)
+    rows.set(name, {
+      name,
+      parts: together.map((o) => o.name),
+      why: always ? 'everything that seals is new at an opening' : why.join('; '),
+      price: p.price,
+      waitDays: p.waitDays,
+    })
+  }
+  return [...rows.values()]
+}

@@ -1,0 +1,128 @@
+import { InputError, refuse, type FieldProblem } from '../checks/input-error.ts'
+import { holds, type Facts, type FactValue } from './facts.ts'
+import { applies, progressOf, type Done } from './progress.ts'
+import type { Ask, Route, Step } from './route.ts'
+
+export type Answers = Record<string, FactValue>
+
+/** Going on although something does not hold: possible with a reason, and with the lead's name where the shop says so. */
+export interface Departure {
+  reason: string
+  /** The lead who agreed. */
+  lead?: string
+}
+
+export interface Completed {
+  /** Facts that the answers add. */
+  answers: Answers
+  /** What was departed from, in words; empty when everything held. */
+  departedFrom: string[]
+}
+
+/**
+ * Checks that a step may close with these answers.
+ * @param derive what else follows from the facts (job-facts.ts); asked again with the answers in
+ * @param departuresNeedLead the shop's rule
+ * @throws InputError `gate-closed` when steps before are open or a gate is shut, `answer-missing`, `slip` when an answer says
+ *   that something is wrong, `lead-needed`, `firm` when the step allows no departure
+ */
+export function completeStep(
+  route: Route,
+  facts: Facts,
+  done: Done,
+  stepId: string,
+  answers: Answers,
+  options: {
+    derive?: (facts: Facts) => Facts
+    departure?: Departure | undefined
+    departuresNeedLead?: boolean
+  } = {},
+): Completed {
+  const { derive = (f: Facts) => f, departure } = options
+  const step = route.steps.find((s) => s.id === stepId)
+  if (!step) refuse('step', `"${stepId}" is no step of this route`)
+  if (done.has(stepId)) refuse('step', `"${step.what}" is done already; take it back first`, 'already-done')
+  if (!applies(step, facts)) refuse('step', `"${step.what}" does not belong to this job`, 'not-here')
+
+  const { state, why } = progressOf(route, facts, done).steps.find((s) => s.step.id === stepId)!
+  if (state === 'blocked' && !departure)
+    throw new InputError(
+      'gate-closed',
+      why.map((message) => ({ path: 'step', message })),
+    )
+  const kept = checkAnswers(step, answers)
+  const after = derive({ ...facts, ...kept })
+  const slips = step.asks.filter((a) => isAnswered(a, kept) && a.must && !holds(a.must, after))
+  const missing = step.asks.filter((a) => !a.optional && !isAnswered(a, kept))
+  if (missing.length && !departure)
+    throw new InputError(
+      'answer-missing',
+      missing.map((a) => ({
+        path: `answers.${a.fact}`,
+        message: a.kind === 'tick' && a.wrong ? a.wrong : `${a.label}: not answered yet`,
+      })),
+    )
+  const reasons: (FieldProblem & { code: string })[] = [
+    ...(state === 'blocked' ? why.map((message) => ({ path: 'step', message, code: 'gate-closed' })) : []),
+    ...slips.map((a) => ({ path: `answers.${a.fact}`, message: a.wrong ?? a.label, code: 'slip' })),
+    ...missing.map((a) => ({ path: `answers.${a.fact}`, message: `${a.label}: left out`, code: 'slip' })),
+  ]
+  if (!reasons.length) return { answers: kept, departedFrom: [] }
+  const problems = reasons.map(({ path, message }) => ({ path, message }))
+  if (!departure) throw new InputError(reasons[0]!.code, problems)
+  if (step.firm)
+    throw new InputError('firm', [
+      { path: 'departure', message: `"${step.what}" allows no departure` },
+      ...problems,
+    ])
+  if (departure.reason.trim().length < 3)
+    refuse('departure.reason', 'is missing; say why you go on all the same', 'reason-needed')
+  if (options.departuresNeedLead && !departure.lead)
+    refuse('departure.lead', 'is missing; in this shop the lead agrees to a departure', 'lead-needed')
+  return { answers: kept, departedFrom: reasons.map((r) => r.message) }
+}
+
+const isAnswered = (ask: Ask, answers: Answers) =>
+  ask.kind === 'tick' ? answers[ask.fact] === true : answers[ask.fact] !== undefined
+
+/** Keeps what was answered; refuses what nobody asked, and answers that cannot be. */
+function checkAnswers(step: Step, answers: Answers): Answers {
+  const problems: FieldProblem[] = []
+  const kept: Answers = {}
+  for (const [fact, value] of Object.entries(answers)) {
+    const path = `answers.${fact}`
+    const ask = step.asks.find((a) => a.fact === fact)
+    if (!ask) {
+      problems.push({
+        path,
+        message: `is not asked here; asked are ${step.asks.map((a) => a.fact).join(', ') || 'no questions'}`,
+      })
+      continue
+    }
+    const message = cannotBe(ask, value)
+    if (message) problems.push({ path, message })
+    else if (!(ask.kind === 'text' && value === '')) kept[fact] = value
+  }
+  if (problems.length) throw new InputError('invalid-input', problems)
+  return kept
+}
+
+function cannotBe(ask: Ask, value: FactValue): string | undefined {
+  switch (ask.kind) {
+    case 'tick':
+      return typeof value === 'boolean' ? undefined : 'is ticked or not'
+    case 'choice':
+      return ask.options.some((o) => o.value === value)
+        ? undefined
+        : `is ${JSON.stringify(value)}; one of ${ask.options.map((o) => o.value).join(', ')}`
+    case 'number':
+      if (typeof value !== 'number' || !Number.isFinite(value)) return 'must be a finite number'
+      if (ask.min !== undefined && value < ask.min) return `is ${value} ${ask.unit}; at least ${ask.min}`
+      if (ask.max !== undefined && value > ask.max) return `is ${value} ${ask.unit}; at most ${ask.max}`
+      return undefined
+    case 'text':
+      return typeof value === 'string' && value.length <= 600
+        ? undefined
+        : 'must be text of at most 600 characters'
+  }
+}

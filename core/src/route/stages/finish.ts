@@ -1,0 +1,150 @@
+import type { DriveSheet } from '../../drives/sheet.ts'
+import { gate, inOrder, mustHold, number, pick, rightOf, text, tick, type StepDraft } from '../make.ts'
+import type { Condition } from '../facts.ts'
+import type { Ask, Step } from '../route.ts'
+import { REBUILD } from './rebuild.ts'
+import { torqueAsks } from './close.ts'
+
+/** Propeller, anode, filling, first run, handover. */
+export function finishSteps(sheet: DriveSheet, after: string): Step[] {
+  const { bench } = sheet
+  const oil = bench.lubricant === 'oil'
+  const fillNeeds = gate(
+    { fact: 'leak-joined.verdict', is: 'tight' },
+    'The joined drive is not proved tight: no filling before the second test says so.',
+    'test-skipped',
+  )
+  const fillAsks = (): Ask[] =>
+    oil
+      ? [
+          tick(
+            'fill.from-below',
+            'Filled from below until it came out of the vent, new gaskets under both screws',
+          ),
+          ...(bench.drainPlug === 'magnetic'
+            ? [
+                rightOf(
+                  'fill.plug',
+                  'Drain plug',
+                  { magnetic: 'the magnetic one', plain: 'a plain one' },
+                  'magnetic',
+                  'The magnetic plug belongs here: it is what tells you next year what wears.',
+                  'wrong-plug',
+                ),
+              ]
+            : []),
+          rightOf(
+            'fill.settled',
+            'After it had settled',
+            { topped: 'looked again and topped up', not: 'not looked again' },
+            'topped',
+            'Air comes out of the bearings for a while, and the level falls. Look again and top it up.',
+            'not-topped',
+          ),
+        ]
+      : [
+          tick('fill.exit-first', 'Exit plug out first, pumped until clean grease came, turning the shaft'),
+          rightOf(
+            'fill.settled',
+            'After a few turns',
+            { topped: 'pumped again, exit plug in', not: 'not looked again' },
+            'topped',
+            'The first grease finds its way between the balls. Turn it, pump again, then close the exit.',
+            'not-topped',
+          ),
+        ]
+  const fillStep = (id: string, when: Condition, how: string): StepDraft => ({
+    id,
+    what: oil ? `Fill with oil, ${how}` : `Fill with grease, ${how}`,
+    why: 'From below, so that no air stays above the gears.',
+    appliesWhen: { all: [REBUILD, when] },
+    school: 'filling',
+    gates: [fillNeeds],
+    consumables: [oil ? `${sheet.oilCapacityMl ?? ''} ml gear oil` : 'Grease', 'New gaskets'],
+    ...(oil ? {} : { caution: 'A grease gun injects through skin and blows seals: slowly, exit open.' }),
+    asks: fillAsks(),
+  })
+  return inOrder('finish', after, [
+    fillStep('fill-stand', { fact: 'school.filling', is: 'stand' }, 'on the stand'),
+    bench.propeller !== null && {
+      id: 'propeller',
+      what: 'Fit the propeller',
+      why: 'Through the teeth a nut torque breaks what you have just set.',
+      appliesWhen: REBUILD,
+      place: 'end:aft',
+      school: 'prop-nut',
+      caution: 'Battery off and key out. Blade blocked on wood.',
+      asks: [
+        rightOf(
+          'prop.gear',
+          'While the nut was tightened it stood in',
+          { neutral: 'neutral, a blade blocked on wood', gear: 'gear' },
+          'neutral',
+          'In gear the torque goes through the teeth. Neutral, and block a blade on wood.',
+          'prop-in-gear',
+        ),
+        tick('prop.splines', 'Splines greased thinly, washers and hub in order, taper the right way'),
+        ...(bench.propeller.kind === 'tabs'
+          ? [
+              ...torqueAsks('prop', 'Propeller nut', bench.propeller.torqueNm),
+              {
+                ...number('prop.tabs', `Tabs in their slots (this drive: ${bench.propeller.tabs})`, ''),
+                must: { fact: 'prop.tabs', atLeast: bench.propeller.tabs } as const,
+                wrong: `The sheet asks for ${bench.propeller.tabs} tabs. Advance the nut to where they meet, never back.`,
+                slip: 'few-tabs' as const,
+              },
+              number('prop.threads', `Threads showing (at least ${bench.propeller.threads})`, '', {
+                min: bench.propeller.threads,
+              }),
+            ]
+          : [tick('prop.pin', 'Shear pin in, cap clocked to the hole, split pin flared both ways')]),
+      ],
+    },
+    bench.anodes !== null && {
+      id: 'anode',
+      what: 'Anodes by the water',
+      why: 'The wrong alloy does not protect, or is gone in a summer.',
+      appliesWhen: REBUILD,
+      asks: [
+        mustHold(
+          pick('anode.alloy', bench.anodes, { zinc: 'zinc', aluminium: 'aluminium', magnesium: 'magnesium' }),
+          { fact: 'anode.fits', is: true },
+          'Not the alloy for this water: zinc or aluminium in salt, aluminium in brackish, magnesium in fresh.',
+        ),
+        tick('anode.contact', 'Bare metal under it, bonding washers in, not painted'),
+      ],
+    },
+    fillStep('fill-mounted', { fact: 'school.filling', is: 'mounted' }, 'mounted'),
+    {
+      id: 'first-run',
+      what: 'First run',
+      why: 'Water at the telltale soon, or stop; then all gears, then look for drips.',
+      appliesWhen: REBUILD,
+      caution:
+        'Exhaust outdoors, no loose gloves near a turning shaft, propeller off on the flush hose. Never shift at high speed.',
+      firm: true,
+      gates: [gate({ known: 'fill.settled' }, 'Nothing has been filled in yet.')],
+      asks: [
+        tick('run.quiet', 'Runs quietly, no drips'),
+        ...(bench.waterTube ? [tick('run.water', 'Water at the telltale')] : []),
+        ...(bench.shifts ? [tick('run.shifts', 'Shifted through all three at idle')] : []),
+        text('run.heard', 'What was heard or seen', { optional: true }),
+      ],
+    },
+    {
+      id: 'handover',
+      what: 'Hand it over',
+      why: 'The record is where the next rebuild starts.',
+      needs: ['first-run', 'approve'],
+      asks: [
+        mustHold(
+          number('out.open-closed', 'Open items from receiving that are settled', ''),
+          { fact: 'out.open-closed', sameAs: 'in.open-items' },
+          'Open items from receiving are not all settled. Settle them, or hand them over in writing.',
+        ),
+        text('out.remarks', 'To be said to the owner', { optional: true }),
+        tick('out.tag', 'Record printed or sent, tag on the unit, next service said'),
+      ],
+    },
+  ])
+}

@@ -1,0 +1,200 @@
+import type { DriveSheet } from '../../drives/sheet.ts'
+import { inOrder, mustHold, number, pick, rightOf, text, tick } from '../make.ts'
+import type { Step } from '../route.ts'
+import { leakStep } from './leak-steps.ts'
+
+/** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */
+export function receiveSteps(sheet: DriveSheet): Step[] {
+  const { bench } = sheet
+  const stamps = sheet.ratio?.stamps ?? []
+  const geared = sheet.meshes.length > 0
+  const runoutLimit = Math.min(...sheet.runoutLimits.map((l) => l.tirMm))
+  return inOrder('receive', undefined, [
+    {
+      id: 'receive',
+      what: 'Receive it and hear the complaint',
+      why: 'A recent opening, a strike or a season of salt changes where to look.',
+      page: 'faults',
+      caution: `About ${bench.weightKg} kg: rated stand, ${bench.weightKg > 20 ? 'two people or a hoist' : 'both hands'}. An inverted motor: fuel, oil and battery off first.`,
+      asks: [
+        pick('in.opened', 'Opened before', {
+          no: 'never',
+          long: 'long ago',
+          recent: 'within the year',
+          unknown: 'nobody knows',
+        }),
+        pick('in.struck', 'Struck or grounded', { no: 'no', yes: 'yes', unknown: 'nobody knows' }),
+        number('in.open-items', 'Things that are wrong already (plug, lock or gasket of another unit)', ''),
+        text('in.open-list', 'Which', { optional: true }),
+      ],
+    },
+    stamps.length > 0 && {
+      id: 'identify',
+      what: 'Identify drive and variant by its stamps',
+      why: 'A look-alike bolts on, and takes other numbers.',
+      tools: ['Wire brush', 'Lamp'],
+      asks: [
+        rightOf(
+          'id.stamp',
+          'Code stamped on the case',
+          Object.fromEntries([
+            ...stamps.map((s) => [s.code, `${s.code} (${s.teeth})`]),
+            ['other', 'another, or none to be read'],
+          ]),
+          stamps.filter((s) => /^this/.test(s.note)).map((s) => s.code),
+          `That is not the drive of this sheet (${stamps.find((s) => /^this/.test(s.note))?.code}). Open the job with the sheet of that variant: its windows are others.`,
+          'variant',
+        ),
+      ],
+    },
+    geared && {
+      id: 'ratio',
+      what: 'Count the ratio by turns, then by teeth',
+      why: 'Stamps get swapped with covers; turns and teeth do not.',
+      place: `gear:${sheet.meshes[0]!.pinion}`,
+      asks: [
+        number('ratio.input-turns', 'Turns at the input', 'turns', { min: 0.5, max: 200 }),
+        {
+          ...number('ratio.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 }),
+          must: { fact: 'ratio.agrees', is: true },
+          wrong: `Turns or teeth do not make the ${sheet.ratio?.overall ?? ''} of this sheet. A lower or upper of another ratio is on it: find out before anything is bought.`,
+          slip: 'lower-ratio',
+        },
+        number('ratio.driver', 'Teeth of the driver, where they can be seen', '', {
+          optional: true,
+          max: 300,
+        }),
+        number('ratio.driven', 'Teeth of the driven gear', '', { optional: true, max: 300 }),
+      ],
+    },
+    {
+      id: 'tools',
+      what: 'Name tools, fixtures and stand',
+      why: 'Which variant of a tool fits goes by the serial number; a substitute is decided now, not with the case half open.',
+      school: 'fixtures',
+      asks: [
+        tick('tools.ready', 'Tools named, and they fit this serial number'),
+        text('tools.substitutes', 'Substitutes, and what they hold where', { optional: true }),
+      ],
+    },
+    {
+      id: 'drain',
+      what: bench.lubricant === 'oil' ? 'Drain the oil and read it' : 'Look at the old grease',
+      why: 'Milky is water, black is heat, and the magnet tells what is wearing.',
+      consumables: ['Tray', 'Rag', 'Bottle for a sample'],
+      caution: 'Used oil harms skin and water: gloves, and into the can for the collection point.',
+      asks: [
+        ...(bench.lubricant === 'oil'
+          ? [number('drain.ml', `Drained, of ${sheet.oilCapacityMl ?? '?'} ml`, 'ml', { max: 20_000 })]
+          : []),
+        pick('drain.colour', 'Colour', {
+          clean: 'clean',
+          milky: 'milky',
+          black: 'black',
+          burnt: 'burnt smell',
+        }),
+        pick('drain.metal', 'On the magnet or in the tray', {
+          none: 'nothing',
+          fuzz: 'fuzz',
+          flakes: 'flakes',
+          chunk: 'a chunk',
+        }),
+        rightOf(
+          'drain.waste',
+          'The old oil went',
+          { can: 'into the marked can', elsewhere: 'somewhere else' },
+          'can',
+          'Into the can for the collection point: the law says so, and the fjord too.',
+          'waste-oil',
+        ),
+      ],
+    },
+    leakStep(sheet, 'leak-found', {
+      what: 'Leak test as found, before opening',
+      why: 'It shows where to look, and is the before to the after.',
+    }),
+    {
+      id: 'as-found',
+      what: 'Measure it while it is still together',
+      why: 'Found readings say what wore, and whether the old stacks are a good guess.',
+      page: 'setting',
+      tools: ['Indicator on a firm stand', 'Backlash arm'],
+      asks: [
+        rightOf(
+          'found.indicator',
+          'The indicator',
+          { right: 'in line with the motion, preloaded, stand firm', doubtful: 'not sure of one of these' },
+          'right',
+          'Off its line it reads long, without preload it loses the end, on a loose stand it reads the stand. Set it up again.',
+          'indicator',
+        ),
+        ...sheet.measures
+          .filter((m) => m.kind !== 'depth')
+          .map((m) =>
+            number(`found.${m.id}`, `${m.label} as found`, 'mm', {
+              quantity: 'length',
+              max: 10,
+              optional: true,
+            }),
+          ),
+        ...(bench.shifts
+          ? [
+              pick('found.shift', 'Shift feel', {
+                good: 'clean in all three',
+                stiff: 'stiff',
+                jumps: 'jumps out',
+                none: 'does not shift',
+              }),
+            ]
+          : []),
+      ],
+    },
+    {
+      id: 'strike',
+      what: 'After the strike: look at everything that took it',
+      why: 'A bent shaft eats the new seal, a cracked case is never rebuilt.',
+      appliesWhen: { fact: 'in.struck', oneOf: ['yes', 'unknown'] },
+      place: 'end:aft',
+      tools: ['Indicator', 'Vee blocks'],
+      asks: [
+        number('strike.runout', 'Propeller or output shaft, total runout', 'mm', {
+          quantity: 'length',
+          max: 20,
+        }),
+        ...(sheet.axes.some((a) => a.insideOf)
+          ? [
+              number('strike.runout-inner', 'The inner shaft by itself', 'mm', {
+                quantity: 'length',
+                max: 20,
+              }),
+            ]
+          : []),
+        pick('strike.case', 'Skeg, carrier and case', {
+          whole: 'whole',
+          dented: 'dented',
+          cracked: 'cracked',
+        }),
+        mustHold(
+          pick('strike.call', 'Your call on the shaft', { straight: 'straight', bent: 'bent' }),
+          {
+            any: [
+              {
+                all: [
+                  { fact: 'strike.bent', is: true },
+                  { fact: 'strike.call', is: 'bent' },
+                ],
+              },
+              {
+                all: [
+                  { fact: 'strike.bent', is: false },
+                  { fact: 'strike.call', is: 'straight' },
+                ],
+              },
+            ],
+          },
+          `The readings and the limit of ${runoutLimit} mm say otherwise. A shaft over it is replaced, not straightened.`,
+        ),
+      ],
+    },
+  ])
+}
