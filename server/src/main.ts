@@ -7,6 +7,7 @@ import { createApp } from './app.ts'
 import { migrate, readMigrations } from './db/migrate.ts'
 import { openPglite } from './db/pglite.ts'
 import { loadDemo } from './demo/load.ts'
+import { openFileStore } from './files/file-store.ts'
 import { Live } from './live/live.ts'
 import { DataFolderError, lockDataFolder } from './lock/data-lock.ts'
 
@@ -65,7 +66,7 @@ try {
 
 const live = new Live()
 const app = createApp(
-  { db, live, now: () => new Date(), log },
+  { db, live, files: openFileStore(resolve(data, 'files')), now: () => new Date(), log },
   {
     webFolder: resolve(here, '../../web/dist'),
     hosts: (process.env.MORAY_HOSTS ?? '')

@@ -1,4 +1,6 @@
-import { resolve } from 'node:path'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
 import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/routes'
 import type { ErrorBody } from '@moray/contract/errors'
 import { createApp } from '../src/app.ts'
@@ -6,6 +8,7 @@ import type { Database } from '../src/db/database.ts'
 import { migrate, readMigrations } from '../src/db/migrate.ts'
 import { openPglite } from '../src/db/pglite.ts'
 import { loadDemo } from '../src/demo/load.ts'
+import { openFileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
 
 export const migrations = readMigrations(resolve(import.meta.dirname, '../migrations'))
@@ -69,7 +72,13 @@ export async function testApp(wrap: (db: Database) => Database = (db) => db): Pr
   const live = new Live()
   const logged: string[] = []
   const app = createApp(
-    { db, live, now: () => NOW, log: (m) => logged.push(m) },
+    {
+      db,
+      live,
+      files: openFileStore(mkdtempSync(join(tmpdir(), 'moray-files-'))),
+      now: () => NOW,
+      log: (m) => logged.push(m),
+    },
     { webFolder: resolve(import.meta.dirname, 'no-pages') },
   )
   const request = (path: string, init: RequestInit = {}) =>

@@ -176,6 +176,28 @@ export function NumberTable(options: Common): PropertyDecorator {
   ])
 }
 
+/** A table from facts to answers: yes or no, a number, or text (a number may come as text in bench notation). */
+export function AnswerTable(options: Common): PropertyDecorator {
+  const most = 100
+  return apply({ type: 'answer-table' }, options, [
+    ValidateBy({
+      name: 'isAnswerTable',
+      validator: {
+        validate: (v: unknown) =>
+          isObject(v) &&
+          Object.keys(v).length <= most &&
+          Object.values(v).every(
+            (x) =>
+              typeof x === 'boolean' ||
+              (typeof x === 'number' && Number.isFinite(x)) ||
+              (typeof x === 'string' && x.length <= 600),
+          ),
+        defaultMessage: () => `must be a table of at most ${most} answers: yes or no, numbers, short texts`,
+      },
+    }),
+  ])
+}
+
 function IsPlainObject(): PropertyDecorator {
   return ValidateBy({
     name: 'isPlainObject',

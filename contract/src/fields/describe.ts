@@ -13,6 +13,7 @@ export interface FieldFacts {
     | 'object'
     | 'objects'
     | 'number-table'
+    | 'answer-table'
   what?: string
   unit?: string
   optional?: boolean

@@ -191,14 +191,13 @@ export interface Proposal {
  * What the criteria propose for a part, from what was seen; the worst of it decides. The technician always decides
  * himself; a departure is recorded with its reason.
  * @param seen ids of criteria of this kind
- * @param renewCages the shop renews needle cages when in doubt
  * @returns undefined while nothing was seen
  * @throws InputError naming what is no criterion of this kind
  */
 export function propose(
   kind: PartKind,
   seen: readonly string[],
-  options: { inSet?: boolean; renewCages?: boolean; runoutMm?: number; runoutLimitMm?: number } = {},
+  options: { inSet?: boolean; runoutMm?: number; runoutLimitMm?: number } = {},
 ): Proposal | undefined {
   const found = seen.map(
     (id, i) =>

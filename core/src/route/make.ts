@@ -74,6 +74,8 @@ export interface StepDraft extends Partial<Omit<Step, 'id' | 'stage' | 'what' | 
   id: string
   what: string
   why: string
+  /** Steps it needs besides the one before it. */
+  needsToo?: string[]
 }
 
 /**
@@ -89,14 +91,14 @@ export function inOrder(
   let previous = after
   return drafts
     .filter((d): d is StepDraft => !!d)
-    .map((d) => {
+    .map(({ needsToo = [], ...d }) => {
       const step: Step = {
         gates: [],
         asks: [],
         tools: [],
         consumables: [],
-        needs: previous === undefined ? [] : [previous],
         ...d,
+        needs: [...(d.needs ?? (previous === undefined ? [] : [previous])), ...needsToo],
         stage,
       }
       previous = step.id

@@ -1,4 +1,4 @@
-import type { JobState, JobSummary } from '@moray/contract/replies'
+import type { JobSummary } from '@moray/contract/replies'
 
 /** What has happened on a demo job so far, in order. Lengths in mm. */
 export type DemoStep =
@@ -8,6 +8,33 @@ export type DemoStep =
   | { do: 'build'; hoursAgo: number; by: string; stacks: Record<string, number> }
   | { do: 'solve'; hoursAgo: number; by: string }
   | { do: 'accept'; hoursAgo: number; by: string; reason?: string }
+  /** Walks the route with a careful hand, from `hoursAgo` to `tillHoursAgo`, up to the step `until` (left open). */
+  | {
+      do: 'work'
+      hoursAgo: number
+      tillHoursAgo: number
+      by: string
+      until: string
+      /** Answers that this job has of its own. */
+      story?: Record<string, boolean | number | string>
+      /** Steps that are gone on from all the same, with the reason. */
+      departures?: Record<string, string>
+      /** Parts that are not sound: what was seen on them, and a runout where it was measured. */
+      seen?: Record<string, { seen: string[]; measured?: string }>
+      /** How many parts lie in the row when the tray is only begun. */
+      trayUpTo?: number
+      choice?: 'rebuild' | 'exchange' | 'used'
+    }
+  | { do: 'findings'; hoursAgo: number; by: string; there: string[]; not?: string[] }
+  | { do: 'outcome'; hoursAgo: number; by: string; cause: string; note: string }
+  | {
+      do: 'draft'
+      hoursAgo: number
+      by: string
+      step: string
+      answers: Record<string, boolean | number | string>
+    }
+  | { do: 'take-back'; hoursAgo: number; by: string; step: string; reason: string }
 
 export interface DemoJob {
   id: string
@@ -24,8 +51,6 @@ export interface DemoJob {
   /** Hidden truth of the case: what each measure reads with the stacks as found, and how far geometry misjudges it. */
   truth?: { reads: Record<string, number>; misjudged: number }
   steps: DemoStep[]
-  /** Where the job stands in the end, when the setting does not say so itself. */
-  stands?: { state: JobState; stage: string; waitsFor: string }
 }
 
 const ON_THE_ARM = { 'backlash-forward': 'g05', 'backlash-reverse': 'g05' }
@@ -45,8 +70,23 @@ export const demoJobs: DemoJob[] = [
     openedHoursAgo: 30,
     steps: [
       { do: 'note', hoursAgo: 30, by: 'runa', text: 'Received. Bearings and seals renewed, gear set kept.' },
+      { do: 'findings', hoursAgo: 29, by: 'runa', there: ['milky-oil', 'leak-turning'], not: ['metal'] },
+      {
+        do: 'work',
+        hoursAgo: 29,
+        tillHoursAgo: 3,
+        by: 'ylva',
+        until: 'set-gears',
+        story: {
+          'drain.colour': 'milky',
+          'drain.ml': 560,
+          'in.open-items': 1,
+          'in.open-list': 'plain drain plug',
+        },
+        departures: { shims: 'Bagged and named by place; measured when it is set.' },
+        seen: { 'forward-taper': { seen: ['rust'] }, 'driveshaft-tapers': { seen: ['rough', 'rust'] } },
+      },
     ],
-    stands: { state: 'setting', stage: 'Setting', waitsFor: 'Enter pinion shims as found' },
   },
   {
     id: 'lomvi-teist',
@@ -67,8 +107,22 @@ export const demoJobs: DemoJob[] = [
         by: 'joar',
         text: 'Received with milky oil, 540 ml drained, fuzz on the magnet.',
       },
+      {
+        do: 'findings',
+        hoursAgo: 5,
+        by: 'joar',
+        there: ['milky-oil', 'fishing-line'],
+        not: ['film-shift-shaft'],
+      },
+      {
+        do: 'work',
+        hoursAgo: 5,
+        tillHoursAgo: 4,
+        by: 'joar',
+        until: 'leak-found',
+        story: { 'drain.colour': 'milky', 'drain.ml': 540, 'drain.metal': 'fuzz', 'in.opened': 'recent' },
+      },
     ],
-    stands: { state: 'received', stage: 'Receiving', waitsFor: 'Leak test as found' },
   },
   {
     id: 'alke-lower',
@@ -90,11 +144,28 @@ export const demoJobs: DemoJob[] = [
         by: 'joar',
         text: 'Received. Gear set renewed as a matched pair, pinion and both gears.',
       },
+      { do: 'findings', hoursAgo: 119, by: 'joar', there: ['whine-one-way', 'metal'] },
+      {
+        do: 'work',
+        hoursAgo: 118,
+        tillHoursAgo: 54,
+        by: 'joar',
+        until: 'shims',
+        story: { 'in.struck': 'yes', 'strike.runout': 0.03, 'drain.metal': 'flakes' },
+      },
       {
         do: 'found',
         hoursAgo: 52,
         by: 'joar',
         stacks: { pinion: ['0.45', '0.20'], forward: ['20t', '0.15'], reverse: ['0.70', '0.25'] },
+      },
+      {
+        do: 'work',
+        hoursAgo: 52,
+        tillHoursAgo: 51,
+        by: 'joar',
+        until: 'set-gears',
+        seen: { pinion: { seen: ['chip'] } },
       },
       { do: 'measure', hoursAgo: 51, by: 'joar', gauges: { depth: 'g08', ...ON_THE_ARM } },
       { do: 'build', hoursAgo: 28, by: 'joar', stacks: { pinion: 0.75, forward: 0.7, reverse: 0.75 } },
@@ -118,6 +189,15 @@ export const demoJobs: DemoJob[] = [
     truth: { reads: { 'backlash-upper': 0.19, 'backlash-lower': 0.31 }, misjudged: 0.03 },
     steps: [
       { do: 'note', hoursAgo: 70, by: 'ylva', text: 'Received. Oil black, cone glazed.' },
+      { do: 'findings', hoursAgo: 70, by: 'ylva', there: ['black-oil', 'chatter'] },
+      {
+        do: 'work',
+        hoursAgo: 69,
+        tillHoursAgo: 22,
+        by: 'ylva',
+        until: 'shims',
+        story: { 'drain.colour': 'black', 'found.shift': 'jumps' },
+      },
       {
         do: 'found',
         hoursAgo: 20,
@@ -128,6 +208,14 @@ export const demoJobs: DemoJob[] = [
           input: ['0.70', '0.20'],
           cover: ['0.50'],
         },
+      },
+      {
+        do: 'work',
+        hoursAgo: 20,
+        tillHoursAgo: 19,
+        by: 'ylva',
+        until: 'set-gears',
+        seen: { cone: { seen: ['glazed'] } },
       },
       {
         do: 'measure',
@@ -151,6 +239,16 @@ export const demoJobs: DemoJob[] = [
     openedHoursAgo: 96,
     steps: [
       { do: 'note', hoursAgo: 96, by: 'ylva', text: 'Received, 300 of 480 ml drained, clean.' },
+      { do: 'findings', hoursAgo: 96, by: 'ylva', there: ['empty-case'], not: ['milky-oil'] },
+      {
+        do: 'work',
+        hoursAgo: 95,
+        tillHoursAgo: 27,
+        by: 'ylva',
+        until: 'loose-metal',
+        story: { 'drain.ml': 300 },
+        trayUpTo: 8,
+      },
       {
         do: 'note',
         hoursAgo: 26,
@@ -158,7 +256,6 @@ export const demoJobs: DemoJob[] = [
         text: 'Output carrier out after penetrant overnight; lock screws on the tray.',
       },
     ],
-    stands: { state: 'teardown', stage: 'Teardown', waitsFor: 'Draw the input carrier' },
   },
   {
     id: 'teist-bent',
@@ -179,8 +276,17 @@ export const demoJobs: DemoJob[] = [
         by: 'joar',
         text: 'Propeller shaft bent, 0.42 mm TIR at the spline, limit 0.15 mm.',
       },
+      { do: 'findings', hoursAgo: 59, by: 'joar', there: ['vibration', 'runout-high', 'blade-track'] },
+      {
+        do: 'work',
+        hoursAgo: 58,
+        tillHoursAgo: 40,
+        by: 'joar',
+        until: 'approve',
+        story: { 'in.struck': 'yes', 'strike.runout': 0.42, 'strike.case': 'dented' },
+        seen: { 'prop-shaft': { seen: ['bent'], measured: '0.42 mm' } },
+      },
     ],
-    stands: { state: 'waiting', stage: 'Estimate', waitsFor: 'Owner decides: rebuild or exchange' },
   },
   {
     id: 'duo-lower',
@@ -200,6 +306,7 @@ export const demoJobs: DemoJob[] = [
     },
     steps: [
       { do: 'note', hoursAgo: 200, by: 'joar', text: 'Received with its upper.' },
+      { do: 'work', hoursAgo: 199, tillHoursAgo: 152, by: 'joar', until: 'shims' },
       {
         do: 'found',
         hoursAgo: 150,
@@ -212,9 +319,10 @@ export const demoJobs: DemoJob[] = [
         by: 'joar',
         gauges: { depth: 'g07', 'backlash-front': 'g04', 'backlash-rear': 'g04', 'inner-end-play': 'g02' },
       },
+      { do: 'work', hoursAgo: 149, tillHoursAgo: 148, by: 'joar', until: 'set-gears' },
       { do: 'accept', hoursAgo: 148, by: 'joar' },
+      { do: 'work', hoursAgo: 147, tillHoursAgo: 20, by: 'joar', until: 'leak-joined' },
     ],
-    stands: { state: 'waiting', stage: 'Joining', waitsFor: 'Second leak test, before any oil' },
   },
   {
     id: 'lomvi-done',
@@ -236,19 +344,43 @@ export const demoJobs: DemoJob[] = [
         by: 'runa',
         text: 'Received. Dog lugs rounded, forward gear windows too.',
       },
+      { do: 'findings', hoursAgo: 719, by: 'runa', there: ['jumps-out'], not: ['no-shift'] },
+      {
+        do: 'work',
+        hoursAgo: 718,
+        tillHoursAgo: 641,
+        by: 'ylva',
+        until: 'shims',
+        story: { 'found.shift': 'jumps' },
+      },
       {
         do: 'found',
         hoursAgo: 640,
         by: 'ylva',
         stacks: { pinion: ['0.50', '0.15'], forward: ['0.70', '0.20'], reverse: ['16t', '0.15'] },
       },
+      {
+        do: 'work',
+        hoursAgo: 640,
+        tillHoursAgo: 639,
+        by: 'ylva',
+        until: 'set-gears',
+        seen: { 'clutch-dog': { seen: ['rounded'] }, 'forward-gear': { seen: ['windows'] } },
+      },
       { do: 'measure', hoursAgo: 639, by: 'ylva', gauges: { depth: 'g01', ...ON_THE_ARM } },
       { do: 'solve', hoursAgo: 638, by: 'ylva' },
       { do: 'measure', hoursAgo: 634, by: 'ylva', gauges: { depth: 'g01', ...ON_THE_ARM } },
       { do: 'accept', hoursAgo: 633, by: 'ylva' },
+      { do: 'work', hoursAgo: 632, tillHoursAgo: 601, by: 'ylva', until: '' },
+      {
+        do: 'outcome',
+        hoursAgo: 601,
+        by: 'ylva',
+        cause: 'dog-rounded',
+        note: 'Lugs and windows rounded together.',
+      },
       { do: 'note', hoursAgo: 600, by: 'runa', text: 'Handed over with its record.' },
     ],
-    stands: { state: 'finished', stage: 'Handed over', waitsFor: 'Nothing: finished' },
   },
   {
     id: 'alke-upper',
@@ -265,17 +397,26 @@ export const demoJobs: DemoJob[] = [
     truth: { reads: { backlash: 0.252 }, misjudged: 0.03 },
     steps: [
       { do: 'note', hoursAgo: 900, by: 'runa', text: 'Received for seals.' },
+      { do: 'work', hoursAgo: 899, tillHoursAgo: 862, by: 'joar', until: 'shims' },
       { do: 'found', hoursAgo: 860, by: 'joar', stacks: { input: ['0.60', '0.30'], cover: ['0.45'] } },
       { do: 'measure', hoursAgo: 859, by: 'joar', gauges: { backlash: 'g02' } },
+      { do: 'work', hoursAgo: 859, tillHoursAgo: 858, by: 'joar', until: 'set-gears' },
       { do: 'accept', hoursAgo: 858, by: 'joar' },
+      { do: 'work', hoursAgo: 857, tillHoursAgo: 700, by: 'joar', until: '' },
       {
         do: 'note',
         hoursAgo: 48,
         by: 'runa',
-        text: 'Reopened: the input lip seal weeps, land to be looked at.',
+        text: 'Came back: the input lip seal weeps, land to be looked at.',
+      },
+      {
+        do: 'take-back',
+        hoursAgo: 47,
+        by: 'runa',
+        step: 'seals',
+        reason: 'The input lip seal weeps after three weeks.',
       },
     ],
-    stands: { state: 'reopened', stage: 'Receiving', waitsFor: 'Find the leak at the input seal' },
   },
   {
     id: 'sivkrok',
@@ -290,6 +431,108 @@ export const demoJobs: DemoJob[] = [
     complaint: 'Rear seals and grease, yearly.',
     openedHoursAgo: 3,
     steps: [{ do: 'note', hoursAgo: 3, by: 'ylva', text: 'Received for its yearly service.' }],
-    stands: { state: 'received', stage: 'Receiving', waitsFor: 'Measure propeller shaft end play' },
+  },
+  {
+    id: 'alke-cool',
+    number: '26-112',
+    sheetId: 'alke-2-lower',
+    serial: 'A2L-2817',
+    boat: 'Tangsprell',
+    owner: 'Mussel farm Indre Våg',
+    water: 'brackish',
+    hours: 760,
+    stand: null,
+    complaint: 'Seals and a corroded carrier. The gauge fell overnight; it was the cold.',
+    openedHoursAgo: 160,
+    truth: { reads: { depth: 41.198, 'backlash-forward': 0.508, 'backlash-reverse': 0.79 }, misjudged: 0.02 },
+    steps: [
+      { do: 'findings', hoursAgo: 160, by: 'joar', there: ['leak-still', 'film-hub'] },
+      { do: 'work', hoursAgo: 159, tillHoursAgo: 100, by: 'joar', until: 'shims' },
+      {
+        do: 'found',
+        hoursAgo: 99,
+        by: 'joar',
+        stacks: { pinion: ['0.50', '0.25'], forward: ['0.80'], reverse: ['0.45', '0.30'] },
+      },
+      {
+        do: 'work',
+        hoursAgo: 98,
+        tillHoursAgo: 80,
+        by: 'joar',
+        until: 'set-gears',
+        seen: { carrier: { seen: ['scored'] } },
+      },
+      { do: 'measure', hoursAgo: 79, by: 'joar', gauges: { depth: 'g08', ...ON_THE_ARM } },
+      { do: 'accept', hoursAgo: 78, by: 'joar' },
+      {
+        do: 'work',
+        hoursAgo: 77,
+        tillHoursAgo: 14,
+        by: 'joar',
+        until: 'splines',
+        story: {
+          'leak-case.start': 80,
+          'leak-case.start-c': 21,
+          'leak-case.end': 76,
+          'leak-case.end-c': 14,
+          'leak-case.minutes': 120,
+        },
+      },
+      { do: 'outcome', hoursAgo: 14, by: 'joar', cause: 'carrier-o-ring', note: 'Groove corroded, dressed.' },
+    ],
+  },
+  {
+    id: 'lomvi-test',
+    number: '26-117',
+    sheetId: 'lomvi-90',
+    serial: 'LV90-20008',
+    boat: 'Krykkje',
+    owner: 'Volunteer rescue Nordskjær',
+    water: 'salt',
+    hours: 430,
+    stand: null,
+    complaint: 'Shift shaft wept. Seals renewed, closed, on the tester.',
+    openedHoursAgo: 60,
+    truth: { reads: { depth: 38.402, 'backlash-forward': 0.468, 'backlash-reverse': 0.71 }, misjudged: 0.02 },
+    steps: [
+      {
+        do: 'findings',
+        hoursAgo: 60,
+        by: 'ylva',
+        there: ['film-shift-shaft', 'empty-case'],
+        not: ['milky-oil'],
+      },
+      { do: 'work', hoursAgo: 59, tillHoursAgo: 31, by: 'ylva', until: 'shims' },
+      {
+        do: 'found',
+        hoursAgo: 30,
+        by: 'ylva',
+        stacks: { pinion: ['0.50', '0.20'], forward: ['0.55', '0.20'], reverse: ['16t', '0.40'] },
+      },
+      {
+        do: 'work',
+        hoursAgo: 29,
+        tillHoursAgo: 26,
+        by: 'ylva',
+        until: 'set-gears',
+        seen: { 'shift-rod': { seen: ['bent'] } },
+      },
+      { do: 'measure', hoursAgo: 25, by: 'ylva', gauges: { depth: 'g01', ...ON_THE_ARM } },
+      { do: 'accept', hoursAgo: 24, by: 'ylva' },
+      { do: 'work', hoursAgo: 23, tillHoursAgo: 1, by: 'ylva', until: 'leak-case' },
+      {
+        do: 'draft',
+        hoursAgo: 0.4,
+        by: 'ylva',
+        step: 'leak-case',
+        answers: {
+          'leak-case.blocks-on': '2',
+          'leak-case.gasket': 'new',
+          'leak-case.start': '70 kPa',
+          'leak-case.start-c': '18 C',
+        },
+      },
+      { do: 'outcome', hoursAgo: 1, by: 'ylva', cause: 'shift-seal', note: 'Rubber had lost its spring.' },
+    ],
   },
 ]

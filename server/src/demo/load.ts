@@ -1,7 +1,6 @@
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { sensitivities } from '@moray/core/gears/train'
-import { waitsFor } from '@moray/core/setting/assess'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { shimSolve } from '@moray/core/setting/shim-solve'
 import type { AvailablePiece } from '@moray/contract/replies'
@@ -10,7 +9,12 @@ import { acceptBuild } from '../jobs/accept-build.ts'
 import { loadBuilds } from '../jobs/builds.ts'
 import { availablePieces } from '../jobs/detail.ts'
 import { enterStack } from '../jobs/enter-stack.ts'
-import { findJob, setProgress } from '../jobs/rows.ts'
+import { keepProgress } from '../jobs/progress.ts'
+import { findJob } from '../jobs/rows.ts'
+import { addSheets } from '../drives/sheets.ts'
+import { sayFinding, sayOutcome } from '../faults/faults.ts'
+import { keepDraft, listSteps, takeBack } from '../route/steps.ts'
+import { walkRoute } from './walk-route.ts'
 import { takePlan } from '../jobs/take-plan.ts'
 import { takeReading } from '../jobs/take-reading.ts'
 import { drawerLines } from './drawer.ts'
@@ -30,6 +34,11 @@ const KIND: Record<DemoStep['do'], string> = {
   build: 'trial',
   solve: 'trial',
   accept: 'accepted',
+  work: 'step',
+  findings: 'finding',
+  outcome: 'finding',
+  draft: 'draft',
+  'take-back': 'step',
 }
 
 /**
@@ -40,7 +49,11 @@ const KIND: Record<DemoStep['do'], string> = {
 export async function loadDemo(db: Database, now: Date): Promise<boolean> {
   return db.transaction(async (tx) => {
     const [loaded] = await tx.query("select 1 from setting where key = 'demo'")
-    if (loaded) return false
+    // sheets in versions that came with a newer Moray; open jobs keep theirs
+    if (loaded) {
+      await addSheets(tx, demoSheets)
+      return false
+    }
     await loadShop(tx, now)
     for (const job of demoJobs) await loadJob(tx, job, now)
     await tx.query("insert into setting (key, value) values ('demo', 'true'::jsonb)")
@@ -51,12 +64,7 @@ export async function loadDemo(db: Database, now: Date): Promise<boolean> {
 async function loadShop(tx: Transaction, now: Date) {
   for (const p of people)
     await tx.query('insert into person (id, name, role) values ($1, $2, $3)', [p.id, p.name, p.role])
-  for (const s of demoSheets)
-    await tx.query('insert into drive_sheet (id, version, body) values ($1, $2, $3::jsonb)', [
-      s.id,
-      s.version,
-      JSON.stringify(s),
-    ])
+  await addSheets(tx, demoSheets)
   for (const g of gauges)
     await tx.query(
       `insert into gauge (id, name, type, measures, resolution, mpe, repeatability, unit, per_turn_mm, masters,
@@ -118,27 +126,22 @@ async function loadJob(tx: Transaction, job: DemoJob, now: Date) {
     job.id,
     opened,
   ])
+  const tell = (at: Date, by: string, kind: string, text: string) =>
+    tx.query('insert into event (at, by_person, kind, job_id, text) values ($1, $2, $3, $4, $5)', [
+      at,
+      by,
+      kind,
+      job.id,
+      text,
+    ])
   for (const step of job.steps) {
     const at = ago(step.hoursAgo)
-    for (const text of await perform(tx, sheet, job, step, at))
-      await tx.query('insert into event (at, by_person, kind, job_id, text) values ($1, $2, $3, $4, $5)', [
-        at,
-        step.by,
-        KIND[step.do],
-        job.id,
-        text,
-      ])
+    if (step.do === 'work') await walkRoute(tx, job, step, now, tell)
+    else
+      for (const text of await perform(tx, sheet, job, step, at)) await tell(at, step.by, KIND[step.do], text)
     await tx.query('update job set touched_at = $2 where id = $1', [job.id, at])
   }
-  if (job.stands) await setProgress(tx, job.id, job.stands)
-  else {
-    const newest = (await loadBuilds(tx, job.id, sheet)).at(-1)!
-    await setProgress(tx, job.id, {
-      state: 'setting',
-      stage: 'Setting',
-      waitsFor: waitsFor(sheet, newest.assessment, newest.number),
-    })
-  }
+  await keepProgress(tx, job.id, now)
 }
 
 /** Does one step through the same functions as a real entry. @returns sentences for the history */
@@ -146,7 +149,7 @@ async function perform(
   tx: Transaction,
   sheet: DriveSheet,
   job: DemoJob,
-  step: DemoStep,
+  step: Exclude<DemoStep, { do: 'work' }>,
   at: Date,
 ): Promise<string[]> {
   const who = { id: step.by, at }
@@ -193,6 +196,22 @@ async function perform(
         pieces: s.pieceIds.map((id) => ({ id })),
       }))
       return [(await takePlan(tx, row, builds, { fromBuild: newest.number, stacks }, who)).text]
+    }
+    case 'findings': {
+      const at = { tx, job: row, sheet, builds, who }
+      const said: string[] = []
+      for (const finding of step.there) said.push(await sayFinding(at, { finding, state: 'there' }))
+      for (const finding of step.not ?? []) said.push(await sayFinding(at, { finding, state: 'not' }))
+      return said
+    }
+    case 'outcome':
+      return [await sayOutcome({ tx, job: row, sheet, builds, who }, step)]
+    case 'draft':
+      await keepDraft({ tx, job: row, sheet, builds, who }, step)
+      return []
+    case 'take-back': {
+      const closed = (await listSteps(tx, job.id)).find((s) => s.step === step.step && !s.takenBack)!
+      return [await takeBack({ tx, job: row, sheet, builds, who }, closed.id, step.reason)]
     }
     case 'accept':
       return [

@@ -1,3 +1,4 @@
+import type { LiveEvent } from '@moray/contract/replies'
 import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/routes'
 import type { Context } from 'hono'
 import type { Deps } from '../deps.ts'
@@ -13,7 +14,8 @@ export interface Who {
 export interface Written<T> {
   /** Read after the event is in, so that the answer shows it. */
   reply: () => Promise<T>
-  event: { kind: string; jobId: string | null; text: string }
+  /** null for working state that nobody reads about later. */
+  event: { kind: string; jobId: string | null; text: string } | null
   status?: 200 | 201
 }
 
@@ -51,22 +53,31 @@ export async function write<T extends object>(
     }
     const who: Who = { id: await personOf(c, tx), at }
     const { reply, event, status = 201 } = await work(tx, who)
-    const [row] = await tx.query<{ id: number }>(
-      'insert into event (at, by_person, kind, job_id, text) values ($1, $2, $3, $4, $5) returning id',
-      [at, who.id, event.kind, event.jobId, event.text],
-    )
-    if (event.jobId !== null)
-      await tx.query('update job set touched_at = $2 where id = $1', [event.jobId, at])
+    const published = event && (await record(tx, who, event))
     const answer = await reply()
     if (requestId !== undefined)
       await tx.query(
         'insert into request_log (id, route, status, reply, at) values ($1, $2, $3, $4::jsonb, $5)',
         [requestId, c.req.path, status, JSON.stringify(answer), at],
       )
-    return { reply: answer, status, event: { id: Number(row!.id), kind: event.kind, jobId: event.jobId } }
+    return { reply: answer, status, event: published }
   })
   if (done.event) deps.live.publish(done.event)
   return c.json(done.reply, done.status as 200)
+}
+
+async function record(
+  tx: Transaction,
+  who: Who,
+  event: { kind: string; jobId: string | null; text: string },
+): Promise<LiveEvent> {
+  const [row] = await tx.query<{ id: number }>(
+    'insert into event (at, by_person, kind, job_id, text) values ($1, $2, $3, $4, $5) returning id',
+    [who.at, who.id, event.kind, event.jobId, event.text],
+  )
+  if (event.jobId !== null)
+    await tx.query('update job set touched_at = $2 where id = $1', [event.jobId, who.at])
+  return { id: Number(row!.id), kind: event.kind, jobId: event.jobId }
 }
 
 async function personOf(c: Context, tx: Transaction): Promise<string> {

@@ -2,11 +2,12 @@ import type { AvailablePiece, EventEntry, JobDetail } from '@moray/contract/repl
 import { showMm } from '@moray/core/units/format'
 import type { Queryable } from '../db/database.ts'
 import { listLines } from '../drawer/drawer.ts'
+import { loadWork } from '../route/work.ts'
 import { loadAcceptance, loadBuilds, type LoadedBuild } from './builds.ts'
 import { findJob, toSummary } from './rows.ts'
 
 /** Everything about one job, as one reply. */
-export async function jobDetail(db: Queryable, id: string): Promise<JobDetail> {
+export async function jobDetail(db: Queryable, id: string, now: Date): Promise<JobDetail> {
   const row = await findJob(db, id)
   const builds = await loadBuilds(db, id, row.sheet)
   const newest = builds.at(-1)
@@ -18,6 +19,7 @@ export async function jobDetail(db: Queryable, id: string): Promise<JobDetail> {
     acceptance: newest ? await loadAcceptance(db, newest.rowId) : null,
     pieces: await availablePieces(db, builds),
     events: await listEvents(db, id),
+    work: await loadWork(db, row, builds, now),
   }
 }
 

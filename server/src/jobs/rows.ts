@@ -1,4 +1,5 @@
 import type { JobState, JobSummary } from '@moray/contract/replies'
+import { asSheet } from '@moray/core/drives/old-sheets'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Queryable } from '../db/database.ts'
 import { notFound } from '../http/refusal.ts'
@@ -20,6 +21,7 @@ export interface JobRow {
   stage: string
   waits_for: string
   complaint: string
+  held_reason: string | null
   opened_at: Date
   touched_at: Date
 }
@@ -57,7 +59,7 @@ export async function listJobs(db: Queryable): Promise<JobSummary[]> {
 export async function findJob(db: Queryable, id: string): Promise<JobRow> {
   const [row] = await db.query<JobRow>(`${SELECT} where j.id = $1`, [id])
   if (!row) throw notFound('Job', id)
-  return row
+  return { ...row, sheet: asSheet(row.sheet) }
 }
 
 /** Where the job stands, for the bench list. */

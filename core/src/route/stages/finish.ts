@@ -55,6 +55,7 @@ export function finishSteps(sheet: DriveSheet, after: string): Step[] {
         ]
   const fillStep = (id: string, when: Condition, how: string): StepDraft => ({
     id,
+    needsToo: id === 'fill-stand' ? [] : ['leak-joined'],
     what: oil ? `Fill with oil, ${how}` : `Fill with grease, ${how}`,
     why: 'From below, so that no air stays above the gears.',
     appliesWhen: { all: [REBUILD, when] },
