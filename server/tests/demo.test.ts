@@ -22,6 +22,47 @@ describe('the demo workshop', () => {
     for (const j of jobs) expect(j.waitsFor.length, j.id).toBeGreaterThan(5)
   })
 
+  it.each([
+    ['lomvi-teist', 'received', /Leak test as found/],
+    ['rordrum', 'teardown', /Parts of this drive are still in the case/],
+    ['teist-bent', 'waiting', /No decision of the owner/],
+    ['alke-lower', 'setting', /Choose the next stacks/],
+    ['havsule-upper', 'setting', /Choose the next stacks/],
+    ['lomvi-test', 'working', /running since 07:36 UTC/],
+    ['alke-cool', 'working', /Grease splines/],
+    ['duo-lower', 'working', /Prove it tight again, joined/],
+    ['lomvi-done', 'finished', /finished/],
+    ['alke-upper', 'reopened', /Fit the seals/],
+    ['lomvi-skarv', 'setting', /Enter pinion shims as found/],
+    ['sivkrok', 'received', /Receive it/],
+  ])('%s is %s', async (id, state, waits) => {
+    const job = await (await testApp()).get<JobDetail>(`/api/jobs/${id}`)
+    expect(job.state).toBe(state)
+    expect(job.waitsFor).toMatch(waits)
+  })
+
+  it('holds a tray half full, a bent shaft with its set, a fall that was only cold, and a departure', async () => {
+    const app = await testApp()
+    const rordrum = (await app.get<JobDetail>('/api/jobs/rordrum')).work
+    expect(rordrum.tray).toHaveLength(8)
+    const bent = (await app.get<JobDetail>('/api/jobs/teist-bent')).work
+    expect(bent.facts['strike.bent']).toBe(true)
+    expect(bent.grades.filter((g) => g.grade === 'replace-set').map((g) => g.part)).toEqual([
+      'prop-shaft',
+      'pinion',
+    ])
+    const cool = (await app.get<JobDetail>('/api/jobs/alke-cool')).work.facts
+    expect([cool['leak-case.start'], cool['leak-case.end']]).toEqual([80, 76])
+    expect(cool['leak-case.verdict']).toBe('tight')
+    const skarv = (await app.get<JobDetail>('/api/jobs/lomvi-skarv')).work.steps.find(
+      (s) => s.step === 'shims',
+    )!
+    expect(skarv).toMatchObject({
+      reason: expect.stringContaining('Bagged'),
+      departedFrom: [expect.any(String)],
+    })
+  })
+
   it('keeps reserved pieces of open trials apart from those that have left with a drive', async () => {
     const app = await testApp()
     const open = await app.get<JobDetail>('/api/jobs/alke-lower')
@@ -53,17 +94,17 @@ describe('versions of a sheet', () => {
     const app = await testApp()
     const newer = {
       ...lomvi90,
-      version: 2,
+      version: 3,
       measures: lomvi90.measures.map((m) => ({ ...m, window: { min: 0, max: 100 } })),
     }
-    await app.db.query('insert into drive_sheet (id, version, body) values ($1, 2, $2::jsonb)', [
+    await app.db.query('insert into drive_sheet (id, version, body) values ($1, 3, $2::jsonb)', [
       newer.id,
       JSON.stringify(newer),
     ])
     const job = await app.get<JobDetail>(`/api/jobs/${JOB}`)
-    expect(job.newerSheetVersion).toBe(2)
+    expect(job.newerSheetVersion).toBe(3)
     expect(job.sheet.measures[0]!.window).toEqual(lomvi90.measures[0]!.window)
-    expect((await app.get<DriveSheet>('/api/drives/lomvi-90')).version).toBe(2)
+    expect((await app.get<DriveSheet>('/api/drives/lomvi-90')).version).toBe(3)
     expect((await app.get<JobDetail>('/api/jobs/alke-lower')).newerSheetVersion).toBeNull()
   })
 })
@@ -88,9 +129,10 @@ describe('drives that have nothing to shim', () => {
           expect(reply.status).toBe(201)
           job = reply.body
         }
-      expect(job.waitsFor).toBe('Every window met: accept as built')
+      expect(job.builds[0]!.assessment.allIn).toBe(true)
       const accepted = await app.post<JobDetail>(`/api/jobs/${id}/acceptance`, { build: 0 })
-      expect(accepted.body).toMatchObject({ state: 'waiting', acceptance: { build: 0 } })
+      expect(accepted.status).toBe(201)
+      expect(accepted.body.acceptance).toMatchObject({ build: 0 })
     },
   )
 })

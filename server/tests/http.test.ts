@@ -13,7 +13,7 @@ describe('what can be read', () => {
     const jobs = await app.get<JobSummary[]>('/api/jobs')
     expect(jobs.length).toBeGreaterThanOrEqual(8)
     expect(new Set(jobs.map((j) => j.state))).toEqual(
-      new Set(['setting', 'received', 'teardown', 'waiting', 'finished', 'reopened']),
+      new Set(['setting', 'received', 'teardown', 'waiting', 'working', 'finished', 'reopened']),
     )
     expect((await app.get<DrawerLine[]>('/api/drawer')).length).toBe(40)
     const gauges = await app.get<Gauge[]>('/api/gauges')

@@ -72,6 +72,16 @@ async function killHard(server: Server, folder: string) {
   const { pid } = JSON.parse(readFileSync(join(folder, 'moray.lock'), 'utf8')) as { pid: number }
   process.kill(pid, 'SIGKILL')
   await server.stop('SIGKILL')
+  // dying takes a moment; nobody starts a server faster than that by hand
+  for (let i = 0; i < 200 && isRunning(pid); i++) await new Promise((r) => setTimeout(r, 25))
+}
+
+function isRunning(pid: number): boolean {
+  try {
+    return !/\) [ZX] /.test(readFileSync(`/proc/${pid}/stat`, 'utf8'))
+  } catch {
+    return false
+  }
 }
 
 const post = (url: string, path: string, body: object) =>

@@ -38,9 +38,10 @@ describe('the main job, from found to as built', () => {
     expect(job.builds[1]!.check.map((c) => c.disagrees)).toEqual([false, false, false])
     const accepted = await app.post<JobDetail>(`/api/jobs/${JOB}/acceptance`, { build: 1 })
     expect(accepted.body.acceptance).toMatchObject({ build: 1, by: 'Ylva Tangvik', reason: null })
-    expect(accepted.body.state).toBe('waiting')
-    expect(accepted.body.events.map((e) => e.kind)).toEqual([
-      'note',
+    // the route goes on behind the setting by itself
+    expect(accepted.body.waitsFor).toMatch(/^Rolling torque/)
+    const own = ['stack', 'reading', 'trial', 'accepted']
+    expect(accepted.body.events.map((e) => e.kind).filter((k) => own.includes(k))).toEqual([
       ...Array(3).fill('stack'),
       ...Array(9).fill('reading'),
       'trial',

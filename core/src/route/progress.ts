@@ -21,6 +21,9 @@ export interface Progress {
 /** Steps that are closed, whichever way: with their answers, or departed from. */
 export type Done = ReadonlySet<string>
 
+/** A step that asks nothing is done as soon as what it waits for is, and open again when that no longer holds. */
+export const closesItself = (step: Step) => step.asks.length === 0 && step.gates.length > 0
+
 /** Whether a step belongs to this job. */
 export const applies = (step: Step, facts: Facts) => !step.appliesWhen || holds(step.appliesWhen, facts)
 
@@ -32,13 +35,18 @@ export const applies = (step: Step, facts: Facts) => !step.appliesWhen || holds(
 export function progressOf(route: Route, facts: Facts, done: Done): Progress {
   const byId = new Map(route.steps.map((s) => [s.id, s]))
   // a step that does not apply passes on what it needs itself: what decides whether it applies may still be open
-  const passed = (id: string): boolean =>
-    done.has(id) || (!applies(byId.get(id)!, facts) && byId.get(id)!.needs.every(passed))
+  const passed = (id: string): boolean => {
+    if (done.has(id)) return true
+    const step = byId.get(id)!
+    if (!step.needs.every(passed)) return false
+    return !applies(step, facts) || (closesItself(step) && step.gates.every((g) => holds(g.when, facts)))
+  }
   const waitsFor = (id: string): string[] =>
     passed(id) ? [] : applies(byId.get(id)!, facts) ? [id] : byId.get(id)!.needs.flatMap(waitsFor)
   const steps = route.steps.map((step): StepProgress => {
     if (done.has(step.id)) return { step, state: 'done', why: [] }
     if (!applies(step, facts)) return { step, state: 'not-here', why: [] }
+    if (passed(step.id)) return { step, state: 'done', why: [] }
     const why = [
       ...step.needs.flatMap(waitsFor).map((n) => `First: ${byId.get(n)!.what}.`),
       ...step.gates.filter((g) => !holds(g.when, facts)).map((g) => g.say),

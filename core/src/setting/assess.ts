@@ -27,6 +27,8 @@ export interface TakenReading {
 export interface BuildFacts {
   stacks: Record<string, number>
   readings: Record<string, TakenReading[]>
+  /** Ids of the pieces that each stack holds, where they are known. */
+  pieces?: Record<string, string[]>
 }
 
 export interface MeasureState extends Spread {
@@ -131,6 +133,8 @@ export function isShimmed(sheet: DriveSheet): boolean {
  * The question to the solver: from where this build stands, which stacks bring every measure into its window?
  * Measures that no stack moves are left out. Stacks that are set another way stay as they are.
  * @param build a complete build
+ * @param pieces all that the drawer and the case hold, those that sit in the stacks now included; what sits in a stack that
+ *   stays as it is is not offered a second time
  * @param free restrict the answer to these stacks; all when left out
  * @throws InputError when a stack or a needed measure is missing
  */
@@ -172,7 +176,12 @@ export function solverInput(
         relU: m.kind === 'depth' ? REL_U.depth : ruled ? REL_U.sheetRule : REL_U.geometry,
       }
     })
-  return { locations, quantities, pieces, plans: 3 }
+  const staying = locations.flatMap((l) => (l.fixed ? (build.pieces?.[l.id] ?? []) : []))
+  const offered = pieces.map((p) => {
+    const held = staying.filter((id) => id === p.id).length
+    return held ? { ...p, count: Math.max(0, p.count - held) } : p
+  })
+  return { locations, quantities, pieces: offered, plans: 3 }
 }
 
 export interface PredictionCheck {

@@ -99,6 +99,14 @@ describe('progress', () => {
     ])
     expect(progressOf(route, ready, new Set(['a', 'b', 'c'])).due).toBeUndefined()
   })
+  it('closes a step that asks nothing by itself, and opens it again when its gate no longer holds', () => {
+    const route = small()
+    route.steps[2]!.asks = []
+    const state = (ready: boolean) =>
+      progressOf(route, { wet: 'no', ready }, new Set(['a'])).steps.map((s) => s.state)
+    expect(state(true)).toEqual(['done', 'not-here', 'done', 'open'])
+    expect(state(false)).toEqual(['done', 'not-here', 'blocked', 'blocked'])
+  })
   it('knows what falls with a step that is taken back', () => {
     expect(dependentsOf(small(), 'a')).toEqual(['dry', 'b', 'c'])
     expect(dependentsOf(small(), 'c')).toEqual([])

@@ -118,3 +118,23 @@ describe('promise against result', () => {
     expect(checkPrediction({ unknown: { value: 1, U: 1, probability: 1 } }, state)).toEqual([])
   })
 })
+
+describe('pieces that stay where they are', () => {
+  const build = {
+    stacks: { pinion: 0.6, forward: 0.7, reverse: 0.8 },
+    readings: Object.fromEntries(
+      lomvi90.measures.map((m) => [
+        m.id,
+        [{ valueMm: m.target!, gauge: { resolution: 0.01, mpe: 0.01, repeatability: 0 } }],
+      ]),
+    ),
+    pieces: { pinion: ['a'], forward: ['b', 'b'], reverse: ['c'] },
+  }
+  const pieces = ['a', 'b', 'c'].map((id) => ({ id, thicknessMm: 0.35, count: 2 }))
+  const counts = (free?: string[]) =>
+    Object.fromEntries(solverInput(lomvi90, build, pieces, free).pieces.map((p) => [p.id, p.count]))
+  it('are not offered to another stack a second time', () => {
+    expect(counts()).toEqual({ a: 2, b: 2, c: 2 })
+    expect(counts(['reverse'])).toEqual({ a: 1, b: 0, c: 2 })
+  })
+})

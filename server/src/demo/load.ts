@@ -7,7 +7,7 @@ import type { AvailablePiece } from '@moray/contract/replies'
 import type { Database, Transaction } from '../db/database.ts'
 import { acceptBuild } from '../jobs/accept-build.ts'
 import { loadBuilds } from '../jobs/builds.ts'
-import { availablePieces } from '../jobs/detail.ts'
+import { availablePieces, loadJob } from '../jobs/detail.ts'
 import { enterStack } from '../jobs/enter-stack.ts'
 import { keepProgress } from '../jobs/progress.ts'
 import { findJob } from '../jobs/rows.ts'
@@ -55,7 +55,7 @@ export async function loadDemo(db: Database, now: Date): Promise<boolean> {
       return false
     }
     await loadShop(tx, now)
-    for (const job of demoJobs) await loadJob(tx, job, now)
+    for (const job of demoJobs) await playJob(tx, job, now)
     await tx.query("insert into setting (key, value) values ('demo', 'true'::jsonb)")
     return true
   })
@@ -99,7 +99,7 @@ async function loadShop(tx: Transaction, now: Date) {
   }
 }
 
-async function loadJob(tx: Transaction, job: DemoJob, now: Date) {
+async function playJob(tx: Transaction, job: DemoJob, now: Date) {
   const ago = (hours: number) => new Date(now.getTime() - hours * HOUR)
   const sheet = demoSheets.find((s) => s.id === job.sheetId)!
   const opened = ago(job.openedHoursAgo)
@@ -141,7 +141,7 @@ async function loadJob(tx: Transaction, job: DemoJob, now: Date) {
       for (const text of await perform(tx, sheet, job, step, at)) await tell(at, step.by, KIND[step.do], text)
     await tx.query('update job set touched_at = $2 where id = $1', [job.id, at])
   }
-  await keepProgress(tx, job.id, now)
+  await keepProgress(tx, await loadJob(tx, job.id, now))
 }
 
 /** Does one step through the same functions as a real entry. @returns sentences for the history */

@@ -1,15 +1,32 @@
-import type { AvailablePiece, EventEntry, JobDetail } from '@moray/contract/replies'
+import type { AvailablePiece, EventEntry, JobDetail, JobWork } from '@moray/contract/replies'
 import { showMm } from '@moray/core/units/format'
 import type { Queryable } from '../db/database.ts'
 import { listLines } from '../drawer/drawer.ts'
 import { loadWork } from '../route/work.ts'
 import { loadAcceptance, loadBuilds, type LoadedBuild } from './builds.ts'
-import { findJob, toSummary } from './rows.ts'
+import { findJob, toSummary, type JobRow } from './rows.ts'
+
+/** A job with all that is judged about it; loading it is most of the work of a request, so it is done once. */
+export interface LoadedJob {
+  row: JobRow
+  builds: LoadedBuild[]
+  work: JobWork
+}
+
+export async function loadJob(db: Queryable, id: string, now: Date): Promise<LoadedJob> {
+  const row = await findJob(db, id)
+  const builds = await loadBuilds(db, id, row.sheet)
+  return { row, builds, work: await loadWork(db, row, builds, now) }
+}
 
 /** Everything about one job, as one reply. */
 export async function jobDetail(db: Queryable, id: string, now: Date): Promise<JobDetail> {
+  return detailOf(db, await loadJob(db, id, now))
+}
+
+/** The reply for a job that is loaded already; where it stands and its events are read anew. */
+export async function detailOf(db: Queryable, { builds, work, row: { id } }: LoadedJob): Promise<JobDetail> {
   const row = await findJob(db, id)
-  const builds = await loadBuilds(db, id, row.sheet)
   const newest = builds.at(-1)
   return {
     ...toSummary(row),
@@ -19,7 +36,7 @@ export async function jobDetail(db: Queryable, id: string, now: Date): Promise<J
     acceptance: newest ? await loadAcceptance(db, newest.rowId) : null,
     pieces: await availablePieces(db, builds),
     events: await listEvents(db, id),
-    work: await loadWork(db, row, builds, now),
+    work,
   }
 }
 

@@ -4,7 +4,7 @@ import type { Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { write, type Who } from '../http/write.ts'
 import { loadBuilds, type LoadedBuild } from './builds.ts'
-import { jobDetail } from './detail.ts'
+import { detailOf, loadJob } from './detail.ts'
 import { keepProgress } from './progress.ts'
 import { findJob, type JobRow } from './rows.ts'
 
@@ -30,9 +30,10 @@ export function onJob(deps: Deps): OnJob {
       const job = await findJob(tx, id)
       const builds = await loadBuilds(tx, id, job.sheet)
       const text = await work({ tx, job, sheet: job.sheet, builds, who })
-      await keepProgress(tx, id, who.at)
+      const loaded = await loadJob(tx, id, who.at)
+      await keepProgress(tx, loaded)
       return {
-        reply: () => jobDetail(tx, id, who.at),
+        reply: () => detailOf(tx, loaded),
         event: text === null ? null : { kind, jobId: id, text },
       }
     })

@@ -4,9 +4,9 @@ import { progressOf } from '@moray/core/route/progress'
 import { routeOf } from '@moray/core/route/route-of'
 import { waitsFor } from '@moray/core/setting/assess'
 import type { Transaction } from '../db/database.ts'
-import { loadWork } from '../route/work.ts'
-import { loadBuilds, type LoadedBuild } from './builds.ts'
-import { findJob, setProgress } from './rows.ts'
+import type { LoadedBuild } from './builds.ts'
+import type { LoadedJob } from './detail.ts'
+import { setProgress } from './rows.ts'
 
 const STATE_OF_STAGE: Record<string, JobState> = {
   receive: 'received',
@@ -51,10 +51,6 @@ export function standing(
 }
 
 /** Writes down where the job stands now; a closed job stays closed. */
-export async function keepProgress(tx: Transaction, jobId: string, now: Date): Promise<void> {
-  const job = await findJob(tx, jobId)
-  if (job.state === 'closed') return
-  const builds = await loadBuilds(tx, jobId, job.sheet)
-  const work = await loadWork(tx, job, builds, now)
-  await setProgress(tx, jobId, standing(job.sheet, work, builds))
+export async function keepProgress(tx: Transaction, { row, builds, work }: LoadedJob): Promise<void> {
+  if (row.state !== 'closed') await setProgress(tx, row.id, standing(row.sheet, work, builds))
 }

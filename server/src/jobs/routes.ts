@@ -13,7 +13,7 @@ import { readBody } from '../http/body.ts'
 import { notFound } from '../http/refusal.ts'
 import { write as writeAll } from '../http/write.ts'
 import { acceptBuild } from './accept-build.ts'
-import { jobDetail } from './detail.ts'
+import { detailOf, jobDetail, loadJob } from './detail.ts'
 import { enterStack } from './enter-stack.ts'
 import { changeLife, knownUnits, openJob } from './life.ts'
 import { onJob } from './on-job.ts'
@@ -70,8 +70,9 @@ export function mountJobs(app: Hono, deps: Deps) {
     const body = await readBody(c, OpenJob)
     return writeAll(c, deps, async (tx, who) => {
       const { id, text } = await openJob(tx, body, who)
-      await keepProgress(tx, id, who.at)
-      return { reply: () => jobDetail(tx, id, who.at), event: { kind: 'opened', jobId: id, text } }
+      const loaded = await loadJob(tx, id, who.at)
+      await keepProgress(tx, loaded)
+      return { reply: () => detailOf(tx, loaded), event: { kind: 'opened', jobId: id, text } }
     })
   })
   app.post('/api/jobs/:id/life', async (c) => {

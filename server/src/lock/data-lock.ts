@@ -18,7 +18,7 @@ interface Holder {
  */
 export function lockDataFolder(folder: string): () => void {
   const file = join(folder, 'moray.lock')
-  const mine: Holder = { pid: process.pid, started: startedAt(process.pid) }
+  const mine: Holder = { pid: process.pid, started: statOf(process.pid)?.started ?? null }
   try {
     makeFolder(folder)
   } catch (e) {
@@ -89,15 +89,19 @@ function isAlive(holder: Holder): boolean {
   } catch (e) {
     if ((e as NodeJS.ErrnoException).code === 'ESRCH') return false
   }
-  const started = startedAt(holder.pid)
+  const stat = statOf(holder.pid)
+  // killed, but not yet cleared away by its parent: it writes nothing any more
+  if (stat?.state === 'Z' || stat?.state === 'X') return false
+  const started = stat?.started ?? null
   return started === null || holder.started === null || started === holder.started
 }
 
-/** Field 22 of /proc/PID/stat; the command name before it may hold spaces and brackets. */
-function startedAt(pid: number): string | null {
+/** Fields 3 and 22 of /proc/PID/stat: state and start; the command name before them may hold spaces and brackets. */
+function statOf(pid: number): { state: string; started: string } | null {
   try {
     const stat = readFileSync(`/proc/${pid}/stat`, 'utf8')
-    return stat.slice(stat.lastIndexOf(')') + 2).split(' ')[19] ?? null
+    const [state, ...rest] = stat.slice(stat.lastIndexOf(')') + 2).split(' ')
+    return { state: state!, started: rest[18]! }
   } catch {
     return null
   }

@@ -1,4 +1,4 @@
-import type { DoneStep, StepDraft } from '@moray/contract/replies'
+import type { DoneStep, JobWork, StepDraft } from '@moray/contract/replies'
 import type { CloseStep, KeepDraft } from '@moray/contract/requests/route'
 import { InputError } from '@moray/core/checks/input-error'
 import { completeStep, type Answers } from '@moray/core/route/complete'
@@ -52,14 +52,18 @@ export async function listSteps(db: Queryable, jobId: string): Promise<DoneStep[
   }))
 }
 
-/** Closes a step of the route; the core says whether it may. @returns a sentence for the history */
-export async function closeStep(at: JobStep, body: CloseStep): Promise<string> {
+/**
+ * Closes a step of the route; the core says whether it may.
+ * @param known what the job holds, where it has just been loaded
+ * @returns a sentence for the history
+ */
+export async function closeStep(at: JobStep, body: CloseStep, known?: JobWork): Promise<string> {
   const { tx, job, sheet, builds, who } = at
   if (job.state === 'closed') throw new Refusal(409, 'closed', 'This job is closed; reopen it first.')
   const route = routeOf(sheet)
   const step = route.steps.find((s) => s.id === body.step)
   if (!step) throw notFound('Step', body.step)
-  const work = await loadWork(tx, job, builds, who.at)
+  const work = known ?? (await loadWork(tx, job, builds, who.at))
   const done = new Set(work.steps.filter((s) => !s.takenBack).map((s) => s.step))
   const lead = body.departure?.lead
   if (lead !== undefined) await mustBeLead(tx, lead)
@@ -85,6 +89,7 @@ export async function closeStep(at: JobStep, body: CloseStep): Promise<string> {
       who.at,
     ],
   )
+  await tx.query('delete from step_draft where job_id = $1 and step = $2', [job.id, step.id])
   return departed
     ? `${step.what}: gone on all the same (${body.departure!.reason.trim()})`
     : `${step.what}: done`

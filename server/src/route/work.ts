@@ -101,8 +101,11 @@ function jobFacts(
   facts['faults.seen'] = g.findings.filter((f) => f.present).length
   const approval = g.estimates.flatMap((e) => e.approval ?? []).at(-1)
   if (approval) facts['estimate.choice'] = approval.choice
-  const rings = counted.filter((s) => s.step === 'o-rings').at(-1)
-  facts['waited.seals'] = rings ? Math.floor((now.getTime() - new Date(rings.at).getTime()) / DAY) : 0
+  // rings wait from when they were fitted until the case closed over them
+  const rings = counted.find((s) => s.step === 'o-rings')
+  const closed = counted.find((s) => s.step === 'inside')
+  const end = closed ? new Date(closed.at) : now
+  facts['waited.seals'] = rings ? Math.floor((end.getTime() - new Date(rings.at).getTime()) / DAY) : 0
   return facts
 }
 
