@@ -20,6 +20,7 @@ const places = [
   { to: '/gauges', name: 'Gauges' },
   { to: '/drives', name: 'Drives' },
   { to: '/sums', name: 'Sums' },
+  { to: '/shop', name: 'Shop' },
 ]
 </script>
 

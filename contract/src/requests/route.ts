@@ -96,6 +96,9 @@ export class GivePartGrade {
 
   @Text({ what: 'runout measured, in bench notation', optional: true, max: 60 })
   measured?: string
+
+  @Text({ what: 'zone of the shaft where it was measured; left out, the strictest', optional: true, max: 60 })
+  zone?: string
 }
 
 export class SayFinding {

@@ -18,7 +18,7 @@ export interface FaultRank {
     id: string
     label: string
     probability: number
-    /** Findings that raise, and that lower, this cause against the others. */
+    /** Findings that go with this cause far more often than by chance, and those that do not fit it. */
     speaksFor: string[]
     speaksAgainst: string[]
     /** How often this was the cause in the shop's own history. */
@@ -27,6 +27,9 @@ export interface FaultRank {
   /** Best first: information per cost. */
   nextChecks: { id: string; label: string; expectedBits: number; cost: number }[]
 }
+
+/** How many times more (or less) often than by chance a finding goes with a cause before it is named for or against it. */
+const TELLING = 3
 
 /**
  * Ranks causes by Bayes' rule, findings taken as independent given the cause, and proposes the next check by
@@ -70,10 +73,10 @@ export function faultRank(input: FaultRankInput): FaultRank {
         id: c.id,
         label: c.label,
         probability: posterior[i]!,
-        speaksFor: present.filter((f) => likelihood(f, c.id) > average(f)).map((f) => f.id),
+        speaksFor: present.filter((f) => likelihood(f, c.id) >= TELLING * f.background).map((f) => f.id),
         speaksAgainst: [
-          ...present.filter((f) => likelihood(f, c.id) < average(f)).map((f) => f.id),
-          ...absent.filter((f) => likelihood(f, c.id) > average(f)).map((f) => f.id),
+          ...present.filter((f) => TELLING * likelihood(f, c.id) <= average(f)).map((f) => f.id),
+          ...absent.filter((f) => likelihood(f, c.id) >= TELLING * f.background).map((f) => f.id),
         ],
         seenHere: history.filter((h) => h.cause === c.id).length,
       }))

@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { faultRank } from '../../src/inspection/fault-rank.ts'
 import { shopTable } from '../../src/inspection/fault-history.ts'
 import { causes, checks, findings } from '../../src/inspection/fault-table.ts'
+import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
+import { suspects } from '../../src/inspection/suspects.ts'
 import { refused } from '../refused.ts'
 
 describe('the fault table', () => {
@@ -104,4 +106,16 @@ describe("the shop's own history", () => {
   ])('refuses %j', (more, path) =>
     expect(refused(() => faultRank({ findings: [], ...more })).fields[0]!.path).toBe(path),
   )
+})
+
+describe('suspects', () => {
+  const { parts } = lomvi90
+  const names = (...findings: string[]) => [...suspects(parts, faultRank({ findings }).causes).keys()]
+  it('are the parts that the likeliest causes point at', () => {
+    expect(names('milky-oil', 'leak-turning')).toEqual(expect.arrayContaining(['prop-seals', 'prop-shaft']))
+    expect(names('jumps-out')).toContain('clutch-dog')
+    expect(names('film-shift-shaft', 'empty-case')).toContain('shift-seal')
+    expect(names('no-telltale')).toContain('pump-key')
+  })
+  it('are nobody while nothing is likely', () => expect(names()).toEqual([]))
 })

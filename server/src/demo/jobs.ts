@@ -26,6 +26,7 @@ export type DemoStep =
       choice?: 'rebuild' | 'exchange' | 'used'
     }
   | { do: 'findings'; hoursAgo: number; by: string; there: string[]; not?: string[] }
+  | { do: 'estimate'; hoursAgo: number; by: string }
   | { do: 'outcome'; hoursAgo: number; by: string; cause: string; note: string }
   | {
       do: 'draft'
@@ -286,6 +287,7 @@ export const demoJobs: DemoJob[] = [
         story: { 'in.struck': 'yes', 'strike.runout': 0.42, 'strike.case': 'dented' },
         seen: { 'prop-shaft': { seen: ['bent'], measured: '0.42 mm' } },
       },
+      { do: 'estimate', hoursAgo: 39, by: 'joar' },
     ],
   },
   {

@@ -12,6 +12,7 @@ import { enterStack } from '../jobs/enter-stack.ts'
 import { keepProgress } from '../jobs/progress.ts'
 import { findJob } from '../jobs/rows.ts'
 import { addSheets } from '../drives/sheets.ts'
+import { makeEstimate } from '../estimates/estimates.ts'
 import { sayFinding, sayOutcome } from '../faults/faults.ts'
 import { keepDraft, listSteps, takeBack } from '../route/steps.ts'
 import { walkRoute } from './walk-route.ts'
@@ -36,6 +37,7 @@ const KIND: Record<DemoStep['do'], string> = {
   accept: 'accepted',
   work: 'step',
   findings: 'finding',
+  estimate: 'estimate',
   outcome: 'finding',
   draft: 'draft',
   'take-back': 'step',
@@ -204,6 +206,8 @@ async function perform(
       for (const finding of step.not ?? []) said.push(await sayFinding(at, { finding, state: 'not' }))
       return said
     }
+    case 'estimate':
+      return [await makeEstimate({ tx, job: row, sheet, builds, who }, { rate: 950, consumables: 600 })]
     case 'outcome':
       return [await sayOutcome({ tx, job: row, sheet, builds, who }, step)]
     case 'draft':

@@ -1,5 +1,6 @@
 import type { GradeEntry } from '@moray/contract/replies'
 import type { GivePartGrade } from '@moray/contract/requests/route'
+import { refuse } from '@moray/core/checks/input-error'
 import { GRADES, propose, type Grade } from '@moray/core/inspection/criteria'
 import { setOf } from '@moray/core/drives/parts'
 import type { Queryable } from '../db/database.ts'
@@ -49,7 +50,10 @@ export async function gradePart({ tx, job, sheet, who }: JobStep, body: GivePart
     body.measured === undefined || body.measured.trim() === ''
       ? null
       : readLength('measured', body.measured, 'mm', 'end-play', { confirmed: true }).mm
-  const limit = Math.min(...sheet.runoutLimits.map((l) => l.tirMm))
+  const zone = sheet.runoutLimits.find((l) => l.zone === body.zone)
+  if (body.zone !== undefined && !zone)
+    refuse('zone', `"${body.zone}" is no zone; there are ${sheet.runoutLimits.map((l) => l.zone).join(', ')}`)
+  const limit = zone?.tirMm ?? Math.min(...sheet.runoutLimits.map((l) => l.tirMm))
   const proposal = propose(part.kind, body.seen ?? [], {
     inSet: part.set !== undefined,
     ...(measuredMm === null ? {} : { runoutMm: measuredMm, runoutLimitMm: limit }),

@@ -16,6 +16,10 @@ const STATE_OF_STAGE: Record<string, JobState> = {
   set: 'setting',
 }
 
+/** Time of day at the shop: server and bench stand in one house. */
+const clock = (iso: string) =>
+  new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+
 /** Where a job stands, in words for the bench list: on its route, or in the middle of a round of measuring. */
 export function standing(
   sheet: DriveSheet,
@@ -45,7 +49,7 @@ export function standing(
       : due.state === 'blocked'
         ? due.why[0]!
         : running
-          ? `${due.step.what}: running since ${running.begunAt.slice(11, 16)} UTC`
+          ? `${due.step.what}: running since ${clock(running.begunAt)}`
           : due.step.what,
   }
 }

@@ -5,13 +5,26 @@ import { formatDistanceToNowStrict } from 'date-fns'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
+import { useShopWays } from '../stores/shop.ts'
+import NewJobDialog from './NewJobDialog.vue'
+import Button from 'primevue/button'
 import LoadState from '../parts/LoadState.vue'
 import { useJobs } from '../stores/jobs.ts'
 
 const store = useJobs()
 const route = useRoute()
 const router = useRouter()
-onMounted(store.load)
+const ways = useShopWays()
+onMounted(() => {
+  void store.load()
+  void ways.load()
+})
+const opening = ref(false)
+/** Stands that nobody is on. */
+const free = computed(() => {
+  const taken = new Set((store.jobs ?? []).filter((j) => !over(j)).map((j) => j.stand))
+  return (ways.ways?.stands ?? []).filter((s) => !taken.has(s))
+})
 
 const search = ref(String(route.query.find ?? ''))
 watch(search, (find) => void router.replace({ query: find ? { find } : {} }))
@@ -35,21 +48,22 @@ const found = computed(() => {
   return (store.jobs ?? []).filter((j) => wanted.every((w) => words(j).includes(w)))
 })
 const onStands = computed(() =>
-  found.value
-    .filter((j) => j.stand && j.state !== 'finished')
-    .sort((a, b) => a.stand!.localeCompare(b.stand!)),
+  found.value.filter((j) => j.stand && !over(j)).sort((a, b) => a.stand!.localeCompare(b.stand!)),
 )
-const waiting = computed(() => found.value.filter((j) => !j.stand && j.state !== 'finished'))
-const finished = computed(() => found.value.filter((j) => j.state === 'finished'))
+const waiting = computed(() => found.value.filter((j) => !j.stand && !over(j)))
+const finished = computed(() => found.value.filter(over))
 const groups = computed(() =>
   [
     { name: 'On the stands', jobs: onStands.value, big: true },
     { name: 'On the shelf', jobs: waiting.value, big: false },
-    { name: 'Finished', jobs: finished.value, big: false },
+    { name: 'Over', jobs: finished.value, big: false },
   ].filter((g) => g.jobs.length),
 )
 const since = (j: JobSummary) => `${formatDistanceToNowStrict(new Date(j.touchedAt))} ago`
-const to = (j: JobSummary) => `/jobs/${j.id}/${j.state === 'finished' ? 'record' : 'setting'}`
+/** Where the work of the job is: its record when it is over, Setting while it is measured, else its route. */
+const over = (j: JobSummary) => j.state === 'finished' || j.state === 'closed'
+const to = (j: JobSummary) =>
+  `/jobs/${j.id}/${over(j) ? 'record' : j.stage === 'Setting' ? 'setting' : 'route'}`
 
 /** Arrow keys walk the jobs; Enter in the search opens the first. */
 const list = useTemplateRef<HTMLElement>('list')
@@ -80,8 +94,14 @@ function openFirst() {
           autocomplete="off"
         />
       </form>
-      <p v-if="store.jobs" class="small soft">{{ found.length }} of {{ store.jobs.length }} jobs</p>
+      <p v-if="store.jobs" class="small soft">
+        {{ found.length }} of {{ store.jobs.length }} jobs<template v-if="ways.ways"
+          >, {{ free.length ? `free: ${free.join(', ')}` : 'every stand taken' }}</template
+        >
+      </p>
+      <Button label="A drive comes in" class="quiet" @click="opening = true" />
     </div>
+    <NewJobDialog v-if="opening" @close="opening = false" />
     <LoadState v-if="!store.jobs" what="the jobs" :error="store.error" @again="store.load" />
     <p v-else-if="!found.length" class="soft">
       No job matches “{{ search }}”.

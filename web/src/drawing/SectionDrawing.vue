@@ -203,6 +203,9 @@ polygon,
   fill: var(--steel-dark);
 }
 .plate.lit,
+.lip.lit,
+.lit.ring,
+.lit.roller,
 .lit.gear-body {
   fill: var(--lamp);
 }

@@ -182,7 +182,38 @@ export function layOut(sheet: DriveSheet, state: SectionState = {}): Section {
       places.push({ id: `measure:${measure.id}`, at: onAxis(axis)(axis.toMm, 0), out: [0.3, -1] })
     }
   }
+  places.push(...standingPlaces(sheet, axes, travel))
   return { shapes, centrelines, places, box: boxOf(shapes, centrelines) }
+}
+
+/** Where gears, bearings, seals and the ends of the shafts are: steps of the route light them. */
+function standingPlaces(sheet: DriveSheet, axes: Map<string, Axis>, travel: Record<string, number>): Place[] {
+  const beside = (axis: Axis, along: number, radial: number): Omit<Place, 'id'> => ({
+    at: onAxis(axis)(along, radial),
+    out: axis.line === 'vertical' ? [1, 0] : [0, -1],
+  })
+  const aft = sheet.axes
+    .filter((a) => a.line === 'horizontal')
+    .reduce<Axis | undefined>((a, b) => (a && a.toMm >= b.toMm ? a : b), undefined)
+  return [
+    ...sheet.gears.flatMap((g) => {
+      const mesh = sheet.meshes.find((m) => m.pinion === g.id || m.gear === g.id)
+      if (!mesh) return []
+      const axis = axes.get(g.axis)!
+      const { hubBack } = gearProfile(mesh.mesh, mesh.pinion === g.id ? 'pinion' : 'gear', axis.radiusMm)
+      const along = g.side * (hubBack * 0.8 + travel[g.id]! * TRAVEL_FACTOR)
+      return [{ id: `gear:${g.id}`, ...beside(axis, along, axis.radiusMm + 6) }]
+    }),
+    ...sheet.bearings.map((b) => {
+      const axis = axes.get(b.axis)!
+      return { id: `bearing:${b.id}`, ...beside(axis, b.atMm, axis.radiusMm + 10) }
+    }),
+    ...sheet.seals.map((s) => {
+      const axis = axes.get(s.axis)!
+      return { id: `seal:${s.id}`, ...beside(axis, s.atMm, axis.radiusMm + 5) }
+    }),
+    ...(aft ? [{ id: 'end:aft', ...beside(aft, aft.toMm, 0) }] : []),
+  ]
 }
 
 function gearShapes(sheet: DriveSheet, gear: Gear, axis: Axis, travelMm: number): Shape[] {

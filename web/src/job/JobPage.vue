@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { watch } from 'vue'
 import { RouterLink, RouterView } from 'vue-router'
+import JobMenu from './JobMenu.vue'
 import LoadState from '../parts/LoadState.vue'
 import { useJob } from '../stores/jobs.ts'
 
@@ -29,8 +30,12 @@ watch(
             exists
           </template>
         </p>
+        <JobMenu :job="store.job" />
       </div>
       <nav aria-label="Job">
+        <RouterLink :to="`/jobs/${id}/route`">Route</RouterLink>
+        <RouterLink :to="`/jobs/${id}/faults`">Faults</RouterLink>
+        <RouterLink :to="`/jobs/${id}/parts`">Parts</RouterLink>
         <RouterLink :to="`/jobs/${id}/setting`">Setting</RouterLink>
         <RouterLink :to="`/jobs/${id}/record`">Record</RouterLink>
       </nav>
@@ -58,6 +63,7 @@ watch(
 }
 nav {
   display: flex;
+  flex-wrap: wrap;
 }
 nav a {
   min-height: 44px;

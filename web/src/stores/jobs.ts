@@ -26,7 +26,10 @@ export const useJob = defineStore('job', () => {
   }
   // another job's trial changes what the drawer still holds for this one
   onLive((e) => {
-    if (job.value.value && (e === 'again' || e.jobId === open || e.kind === 'drawer' || e.kind === 'trial'))
+    if (
+      job.value.value &&
+      (e === 'again' || e.jobId === open || ['drawer', 'trial', 'shop'].includes(e.kind))
+    )
       void fetch()
   })
   return { job: job.value, error: job.error, load, set: job.set }

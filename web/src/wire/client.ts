@@ -66,6 +66,19 @@ export function postJson<T>(path: string, body: object, person: string, requestI
   })
 }
 
+/** Sends bytes as they are: a picture. */
+export function postBytes<T>(path: string, content: Blob, person: string, requestId: string): Promise<T> {
+  return ask<T>(path, {
+    method: 'POST',
+    headers: {
+      'content-type': 'application/octet-stream',
+      [PERSON_HEADER]: person,
+      [REQUEST_HEADER]: requestId,
+    },
+    body: content,
+  })
+}
+
 export function asWireError(e: unknown): WireError {
   return e instanceof WireError ? e : new WireError('unexpected', e instanceof Error ? e.message : String(e))
 }

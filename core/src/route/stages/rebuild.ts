@@ -1,4 +1,9 @@
 import type { Condition } from '../facts.ts'
 
-/** From here on the drive is rebuilt; after another decision of the owner these steps do not belong to the job. */
-export const REBUILD: Condition = { fact: 'estimate.choice', is: 'rebuild' }
+/**
+ * From here on the drive is rebuilt: as long as the owner has not decided otherwise, these steps belong to the job (they
+ * are shut until he has decided).
+ */
+export const REBUILD: Condition = {
+  not: { fact: 'estimate.choice', oneOf: ['exchange', 'used', 'stop'] },
+}

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import type { JobDetail } from '@moray/contract/replies'
+import { routes } from '@moray/contract/routes'
+import { computed, onMounted, ref } from 'vue'
+import ReasonDialog from '../parts/ReasonDialog.vue'
+import { useJobs } from '../stores/jobs.ts'
+import { useShopWays } from '../stores/shop.ts'
+import { useJobWrite } from '../wire/use-job-write.ts'
+import { routeView } from './route/route-view.ts'
+
+/** The life of a job: its stand, held, going on, closed, reopened. */
+const props = defineProps<{ job: JobDetail }>()
+const write = useJobWrite()
+const ways = useShopWays()
+const jobs = useJobs()
+onMounted(() => {
+  if (!ways.ways) void ways.load()
+  if (!jobs.jobs) void jobs.load()
+})
+const taken = computed(
+  () =>
+    new Map(
+      (jobs.jobs ?? [])
+        .filter((j) => j.stand && j.id !== props.job.id && !['finished', 'closed'].includes(j.state))
+        .map((j) => [j.stand!, j.number]),
+    ),
+)
+const over = computed(() => props.job.state === 'finished' || props.job.state === 'closed')
+const send = (body: object) => write.send(routes.life(props.job.id), body)
+const asking = ref<'hold' | 'close' | 'reopen' | null>(null)
+const step = ref('')
+const closed = computed(() =>
+  routeView(props.job).progress.steps.filter((s) => s.state === 'done' && s.step.asks.length > 0),
+)
+const TITLES = {
+  hold: ['Hold the job', 'What does it wait for?', 'Hold it'],
+  close: ['Close without a rebuild', 'It leaves the bench. It can be reopened.', 'Close it'],
+  reopen: ['Reopen', 'From which step on is it done again, and why did it come back?', 'Reopen it'],
+} as const
+async function give(reason: string) {
+  if (!asking.value) return
+  const reply = await send({
+    act: asking.value,
+    reason,
+    ...(asking.value === 'reopen' && step.value ? { step: step.value } : {}),
+  })
+  if (reply) asking.value = null
+}
+</script>
+
+<template>
+  <div class="menu">
+    <label v-if="!over" class="small">
+      Stand
+      <select
+        :value="job.stand ?? ''"
+        @change="send({ act: 'stand', stand: ($event.target as HTMLSelectElement).value })"
+      >
+        <option value="">on the shelf</option>
+        <option v-for="s in ways.ways?.stands ?? []" :key="s" :value="s" :disabled="taken.has(s)">
+          {{ s }}{{ taken.has(s) ? `, taken by ${taken.get(s)}` : '' }}
+        </option>
+      </select>
+    </label>
+    <button
+      v-if="job.work.heldReason !== null"
+      type="button"
+      class="texty small"
+      @click="send({ act: 'resume' })"
+    >
+      go on
+    </button>
+    <button v-else-if="!over" type="button" class="texty small" @click="asking = 'hold'">hold the job</button>
+    <button v-if="!over" type="button" class="texty small" @click="asking = 'close'">close the job</button>
+    <button v-else type="button" class="texty small" @click="asking = 'reopen'">reopen</button>
+    <p v-if="write.error.value && !asking" class="fault small" role="alert">
+      {{ write.error.value.message }}
+    </p>
+    <ReasonDialog
+      :open="asking !== null"
+      :title="TITLES[asking ?? 'hold'][0]"
+      :explain="TITLES[asking ?? 'hold'][1]"
+      :action="TITLES[asking ?? 'hold'][2]"
+      :busy="write.busy.value"
+      :error="write.error.value?.message"
+      @update:open="asking = null"
+      @give="give"
+    >
+      <label v-if="asking === 'reopen' && closed.length">
+        From step
+        <select v-model="step">
+          <option value="">the last one</option>
+          <option v-for="s in closed" :key="s.step.id" :value="s.step.id">{{ s.step.what }}</option>
+        </select>
+      </label>
+    </ReasonDialog>
+  </div>
+</template>
+
+<style scoped>
+.menu {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 0.9rem;
+  align-items: center;
+}
+label {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.4rem;
+}
+select {
+  font: inherit;
+  min-height: 44px;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+}
+</style>

@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
+import SectionDrawing from '../drawing/SectionDrawing.vue'
+import PictureStrip from '../pictures/PictureStrip.vue'
+import { useJob } from '../stores/jobs.ts'
+import { buildBack, lies, stillIn } from './parts/row-view.ts'
+import { routeView } from './route/route-view.ts'
+import StageList from './route/StageList.vue'
+import StepTray from './route/StepTray.vue'
+import { stackThicknesses } from './setting-view.ts'
+
+/** The route: stages on the left, the place lit in the middle, what is due on the right. The address keeps the step. */
+const store = useJob()
+const route = useRoute()
+const router = useRouter()
+const job = computed(() => store.job!)
+const view = computed(() => routeView(job.value))
+const here = computed(() => view.value.progress.steps.filter((s) => s.state !== 'not-here'))
+const step = computed(
+  () =>
+    here.value.find((s) => s.step.id === route.query.step) ?? view.value.progress.due ?? here.value.at(-1)!,
+)
+const go = (id?: string) =>
+  router.replace({ query: id && id !== view.value.progress.due?.step.id ? { step: id } : {} })
+const drawn = computed(() => {
+  const newest = job.value.builds.at(-1)!
+  const stacks = stackThicknesses(newest)
+  return { stacks, from: stackThicknesses(job.value.builds[0]!) }
+})
+/** Where it happens: the step's own place, or the part that comes off or goes in next. */
+const lit = computed(() => {
+  if (step.value.step.page !== 'tray') return step.value.step.place
+  const next =
+    step.value.step.id === 'apart'
+      ? stillIn(job.value).find((w) => !w.held.length && w.part.place)?.part
+      : job.value.sheet.parts.find((p) => p.id === buildBack(job.value.work.tray).find(lies)?.part)
+  return next?.place ?? step.value.step.place
+})
+const share = computed(() => Math.round((100 * view.value.progress.done) / view.value.progress.total))
+</script>
+
+<template>
+  <div class="route">
+    <aside class="left" aria-label="Route">
+      <p class="small soft share">
+        {{ view.progress.done }} of {{ view.progress.total }} steps, {{ share }} %
+        <RouterLink :to="`/jobs/${job.id}/sheet`">step sheet on paper</RouterLink>
+      </p>
+      <StageList :job="job" :view="view" :current="step.step.id" @go="go" />
+    </aside>
+    <section class="middle" aria-label="Section">
+      <SectionDrawing :sheet="job.sheet" :state="drawn" :lit="lit" :max-height="430" />
+      <div class="below">
+        <PictureStrip
+          :key="step.step.id"
+          :job="job"
+          subject="step"
+          :of="step.step.id"
+          :wanted="step.step.picture && step.state !== 'done'"
+        />
+      </div>
+    </section>
+    <aside class="tray" aria-label="Due now">
+      <StepTray :key="`${step.step.id}${step.state}`" :job="job" :view="view" :step="step" @next="go()" />
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.route {
+  display: grid;
+  grid-template-columns: 15rem minmax(0, 1fr) 25rem;
+  gap: 1.3rem;
+  align-items: start;
+}
+.share {
+  display: flex;
+  justify-content: space-between;
+  gap: 0.6rem;
+  flex-wrap: wrap;
+  padding-bottom: 0.3rem;
+}
+.share a {
+  min-height: 24px;
+}
+.tray {
+  border-left: 2px solid var(--ink);
+  padding-left: 1.2rem;
+  min-height: 60vh;
+}
+.below {
+  margin-top: 0.8rem;
+}
+@media (max-width: 1180px) {
+  .route {
+    grid-template-columns: 12rem minmax(0, 1fr) 21rem;
+    gap: 1rem;
+  }
+}
+@media (max-width: 1000px) {
+  .route {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .tray {
+    order: -1;
+    border-left: 0;
+    border-top: 5px solid var(--lamp);
+    padding: 0.8rem 0 0;
+    min-height: 0;
+  }
+}
+</style>

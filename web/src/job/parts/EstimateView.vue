@@ -1,0 +1,253 @@
+<script setup lang="ts">
+import type { ApprovalChoice, JobDetail } from '@moray/contract/replies'
+import { routes } from '@moray/contract/routes'
+import Button from 'primevue/button'
+import { computed, ref } from 'vue'
+import { useJobWrite } from '../../wire/use-job-write.ts'
+
+/** What has to be bought and why, what each way costs, and what the customer says to it. */
+const props = defineProps<{ job: JobDetail }>()
+const write = useJobWrite()
+const approve = useJobWrite()
+const rules = computed(() => props.job.work.rules)
+const newest = computed(() => props.job.work.estimates.at(-1))
+const rate = ref(String(newest.value?.body.rate ?? rules.value.rate))
+const consumables = ref(String(newest.value?.body.consumables ?? rules.value.consumables))
+const extra = ref(String(newest.value?.body.extraHours ?? 0))
+const number = (text: string) =>
+  /^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : undefined
+const terms = computed(() => {
+  const [r, c, e] = [number(rate.value), number(consumables.value), number(extra.value || '0')]
+  return r === undefined || c === undefined || e === undefined
+    ? undefined
+    : { rate: r, consumables: c, extraHours: e }
+})
+async function make() {
+  if (terms.value) await write.send(routes.estimates(props.job.id), terms.value)
+}
+const money = (v: number) =>
+  `${Math.round(v).toLocaleString('en').replaceAll(',', '\u202f')} ${rules.value.currency}`
+const days = (n: number) => (n === 0 ? 'on the shelf' : n === 1 ? '1 day' : `${n} days`)
+
+/** Grades given since: the estimate no longer says what is known. */
+const stale = computed(() => !!newest.value && props.job.work.grades.some((g) => g.at > newest.value!.at))
+const choice = ref<ApprovalChoice>('rebuild')
+const customer = ref(props.job.owner)
+const how = ref('')
+async function record() {
+  if (!newest.value) return
+  const reply = await approve.send(routes.approvals(props.job.id), {
+    estimateId: newest.value.id,
+    choice: choice.value,
+    customer: customer.value.trim(),
+    how: how.value.trim(),
+  })
+  if (reply) how.value = ''
+}
+const CHOICES: Record<ApprovalChoice, string> = {
+  rebuild: 'rebuild',
+  exchange: 'exchange unit',
+  used: 'used unit',
+  stop: 'stop here',
+}
+const offered = computed(() => [...(newest.value?.body.options.map((o) => o.id) ?? []), 'stop' as const])
+</script>
+
+<template>
+  <div class="estimate">
+    <form class="terms" @submit.prevent="make">
+      <label>Labour, {{ rules.currency }} an hour <input v-model="rate" inputmode="decimal" /></label>
+      <label>Consumables, {{ rules.currency }} <input v-model="consumables" inputmode="decimal" /></label>
+      <label>Hours beyond the sheet <input v-model="extra" inputmode="decimal" /></label>
+      <Button
+        type="submit"
+        :label="newest ? 'Make it anew' : 'Make the estimate'"
+        :class="stale || !newest ? 'lamp' : 'quiet'"
+        :disabled="!terms || write.busy.value"
+      />
+    </form>
+    <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+    <p v-if="Number(job.work.facts['grades.open']) > 0" class="caution">
+      {{ job.work.facts['grades.open'] }} parts have no grade yet: what they will need is not in here.
+    </p>
+    <p v-if="stale" class="fault">Grades have been given since this was made.</p>
+    <p v-if="!newest" class="soft">
+      No estimate yet. It follows the grades, with sets and kits bought whole.
+    </p>
+
+    <template v-if="newest">
+      <section v-if="newest.body.safety.length" class="safety" aria-label="Above the money">
+        <p v-for="s in newest.body.safety" :key="s">
+          <strong>{{ s }}</strong>
+        </p>
+      </section>
+      <section aria-label="Ways">
+        <h2>What it costs</h2>
+        <div class="scroll">
+          <table>
+            <thead>
+              <tr>
+                <th></th>
+                <th>Parts or unit</th>
+                <th>Labour</th>
+                <th>Consumables</th>
+                <th>Together</th>
+                <th>Waiting</th>
+                <th>Not in the money</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr
+                v-for="o in newest.body.options"
+                :key="o.id"
+                :class="{ cheap: o.id === newest.body.cheapest }"
+              >
+                <th scope="row">{{ o.label }}</th>
+                <td class="mono">{{ money(o.parts) }}</td>
+                <td class="mono">{{ money(o.labour) }}</td>
+                <td class="mono">{{ money(o.consumables) }}</td>
+                <td class="mono total">{{ money(o.total) }}</td>
+                <td>{{ days(o.waitDays) }}</td>
+                <td class="small">{{ o.risks.join('; ') }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+        <p class="small soft">
+          {{ newest.body.hours }} h of labour in a rebuild.
+          <template v-if="newest.body.breakEvenHours !== undefined">
+            {{
+              newest.body.breakEvenHours > 0
+                ? `The exchange unit is level at ${newest.body.breakEvenHours.toFixed(1)} h.`
+                : 'The exchange unit is cheaper before the first hour of labour.'
+            }}
+          </template>
+          Made by {{ newest.by }}, {{ new Date(newest.at).toLocaleString('en-GB') }}.
+        </p>
+      </section>
+      <section aria-label="To buy">
+        <h2>To buy</h2>
+        <p class="small soft">
+          For serial {{ job.serial
+          }}<template v-if="job.work.facts['id.stamp']">, stamped {{ job.work.facts['id.stamp'] }}</template
+          >. Early and late parts of one drive differ: compare before ordering.
+        </p>
+        <div class="scroll">
+          <table>
+            <thead>
+              <tr>
+                <th>What</th>
+                <th>Price</th>
+                <th>Waiting</th>
+                <th>Comes with</th>
+                <th>Because</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="r in newest.body.order" :key="r.name">
+                <th scope="row">{{ r.name }}</th>
+                <td class="mono">{{ money(r.price) }}</td>
+                <td>{{ days(r.waitDays) }}</td>
+                <td class="small">{{ r.parts.length > 1 ? r.parts.join(', ') : '' }}</td>
+                <td class="small">{{ r.why }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </section>
+      <section aria-label="Decision" class="decision">
+        <h2>What the customer says</h2>
+        <p v-if="newest.approval">
+          <strong>{{ newest.approval.customer }}: {{ CHOICES[newest.approval.choice] }}</strong
+          >, {{ newest.approval.how }}.
+          <span class="small soft"
+            >Recorded by {{ newest.approval.by }},
+            {{ new Date(newest.approval.at).toLocaleString('en-GB') }}</span
+          >
+        </p>
+        <form v-else @submit.prevent="record">
+          <fieldset class="one-of">
+            <legend class="sr-only">Decision</legend>
+            <label v-for="c in offered" :key="c" :class="{ on: choice === c }">
+              <input v-model="choice" type="radio" name="choice" :value="c" class="sr-only" />
+              {{ CHOICES[c] }}
+            </label>
+          </fieldset>
+          <label>Who decided <input v-model="customer" maxlength="80" /></label>
+          <label
+            >How it was said
+            <input v-model="how" maxlength="120" placeholder="by telephone, in writing, at the bench"
+          /></label>
+          <p v-if="approve.error.value" class="fault" role="alert">{{ approve.error.value.message }}</p>
+          <Button
+            type="submit"
+            label="Record the decision"
+            class="lamp"
+            :disabled="how.trim().length < 2 || customer.trim().length < 2 || approve.busy.value"
+          />
+        </form>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.estimate {
+  display: grid;
+  gap: 1rem;
+}
+.terms,
+.decision form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem 1rem;
+  align-items: end;
+}
+label:not(.one-of label) {
+  display: grid;
+  font-size: var(--t-small);
+}
+input:not(.sr-only) {
+  font: inherit;
+  font-size: var(--t-body);
+  min-height: 44px;
+  padding: 0 0.7rem;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  min-width: 11rem;
+}
+.safety {
+  border: 2px solid var(--ink);
+  padding: 0.5rem 0.8rem;
+  background: var(--sheet);
+}
+.scroll {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  margin-top: 0.3rem;
+}
+th,
+td {
+  text-align: left;
+  padding: 0.35rem 0.9rem 0.35rem 0;
+  border-bottom: 1px solid var(--line);
+  vertical-align: top;
+}
+thead th {
+  font-weight: 400;
+  font-size: var(--t-small);
+  color: var(--ink-soft);
+  border-bottom-color: var(--ink);
+}
+.total {
+  font-size: var(--t-title);
+}
+tr.cheap .total::after {
+  content: ' least';
+  font-size: var(--t-small);
+}
+</style>

@@ -1,0 +1,302 @@
+<script setup lang="ts">
+import type { GradeEntry, JobDetail } from '@moray/contract/replies'
+import { ALWAYS_NEW, PART_KINDS, setOf, type Part } from '@moray/core/drives/parts'
+import { criteria, GRADES, propose, type Grade } from '@moray/core/inspection/criteria'
+import { routes } from '@moray/contract/routes'
+import Button from 'primevue/button'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { readTyped } from '../../parts/both-units.ts'
+import PictureStrip from '../../pictures/PictureStrip.vue'
+import { faultRank } from '@moray/core/inspection/fault-rank'
+import { suspects } from '@moray/core/inspection/suspects'
+import { useJobWrite } from '../../wire/use-job-write.ts'
+
+/** One part after the other: what is seen, what the rule proposes, what the technician decides, and why. */
+const props = defineProps<{ job: JobDetail }>()
+const route = useRoute()
+const router = useRouter()
+const write = useJobWrite()
+const allNew = computed(() => props.job.work.facts['school.seals'] === 'all')
+const parts = computed(() => props.job.sheet.parts)
+/** What was found on receiving is looked at first. */
+const suspected = computed(() => {
+  const { findings, history, edits } = props.job.work
+  if (!findings.some((f) => f.present)) return new Map<string, string>()
+  const of = (present: boolean) => findings.filter((f) => f.present === present).map((f) => f.finding)
+  return suspects(parts.value, faultRank({ findings: of(true), absent: of(false), history, edits }).causes)
+})
+const gradeOf = (id: string): GradeEntry | undefined =>
+  props.job.work.grades.find((g) => g.part === id && !g.superseded)
+const isNewAnyhow = (p: Part) => allNew.value && ALWAYS_NEW.includes(p.kind) && !gradeOf(p.id)
+const open = computed(() => parts.value.filter((p) => !gradeOf(p.id) && !isNewAnyhow(p)))
+const part = computed(
+  () => parts.value.find((p) => p.id === route.query.part) ?? open.value[0] ?? parts.value[0],
+)
+const go = (id?: string) => router.replace({ query: { view: 'grades', ...(id ? { part: id } : {}) } })
+
+const seen = ref<string[]>([])
+const measured = ref('')
+const grade = ref<Grade | ''>('')
+const reason = ref('')
+const decided = ref(false)
+const zones = computed(() => props.job.sheet.runoutLimits)
+const zone = ref(zones.value.reduce((a, b) => (b.tirMm < a.tirMm ? b : a)).zone)
+const limit = computed(() => zones.value.find((l) => l.zone === zone.value)!.tirMm)
+const reading = computed(() => readTyped(measured.value, 'mm', 'length'))
+const proposal = computed(() =>
+  part.value
+    ? propose(part.value.kind, seen.value, {
+        inSet: part.value.set !== undefined,
+        ...(reading.value.state === 'value'
+          ? { runoutMm: reading.value.value, runoutLimitMm: limit.value }
+          : {}),
+      })
+    : undefined,
+)
+watch(
+  () => part.value?.id,
+  () => {
+    const before = part.value && gradeOf(part.value.id)
+    seen.value = before?.seen ?? []
+    measured.value = before?.measuredMm != null ? `${before.measuredMm} mm` : ''
+    grade.value = before?.grade ?? ''
+    reason.value = before?.reason ?? ''
+    decided.value = before !== undefined
+    write.clear()
+  },
+  { immediate: true },
+)
+// the proposal fills the form until the technician has decided himself
+watch(proposal, (p) => {
+  if (decided.value) return
+  grade.value = p?.grade ?? ''
+  reason.value = p?.reason ?? ''
+})
+const departs = computed(() => proposal.value && grade.value && proposal.value.grade !== grade.value)
+const together = computed(() =>
+  part.value && grade.value === 'replace-set'
+    ? setOf(parts.value, part.value.id).filter((p) => p.id !== part.value!.id)
+    : [],
+)
+async function give() {
+  if (!part.value || !grade.value || reason.value.trim().length < 3) return
+  const reply = await write.send(routes.grades(props.job.id), {
+    part: part.value.id,
+    grade: grade.value,
+    reason: reason.value.trim(),
+    seen: seen.value,
+    ...(measured.value.trim() ? { measured: measured.value.trim(), zone: zone.value } : {}),
+  })
+  if (reply) void go()
+}
+</script>
+
+<template>
+  <div class="grades">
+    <ol class="list" aria-label="Parts">
+      <li v-for="p in parts" :key="p.id">
+        <button
+          type="button"
+          :class="{ here: p === part }"
+          :aria-current="p === part ? 'true' : undefined"
+          @click="go(p.id)"
+        >
+          <span class="name"
+            >{{ p.name }}<span v-if="suspected.has(p.id)" class="small suspect"> suspected</span></span
+          >
+          <span class="small" :class="gradeOf(p.id) ? gradeOf(p.id)!.grade : 'soft'">{{
+            gradeOf(p.id) ? GRADES[gradeOf(p.id)!.grade] : isNewAnyhow(p) ? 'new anyhow' : 'not graded'
+          }}</span>
+        </button>
+      </li>
+    </ol>
+    <form v-if="part" class="form" @submit.prevent="give">
+      <p class="small soft">
+        {{ PART_KINDS[part.kind] }}<template v-if="part.set"> · sold as “{{ part.set }}”</template>
+      </p>
+      <h2>{{ part.name }}</h2>
+      <p v-if="suspected.has(part.id)" class="suspect">
+        Suspected on receiving: {{ suspected.get(part.id)!.toLowerCase() }}.
+      </p>
+      <fieldset class="seen">
+        <legend>Look and feel for</legend>
+        <label v-for="c in criteria[part.kind]" :key="c.id" :class="{ on: seen.includes(c.id) }">
+          <input v-model="seen" type="checkbox" :value="c.id" class="sr-only" /> {{ c.label }}
+        </label>
+      </fieldset>
+      <div v-if="part.kind === 'shaft' || part.kind === 'gear'" class="line">
+        <fieldset class="one-of">
+          <legend>Runout measured at</legend>
+          <label v-for="z in zones" :key="z.zone" :class="{ on: zone === z.zone }">
+            <input v-model="zone" type="radio" name="zone" :value="z.zone" class="sr-only" />
+            {{ z.zone.toLowerCase() }}, limit {{ z.tirMm }}
+          </label>
+        </fieldset>
+        <label for="runout" class="sr-only">Runout, limit {{ limit }} mm</label>
+        <input id="runout" v-model="measured" type="text" autocomplete="off" placeholder="12h · .12" />
+        <span class="small mono">{{
+          reading.state === 'value' ? reading.shown : reading.state === 'not' ? reading.why : ''
+        }}</span>
+      </div>
+      <p v-if="proposal" class="proposal">
+        Proposed: <strong>{{ GRADES[proposal.grade] }}</strong>, {{ proposal.reason }}
+      </p>
+      <p v-else class="soft">Tap what you see; the rule proposes a grade. You decide.</p>
+      <fieldset class="one-of">
+        <legend>Your grade</legend>
+        <label v-for="(word, g) in GRADES" :key="g" :class="{ on: grade === g }">
+          <input
+            v-model="grade"
+            type="radio"
+            name="grade"
+            :value="g"
+            class="sr-only"
+            @change="decided = true"
+          />
+          {{ word }}
+        </label>
+      </fieldset>
+      <p v-if="departs" class="small">That departs from the proposal; your reason stands beside it.</p>
+      <p v-if="together.length" class="small">
+        With it goes {{ together.map((p) => p.name.toLowerCase()).join(', ') }}: one set.
+      </p>
+      <div class="line">
+        <label for="why">Reason</label>
+        <input
+          id="why"
+          v-model="reason"
+          type="text"
+          maxlength="300"
+          autocomplete="off"
+          @input="decided = true"
+        />
+      </div>
+      <PictureStrip :key="part.id" :job="job" subject="grade" :of="part.id" />
+      <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+      <Button
+        type="submit"
+        :label="open.length > 1 || !gradeOf(part.id) ? 'Grade it, next part' : 'Grade it'"
+        class="lamp"
+        :disabled="!grade || reason.trim().length < 3 || write.busy.value"
+      />
+      <ul v-if="job.work.grades.some((g) => g.part === part!.id && g.superseded)" class="older small">
+        <li v-for="g in job.work.grades.filter((x) => x.part === part!.id && x.superseded)" :key="g.id">
+          <s>{{ GRADES[g.grade] }}</s>, {{ g.reason }} ({{ g.by }})
+        </li>
+      </ul>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.grades {
+  display: grid;
+  grid-template-columns: 20rem minmax(0, 1fr);
+  gap: 1.6rem;
+  align-items: start;
+}
+.list {
+  border-top: 1px solid var(--line);
+  max-height: 72vh;
+  overflow-y: auto;
+}
+.list button {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  width: 100%;
+  min-height: 44px;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 0.6rem;
+  text-align: left;
+  padding: 0.2rem 0.5rem;
+  cursor: pointer;
+}
+.list button:hover {
+  background: var(--lamp-soft);
+}
+.list .here {
+  box-shadow: inset 5px 0 0 var(--lamp);
+  background: var(--sheet);
+}
+.suspect {
+  border-bottom: 3px solid var(--lamp);
+}
+.replace,
+.replace-set {
+  color: var(--out);
+  font-weight: 700;
+}
+.dress,
+.send-out {
+  color: var(--close);
+  font-weight: 700;
+}
+.form {
+  display: grid;
+  gap: 0.8rem;
+  justify-items: start;
+}
+.form h2 {
+  font-size: var(--t-live);
+}
+.seen {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.seen legend,
+.one-of legend,
+.line label {
+  font-weight: 700;
+  margin-bottom: 0.2rem;
+}
+.seen label {
+  border: 1px solid var(--line-strong);
+  min-height: 48px;
+  display: inline-flex;
+  align-items: center;
+  padding: 0.2rem 0.8rem;
+  cursor: pointer;
+}
+.seen label.on {
+  background: var(--ink);
+  color: var(--paper);
+}
+.seen label:focus-within {
+  outline: 3px solid var(--focus);
+}
+.proposal {
+  border-left: 4px solid var(--ink);
+  padding-left: 0.7rem;
+}
+.line {
+  display: grid;
+  width: min(100%, 34rem);
+}
+.line input {
+  font: inherit;
+  font-size: var(--t-lead);
+  min-height: 48px;
+  padding: 0 0.7rem;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+}
+@media (max-width: 900px) {
+  .grades {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .list {
+    max-height: 11rem;
+  }
+}
+</style>

@@ -1,0 +1,405 @@
+<script setup lang="ts">
+import type { JobDetail, TrayPart } from '@moray/contract/replies'
+import { ORIENTATIONS, type Part } from '@moray/core/drives/parts'
+import { routes } from '@moray/contract/routes'
+import { useSortable } from './use-sortable.ts'
+import Button from 'primevue/button'
+import { computed, ref, useTemplateRef, watch } from 'vue'
+import ReasonDialog from '../../parts/ReasonDialog.vue'
+import PictureStrip from '../../pictures/PictureStrip.vue'
+import { useJobWrite } from '../../wire/use-job-write.ts'
+import { buildBack, leftOnBench, lies, partMeant, stillIn, type StillIn } from './row-view.ts'
+
+/**
+ * The row on the bench. Taking apart it grows in the order in which parts come off; building back the same row is walked from
+ * its end and asks for each part. Drag, or the arrow buttons, put it into another order.
+ */
+const props = defineProps<{ job: JobDetail }>()
+const write = useJobWrite()
+const waiting = computed(() => stillIn(props.job))
+const closing = computed(() => props.job.work.steps.some((s) => s.step === 'pre-lube' && !s.takenBack))
+const back = ref(closing.value)
+watch(closing, (now) => (back.value = now))
+const row = computed(() => props.job.work.tray)
+const left = computed(() => leftOnBench(props.job))
+const sequence = computed(() => (back.value ? buildBack(row.value) : row.value))
+const nextBack = computed(() => buildBack(row.value).find(lies))
+const partOf = (t: TrayPart): Part | undefined => props.job.sheet.parts.find((p) => p.id === t.part)
+
+/** Scanned, typed or tapped: the part that comes off now. */
+const text = ref('')
+const orientation = ref('')
+const ink = ref('')
+const meant = computed(() =>
+  partMeant(
+    waiting.value.map((w) => w.part),
+    text.value,
+  ),
+)
+const chosen = computed(() => waiting.value.find((w) => w.part === meant.value))
+const looks = computed(() => (meant.value ? (ORIENTATIONS[meant.value.kind] ?? []) : []))
+const field = useTemplateRef<HTMLInputElement>('field')
+function choose(w: StillIn) {
+  text.value = w.part.name
+  orientation.value = ''
+  field.value?.focus()
+}
+const early = ref(false)
+async function lay(confirmed = false) {
+  const name = text.value.trim()
+  if (!name) return
+  const body = {
+    ...(meant.value ? { part: meant.value.id } : { name }),
+    ...(orientation.value ? { orientation: orientation.value } : {}),
+    ...(ink.value.trim() ? { ink: ink.value.trim() } : {}),
+    ...(confirmed ? { confirmed: true } : {}),
+  }
+  const reply = await write.send(routes.tray(props.job.id), body)
+  early.value = write.error.value?.code === 'too-early'
+  if (!reply) return
+  text.value = ''
+  orientation.value = ''
+  ink.value = ''
+  field.value?.focus()
+}
+const act = (t: TrayPart, body: object) => write.send(routes.trayPart(props.job.id, t.id), body)
+
+const list = useTemplateRef<HTMLElement>('list')
+useSortable(list, (ids) => void write.send(routes.trayOrder(props.job.id), { ids }))
+function move(t: TrayPart, by: number) {
+  const ids = row.value.map((x) => x.id)
+  const at = ids.indexOf(t.id)
+  const to = at + by
+  if (to < 0 || to >= ids.length) return
+  ids.splice(at, 1)
+  ids.splice(to, 0, t.id)
+  void write.send(routes.trayOrder(props.job.id), { ids: ids.map(String) })
+}
+const asking = ref<{ part: TrayPart; act: 'unfit' | 'leave-out' } | null>(null)
+async function give(reason: string) {
+  if (!asking.value) return
+  const reply = await act(asking.value.part, { act: asking.value.act, reason })
+  if (reply) asking.value = null
+}
+const place = (t: TrayPart) => row.value.indexOf(t) + 1
+</script>
+
+<template>
+  <div class="rowview">
+    <p v-if="closing && left.length" class="shout" role="alert">
+      <strong>{{ left.length }} left on the bench:</strong> {{ left.map((t) => t.name).join(', ') }}. It does
+      not close over that.
+    </p>
+    <div class="top">
+      <fieldset class="one-of">
+        <legend class="sr-only">Direction</legend>
+        <label :class="{ on: !back }"
+          ><input v-model="back" type="radio" :value="false" class="sr-only" /> taking apart</label
+        >
+        <label :class="{ on: back }"
+          ><input v-model="back" type="radio" :value="true" class="sr-only" /> building back</label
+        >
+      </fieldset>
+      <p class="small soft">
+        {{ row.length }} off, {{ row.filter((t) => t.fitted).length }} back in,
+        {{ row.filter(lies).length }} on the bench
+      </p>
+    </div>
+
+    <form v-if="!back && waiting.length" class="lay" @submit.prevent="lay()">
+      <div class="what">
+        <label for="lay-what">Off now: scan, type or tap</label>
+        <input id="lay-what" ref="field" v-model="text" type="text" autocomplete="off" list="waiting-parts" />
+        <datalist id="waiting-parts">
+          <option v-for="w in waiting" :key="w.part.id" :value="w.part.name" />
+        </datalist>
+      </div>
+      <div v-if="looks.length" class="how">
+        <label for="lay-how">How it lay</label>
+        <select id="lay-how" v-model="orientation">
+          <option value="">not marked</option>
+          <option v-for="o in looks" :key="o">{{ o }}</option>
+        </select>
+      </div>
+      <div class="how">
+        <label for="lay-ink">Ink</label>
+        <input id="lay-ink" v-model="ink" type="text" maxlength="40" />
+      </div>
+      <Button type="submit" label="Into the row" class="lamp" :disabled="!text.trim() || write.busy.value" />
+      <p v-if="chosen?.held.length" class="small held">
+        Not yet: {{ chosen.held.map((p) => p.name).join(', ') }} must be off first.
+      </p>
+    </form>
+    <p v-if="write.error.value" class="fault" role="alert">
+      {{ write.error.value.message }}
+      <button v-if="early" type="button" class="texty" @click="lay(true)">It is out all the same</button>
+    </p>
+
+    <section v-if="back && nextBack" class="next" aria-label="Next to go in">
+      <div>
+        <p class="small soft">Next to go in, from the end of the row</p>
+        <p class="big">{{ nextBack.name }}</p>
+        <p>
+          <template v-if="nextBack.orientation">{{ nextBack.orientation }}</template>
+          <template v-if="nextBack.ink"> · ink {{ nextBack.ink }}</template>
+          <template v-if="nextBack.stack"> · stack {{ nextBack.stack }}</template>
+          <template v-if="nextBack.note"> · {{ nextBack.note }}</template>
+        </p>
+      </div>
+      <div class="buttons">
+        <Button
+          label="It is in"
+          class="lamp"
+          :disabled="write.busy.value"
+          @click="act(nextBack, { act: 'fit' })"
+        />
+        <Button label="It stays out" class="quiet" @click="asking = { part: nextBack, act: 'leave-out' }" />
+      </div>
+    </section>
+
+    <p v-if="!row.length" class="soft">
+      Nothing lies in the row yet. The first part that comes off goes at its left end.
+    </p>
+    <ol ref="list" class="row">
+      <li
+        v-for="t in sequence"
+        :key="t.id"
+        :data-id="t.id"
+        :class="{ fitted: t.fitted, out: t.leftOut, due: back && t === nextBack }"
+      >
+        <span class="grip" aria-hidden="true" :title="back ? '' : 'drag'">{{ place(t) }}</span>
+        <div class="card">
+          <p class="name">
+            {{ t.name
+            }}<span v-if="(partOf(t)?.count ?? 1) > 1" class="small soft"> × {{ partOf(t)!.count }}</span>
+          </p>
+          <p class="small marks">
+            <span v-if="t.orientation">{{ t.orientation }}</span>
+            <span v-if="t.ink">ink {{ t.ink }}</span>
+            <span v-if="t.stack">stack {{ t.stack }}</span>
+            <span v-if="!t.orientation && !t.ink && !t.stack" class="soft">no marks</span>
+          </p>
+          <p v-if="t.fitted" class="small">in, {{ t.fitted.by }}</p>
+          <p v-else-if="t.leftOut" class="small">stays out: {{ t.leftOut }}</p>
+          <div class="tools">
+            <PictureStrip :job="job" subject="part" :of="t.part ?? `row-${t.id}`" compact />
+            <template v-if="!back">
+              <button
+                type="button"
+                class="texty small"
+                :aria-label="`${t.name}: earlier in the row`"
+                @click="move(t, -1)"
+              >
+                earlier
+              </button>
+              <button
+                type="button"
+                class="texty small"
+                :aria-label="`${t.name}: later in the row`"
+                @click="move(t, 1)"
+              >
+                later
+              </button>
+            </template>
+            <template v-else>
+              <button
+                v-if="lies(t)"
+                type="button"
+                class="texty small"
+                :aria-label="`${t.name} is in`"
+                @click="act(t, { act: 'fit' })"
+              >
+                it is in
+              </button>
+              <button
+                v-else
+                type="button"
+                class="texty small"
+                :aria-label="`${t.name}: back into the row`"
+                @click="asking = { part: t, act: 'unfit' }"
+              >
+                back out
+              </button>
+            </template>
+          </div>
+        </div>
+      </li>
+    </ol>
+
+    <section v-if="!back && waiting.length" aria-label="Still in the case">
+      <h2 class="group">Still in the case</h2>
+      <ul class="waiting">
+        <li v-for="w in waiting" :key="w.part.id">
+          <button type="button" :class="{ held: w.held.length }" @click="choose(w)">
+            <span>{{ w.part.name }}</span>
+            <span v-if="w.held.length" class="small soft"
+              >after {{ w.held.map((p) => p.name.toLowerCase()).join(', ') }}</span
+            >
+          </button>
+        </li>
+      </ul>
+    </section>
+
+    <ReasonDialog
+      :open="asking !== null"
+      :title="asking?.act === 'unfit' ? 'Back out of the case' : 'It stays out'"
+      :explain="`${asking?.part.name ?? ''}: say why; it stands in the history.`"
+      :action="asking?.act === 'unfit' ? 'Back into the row' : 'It stays out'"
+      :busy="write.busy.value"
+      :error="write.error.value?.message"
+      @update:open="asking = null"
+      @give="give"
+    />
+  </div>
+</template>
+
+<style scoped>
+.rowview {
+  display: grid;
+  gap: 0.8rem;
+}
+.shout {
+  border: 3px solid var(--out);
+  padding: 0.6rem 0.9rem;
+  font-size: var(--t-lead);
+  background: var(--sheet);
+}
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.5rem 1.2rem;
+}
+.lay {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem 0.8rem;
+  align-items: end;
+  border-left: 6px solid var(--lamp);
+  padding-left: 0.9rem;
+}
+.lay > div {
+  display: grid;
+}
+.what {
+  flex: 1 1 18rem;
+}
+.what input {
+  font-size: 1.375rem;
+}
+.lay label {
+  font-size: var(--t-small);
+}
+input,
+select {
+  font: inherit;
+  min-height: 48px;
+  padding: 0 0.7rem;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  max-width: 100%;
+}
+.lay .held {
+  width: 100%;
+  color: var(--out);
+}
+.next {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0.8rem;
+  align-items: center;
+  border-left: 6px solid var(--lamp);
+  padding: 0.3rem 0 0.3rem 0.9rem;
+}
+.big {
+  font-size: var(--t-live);
+  line-height: 1.15;
+}
+.buttons {
+  display: flex;
+  gap: 0.6rem;
+}
+.row {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 12.5rem), 1fr));
+  gap: 0.5rem;
+}
+.row li {
+  display: grid;
+  grid-template-columns: 2rem minmax(0, 1fr);
+  border: 1px solid var(--line-strong);
+  background: var(--sheet);
+}
+.row li.fitted {
+  background: none;
+  border-color: var(--line);
+}
+.row li.fitted .name {
+  text-decoration: line-through;
+  text-decoration-thickness: 1px;
+}
+.row li.due {
+  box-shadow: inset 0 4px 0 var(--lamp);
+}
+.grip {
+  display: grid;
+  place-items: center;
+  font-weight: 700;
+  border-right: 1px solid var(--line);
+  cursor: grab;
+  touch-action: none;
+}
+.card {
+  padding: 0.4rem 0.5rem;
+  min-width: 0;
+}
+.name {
+  font-weight: 700;
+  line-height: 1.25;
+}
+.marks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 0.7rem;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 0.6rem;
+  align-items: center;
+}
+.tools .texty {
+  min-width: 44px;
+}
+.group {
+  font-size: var(--t-small);
+  font-weight: 400;
+  color: var(--ink-soft);
+  margin-bottom: 0.3rem;
+}
+.waiting {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 15rem), 1fr));
+  gap: 0.4rem;
+}
+.waiting button {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 1px solid var(--line);
+  width: 100%;
+  min-height: 52px;
+  text-align: left;
+  padding: 0.3rem 0.6rem;
+  cursor: pointer;
+  display: grid;
+}
+.waiting button:hover {
+  background: var(--lamp-soft);
+}
+.waiting button.held {
+  border-style: dashed;
+}
+</style>

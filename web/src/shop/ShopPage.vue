@@ -1,0 +1,203 @@
+<script setup lang="ts">
+import type { Shop } from '@moray/contract/replies'
+import { routes } from '@moray/contract/routes'
+import { seedTable } from '@moray/core/inspection/fault-history'
+import { chosenSchool, type SchoolId } from '@moray/core/route/schools'
+import Button from 'primevue/button'
+import { computed, onMounted, ref, watch } from 'vue'
+import LoadState from '../parts/LoadState.vue'
+import { useShopWays } from '../stores/shop.ts'
+import { useWrite } from '../wire/use-write.ts'
+import SchoolList from './SchoolList.vue'
+
+/** The shop's own ways: rules, stands, schools, and what it has learned about faults. */
+const store = useShopWays()
+onMounted(store.load)
+const write = useWrite<Shop>()
+async function send(path: string, body: object) {
+  const reply = await write.send(path, body)
+  if (reply) store.set(reply)
+  return reply
+}
+const FROM = { job: '', shop: "the shop's choice", usual: 'usual, not decided here' }
+const chosen = (id: SchoolId) => {
+  const { value, from } = chosenSchool(id, store.ways?.schools ?? {})
+  return { value, from: FROM[from] }
+}
+const rules = ref({ departuresNeedLead: false, rate: '', consumables: '', currency: '', stands: '' })
+watch(
+  () => store.ways,
+  (w) => {
+    if (w)
+      rules.value = {
+        departuresNeedLead: w.rules.departuresNeedLead,
+        rate: String(w.rules.rate),
+        consumables: String(w.rules.consumables),
+        currency: w.rules.currency,
+        stands: w.stands.join(', '),
+      }
+  },
+  { immediate: true },
+)
+const keepRules = () =>
+  send(routes.shopRules, {
+    departuresNeedLead: rules.value.departuresNeedLead,
+    rate: Number(rules.value.rate.replace(',', '.')),
+    consumables: Number(rules.value.consumables.replace(',', '.')),
+    currency: rules.value.currency.trim(),
+    stands: rules.value.stands
+      .split(',')
+      .map((s) => s.trim())
+      .filter(Boolean),
+  })
+const finding = ref(seedTable.findings[0]!.id)
+const cause = ref(seedTable.causes[0]!.id)
+const percent = ref('')
+const reason = ref('')
+const seed = computed(() => {
+  const f = seedTable.findings.find((x) => x.id === finding.value)!
+  return f.speaksFor[cause.value] ?? f.background
+})
+async function keepLikelihood() {
+  const value = Number(percent.value.replace(',', '.')) / 100
+  const reply = await send(routes.likelihoods, {
+    finding: finding.value,
+    cause: cause.value,
+    ...(percent.value.trim() ? { likelihood: value } : {}),
+    reason: reason.value.trim(),
+  })
+  if (reply) {
+    percent.value = ''
+    reason.value = ''
+  }
+}
+const labelOf = (rows: { id: string; label: string }[], id: string) =>
+  rows.find((r) => r.id === id)?.label ?? id
+</script>
+
+<template>
+  <div>
+    <h1>Shop</h1>
+    <LoadState v-if="!store.ways" what="the shop's ways" :error="store.error" @again="store.load" />
+    <template v-else>
+      <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+      <section aria-label="Rules">
+        <h2>Rules</h2>
+        <form class="rules" @submit.prevent="keepRules">
+          <label class="flag">
+            <input v-model="rules.departuresNeedLead" type="checkbox" />
+            <span>To go on although a gate is shut, the lead has to agree</span>
+          </label>
+          <label>Labour an hour <input v-model="rules.rate" inputmode="decimal" /></label>
+          <label>Consumables of a usual job <input v-model="rules.consumables" inputmode="decimal" /></label>
+          <label>Currency <input v-model="rules.currency" maxlength="12" /></label>
+          <label class="wide">Stands, separated by commas <input v-model="rules.stands" /></label>
+          <Button type="submit" label="Keep the rules" class="quiet" :disabled="write.busy.value" />
+        </form>
+      </section>
+      <section aria-label="Schools">
+        <h2>Schools</h2>
+        <p class="soft">
+          Where good technicians differ. The drive's sheet stands above, a job may do it differently with a
+          reason.
+        </p>
+        <SchoolList
+          :chosen="chosen"
+          @choose="(school, choice) => send(routes.shopSchools, { school, choice })"
+        />
+      </section>
+      <section aria-label="Faults">
+        <h2>What faults were here</h2>
+        <ul v-if="Object.keys(store.ways.found).length" class="found">
+          <li v-for="(n, id) in store.ways.found" :key="id">
+            <span class="mono">{{ n }} ×</span> {{ labelOf(seedTable.causes, String(id)) }}
+          </li>
+        </ul>
+        <p v-else class="soft">No fault has been followed to its end yet.</p>
+        <h3>Likelihoods set by hand</h3>
+        <ul v-if="store.ways.edits.length" class="found">
+          <li v-for="e in store.ways.edits" :key="`${e.finding} ${e.cause}`">
+            {{ labelOf(seedTable.findings, e.finding) }}, when it is
+            {{ labelOf(seedTable.causes, e.cause).toLowerCase() }}:
+            <span class="mono">{{ Math.round(e.likelihood * 100) }} %</span>
+          </li>
+        </ul>
+        <form class="rules" @submit.prevent="keepLikelihood">
+          <label
+            >Finding
+            <select v-model="finding">
+              <option v-for="f in seedTable.findings" :key="f.id" :value="f.id">{{ f.label }}</option>
+            </select>
+          </label>
+          <label
+            >When it is
+            <select v-model="cause">
+              <option v-for="c in seedTable.causes" :key="c.id" :value="c.id">{{ c.label }}</option>
+            </select>
+          </label>
+          <label
+            >Seen in % (table: {{ Math.round(seed * 100) }}; empty takes yours back)
+            <input v-model="percent" inputmode="decimal"
+          /></label>
+          <label>Why <input v-model="reason" maxlength="300" /></label>
+          <Button
+            type="submit"
+            label="Keep it"
+            class="quiet"
+            :disabled="reason.trim().length < 3 || write.busy.value"
+          />
+        </form>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+section {
+  margin-top: 1.2rem;
+}
+h2,
+h3 {
+  margin: 0.4rem 0;
+}
+.rules {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem 1rem;
+  align-items: end;
+}
+.rules label {
+  display: grid;
+  font-size: var(--t-small);
+  max-width: 100%;
+}
+.rules .wide {
+  flex: 1 1 18rem;
+}
+.rules .flag {
+  display: flex;
+  gap: 0.6rem;
+  align-items: center;
+  min-height: 44px;
+  width: 100%;
+  font-size: var(--t-body);
+}
+.flag input {
+  width: 24px;
+  height: 24px;
+}
+.rules input:not([type='checkbox']),
+select {
+  font: inherit;
+  min-height: 44px;
+  padding: 0 0.6rem;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  max-width: 100%;
+}
+.found li {
+  border-bottom: 1px solid var(--line);
+  padding: 0.25rem 0;
+}
+</style>
