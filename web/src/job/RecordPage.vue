@@ -6,6 +6,7 @@ import { format } from 'date-fns'
 import Button from 'primevue/button'
 import { computed, onMounted } from 'vue'
 import VerdictMark from '../parts/VerdictMark.vue'
+import RouteRecord from './record/RouteRecord.vue'
 import { useJob } from '../stores/jobs.ts'
 import { useGauges } from '../stores/shelves.ts'
 import { buildName, decimalsOf } from './setting-view.ts'
@@ -25,8 +26,9 @@ const usedGauges = computed(() => {
   const ids = new Set(job.value.builds.flatMap((b) => b.readings.map((r) => r.gaugeId)))
   return (gauges.gauges ?? []).filter((g) => ids.has(g.id))
 })
-/** Readings fill the event list; the rounds above show them one by one already. */
-const history = computed(() => job.value.events.filter((e) => e.kind !== 'reading'))
+/** Readings, steps, parts and grades fill the event list; the tables above show them one by one already. */
+const SHOWN_ABOVE = ['reading', 'step', 'tray', 'grade', 'finding', 'picture']
+const history = computed(() => job.value.events.filter((e) => !SHOWN_ABOVE.includes(e.kind)))
 const windowText = (min?: number, max?: number, d = 2) =>
   min === undefined
     ? `up to ${max!.toFixed(d)}`
@@ -114,6 +116,8 @@ const print = () => window.print()
         </ul>
       </template>
     </section>
+
+    <RouteRecord :job="job" />
 
     <section v-for="b in rounds" :key="b.number" class="round" :aria-label="buildName(b)">
       <h2>{{ buildName(b) }}</h2>

@@ -1,0 +1,193 @@
+<script setup lang="ts">
+import type { JobDetail } from '@moray/contract/replies'
+import { routes } from '@moray/contract/routes'
+import { GRADES } from '@moray/core/inspection/criteria'
+import { seedTable } from '@moray/core/inspection/fault-history'
+import { routeOf } from '@moray/core/route/route-of'
+import { schools } from '@moray/core/route/schools'
+import { format } from 'date-fns'
+import { computed } from 'vue'
+import { answerWords } from '../route/route-view.ts'
+
+/** What the route leaves in the record: findings and what it was, grades, what was decided, every step with its answers. */
+const props = defineProps<{ job: JobDetail }>()
+const at = (iso: string) => format(new Date(iso), 'd MMM HH:mm')
+const work = computed(() => props.job.work)
+const route = computed(() => routeOf(props.job.sheet))
+const stepOf = (id: string) => route.value.steps.find((s) => s.id === id)
+const nameOf = (part: string) => props.job.sheet.parts.find((p) => p.id === part)?.name ?? part
+/** Parts that go back as they are need no line each. */
+const graded = computed(() =>
+  work.value.grades.filter((g) => !['keep', 'keep-same'].includes(g.grade) || g.superseded),
+)
+const kept = computed(() => work.value.grades.length - graded.value.length)
+const decided = computed(() => work.value.estimates.filter((e) => e.approval).at(-1))
+const findingLabel = (id: string) => seedTable.findings.find((f) => f.id === id)?.label ?? id
+const causeLabel = (id: string) => seedTable.causes.find((c) => c.id === id)?.label ?? id
+const schoolLabel = (id: string, choice: string) => {
+  const school = schools.find((s) => s.id === id)
+  return `${school?.question ?? id}: ${school?.options.find((o) => o.value === choice)?.label ?? choice}`
+}
+const answersOf = (s: JobDetail['work']['steps'][number]) =>
+  (stepOf(s.step)?.asks ?? []).flatMap((a) =>
+    s.answers[a.fact] === undefined || a.kind === 'tick'
+      ? []
+      : [`${a.label}: ${answerWords(a, s.answers[a.fact]!, s.texts[a.fact])}`],
+  )
+</script>
+
+<template>
+  <section v-if="work.findings.length || work.outcome" aria-label="Findings">
+    <h2>Found</h2>
+    <p v-if="work.findings.length">
+      {{
+        work.findings
+          .filter((f) => f.present)
+          .map((f) => findingLabel(f.finding))
+          .join('; ')
+      }}<template v-if="work.findings.some((f) => !f.present)"
+        >. Not there:
+        {{
+          work.findings
+            .filter((f) => !f.present)
+            .map((f) => findingLabel(f.finding).toLowerCase())
+            .join('; ')
+        }}</template
+      >.
+    </p>
+    <p v-if="work.outcome">
+      <strong>It was: {{ causeLabel(work.outcome.cause) }}</strong
+      ><template v-if="work.outcome.note">. {{ work.outcome.note }}</template>
+      <span class="small soft">{{ work.outcome.by }}</span>
+    </p>
+  </section>
+  <section v-if="work.grades.length" aria-label="Parts">
+    <h2>Parts</h2>
+    <p v-if="kept" class="small soft">{{ kept }} parts looked at and kept.</p>
+    <table v-if="graded.length">
+      <thead>
+        <tr>
+          <th scope="col">Part</th>
+          <th scope="col">Grade</th>
+          <th scope="col">Reason</th>
+          <th scope="col">By</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="g in graded" :key="g.id" :class="{ gone: g.superseded }">
+          <td>{{ nameOf(g.part) }}</td>
+          <td>
+            {{ GRADES[g.grade]
+            }}<template v-if="g.proposed && g.proposed !== g.grade">
+              (proposed: {{ GRADES[g.proposed] }})</template
+            >
+          </td>
+          <td>
+            {{ g.reason
+            }}<template v-if="g.measuredMm !== null"> · {{ g.measuredMm.toFixed(3) }} mm</template>
+          </td>
+          <td>{{ g.by }}, {{ at(g.at) }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="decided">
+      <strong>{{ decided.approval!.customer }}: {{ decided.approval!.choice }}</strong
+      >, {{ decided.approval!.how }}; {{ decided.body.order.map((r) => r.name).join(', ') }}.
+    </p>
+  </section>
+  <section v-if="work.steps.length" aria-label="Steps">
+    <h2>Steps</h2>
+    <table>
+      <thead>
+        <tr>
+          <th scope="col">Step</th>
+          <th scope="col">Answers</th>
+          <th scope="col">By</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="s in work.steps" :key="s.id" :class="{ gone: s.takenBack }">
+          <td>{{ stepOf(s.step)?.what ?? s.step }}</td>
+          <td>
+            <span v-for="a in answersOf(s)" :key="a" class="answer">{{ a }}</span>
+            <span v-if="s.departedFrom.length" class="answer"
+              ><strong>Gone on all the same: {{ s.reason }}</strong
+              ><template v-if="s.lead">, agreed by {{ s.lead }}</template> ({{
+                s.departedFrom.join(' ')
+              }})</span
+            >
+            <span v-if="s.takenBack" class="answer keep"
+              >taken back: {{ s.takenBack.reason }} ({{ s.takenBack.by }})</span
+            >
+          </td>
+          <td>{{ s.by }}, {{ at(s.at) }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-for="s in work.schools" :key="s.school" class="small">
+      {{ schoolLabel(s.school, s.choice) }}: on this job, {{ s.reason }}
+    </p>
+  </section>
+  <section v-if="work.attachments.length" aria-label="Pictures">
+    <h2>Pictures</h2>
+    <ul class="pictures">
+      <li v-for="a in work.attachments" :key="a.id">
+        <a :href="routes.file(a.hash)" target="_blank" rel="noopener"
+          ><img :src="routes.file(a.hash)" :alt="`${a.subject} ${a.subjectId}`" loading="lazy"
+        /></a>
+        <span class="small soft">{{ stepOf(a.subjectId)?.what ?? nameOf(a.subjectId) }}</span>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+section {
+  margin-top: 1.4rem;
+  overflow-x: auto;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  margin-top: 0.4rem;
+  font-size: var(--t-small);
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--ink-soft);
+  border-bottom: 1px solid var(--ink);
+  padding: 0.2rem 0.6rem 0.2rem 0;
+}
+td {
+  border-bottom: 1px solid var(--line);
+  padding: 0.3rem 0.6rem 0.3rem 0;
+  vertical-align: top;
+}
+.answer {
+  display: block;
+}
+tr.gone td:first-child,
+tr.gone .answer:not(.keep) {
+  text-decoration: line-through;
+}
+.pictures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.8rem;
+}
+.pictures li {
+  width: 11rem;
+}
+.pictures img {
+  width: 100%;
+  height: 8rem;
+  object-fit: cover;
+  border: 1px solid var(--line-strong);
+}
+@media print {
+  table {
+    font-size: 8pt;
+  }
+}
+</style>

@@ -1,0 +1,141 @@
+import type { JobDetail, TrayPart } from '@moray/contract/replies'
+import { demoSheets } from '@moray/core/drives/sheets/index'
+import { deriveFacts } from '@moray/core/route/job-facts'
+import { describe, expect, it } from 'vitest'
+import { buildBack, leftOnBench, partMeant, stillIn } from '../src/job/parts/row-view.ts'
+import { answerWords, canonical, markOf, routeView, wrongSoFar } from '../src/job/route/route-view.ts'
+import { inBoth, readTyped } from '../src/parts/both-units.ts'
+
+const sheet = demoSheets.find((s) => s.id === 'lomvi-90')!
+function job(more: Partial<JobDetail['work']> = {}): JobDetail {
+  const facts = deriveFacts(sheet, {
+    'job.water': 'salt',
+    'school.filling': 'mounted',
+    'tray.missing': 30,
+    'tray.inside-left': 0,
+    'grades.open': 12,
+    ...more.facts,
+  })
+  return { sheet, work: { steps: [], tray: [], drafts: [], ...more, facts } } as unknown as JobDetail
+}
+const closed = (step: string, departedFrom: string[] = []) =>
+  ({
+    id: 1,
+    step,
+    answers: {},
+    texts: {},
+    departedFrom,
+    takenBack: null,
+  }) as unknown as JobDetail['work']['steps'][number]
+
+describe('the route as the page shows it', () => {
+  it('shows the whole way before the owner has decided, and less after an exchange', () => {
+    const before = routeView(job())
+    expect(before.stages.map((s) => s.id)).toContain('join')
+    const after = routeView(job({ facts: { 'estimate.choice': 'exchange' } }))
+    expect(after.stages.map((s) => s.id)).not.toContain('join')
+    expect(after.progress.total).toBeLessThan(before.progress.total)
+  })
+  it('marks what is done, departed from, due, shut and open', () => {
+    const j = job({ steps: [closed('receive'), closed('identify', ['wrong stamp'])] })
+    const view = routeView(j)
+    const mark = (id: string) =>
+      markOf(
+        j,
+        view.progress.steps.find((s) => s.step.id === id)!,
+        view.progress.due,
+      )
+    expect(['receive', 'identify', 'ratio', 'tools'].map(mark)).toEqual([
+      'done',
+      'departed',
+      'due',
+      'blocked',
+    ])
+  })
+  it('says a wrong answer at once, and waits with one that hangs on another', () => {
+    const step = routeView(job()).route.steps.find((s) => s.id === 'leak-case')!
+    expect(wrongSoFar(job(), step, { 'leak-case.start': '20 psi' })['leak-case.start']).toContain(
+      'Above the sheet',
+    )
+    expect(wrongSoFar(job(), step, { 'leak-case.start': '10 psi' })).toEqual({})
+    expect(wrongSoFar(job(), step, { 'leak-case.call': 'leaks' })).toEqual({})
+    const held = { 'leak-case.start': '70', 'leak-case.end': '70', 'leak-case.minutes': '30' }
+    expect(wrongSoFar(job(), step, { ...held, 'leak-case.call': 'leaks' })['leak-case.call']).toContain(
+      'say otherwise',
+    )
+    expect(wrongSoFar(job(), step, { ...held, 'leak-case.call': 'tight' })).toEqual({})
+  })
+  it('carries typed numbers to canonical units and leaves out what is not understood', () => {
+    const step = routeView(job()).route.steps.find((s) => s.id === 'leak-case')!
+    const answers = canonical(step, {
+      'leak-case.start': '10 psi',
+      'leak-case.end': '9x',
+      'leak-case.gasket': 'new',
+    })
+    expect(answers['leak-case.start']).toBeCloseTo(68.948, 3)
+    expect(answers).not.toHaveProperty('leak-case.end')
+    expect(answers['leak-case.gasket']).toBe('new')
+  })
+  it('puts answers into words', () => {
+    const step = routeView(job()).route.steps.find((s) => s.id === 'leak-case')!
+    const ask = (fact: string) => step.asks.find((a) => a.fact === `leak-case.${fact}`)!
+    expect(answerWords(ask('gasket'), 'old')).toBe('the old one')
+    expect(answerWords(ask('start'), 70, '70 kPa')).toBe('70 kPa · 10.15 psi (typed 70 kPa)')
+  })
+})
+
+describe('numbers in both systems', () => {
+  it.each([
+    ['12h', 'mm', 'length', '0.120 mm · 4.7 t'],
+    ['10 psi', 'kPa', 'pressure', '68.9476 kPa · 10.00 psi'],
+    ['3', '', undefined, '3'],
+  ] as const)('%s', (text, unit, quantity, shown) =>
+    expect(readTyped(text, unit, quantity)).toMatchObject({ state: 'value', shown }),
+  )
+  it('says what it does not understand', () => {
+    expect(readTyped('', 'mm')).toEqual({ state: 'empty' })
+    expect(readTyped('x', '')).toMatchObject({ state: 'not' })
+    expect(readTyped('4q', 'mm', 'length')).toMatchObject({
+      state: 'not',
+      why: expect.stringContaining('"q"'),
+    })
+  })
+  it('shows a temperature in both', () => expect(inBoth(20, 'C')).toBe('20.0 °C · 68.0 °F'))
+})
+
+describe('the row', () => {
+  const lying = (id: number, part: string | null, fitted = false, leftOut: string | null = null) =>
+    ({
+      id,
+      part,
+      name: part ?? 'line',
+      position: id,
+      fitted: fitted ? { by: 'x', at: 'y' } : null,
+      leftOut,
+    }) as TrayPart
+  it('offers first what nothing holds any more', () => {
+    const first = stillIn(job())
+    expect(first.slice(0, 3).every((w) => w.held.length === 0)).toBe(true)
+    const pinion = first.find((w) => w.part.id === 'pinion')!
+    expect(pinion.held.map((p) => p.id)).toEqual(['driveshaft'])
+    expect(first.some((w) => w.part.id === 'housing')).toBe(false)
+  })
+  it('understands a scanned id, a whole name and a clear beginning, and nothing else', () => {
+    const named = (text: string) => partMeant(sheet.parts, text)?.id
+    expect(named('prop-shaft')).toBe('prop-shaft')
+    expect(named('Propeller shaft')).toBe('prop-shaft')
+    expect(named('clutch')).toBe('clutch-dog')
+    expect(named('shims')).toBeUndefined()
+    expect(named('')).toBeUndefined()
+  })
+  it('is built back from its end, and shouts what belongs inside and still lies there', () => {
+    const tray = [
+      lying(1, 'anode'),
+      lying(2, 'forward-shims'),
+      lying(3, 'pinion', true),
+      lying(4, 'clutch-dog', false, 'scrap'),
+    ]
+    expect(buildBack(tray).map((t) => t.id)).toEqual([4, 3, 2, 1])
+    expect(leftOnBench(job({ tray })).map((t) => t.part)).toEqual(['forward-shims'])
+  })
+})
