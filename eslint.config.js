@@ -54,6 +54,8 @@ export default ts.config(
         EventSource: 'readonly',
         HTMLElement: 'readonly',
         HTMLInputElement: 'readonly',
+        Event: 'readonly',
+        URLSearchParams: 'readonly',
         KeyboardEvent: 'readonly',
         Worker: 'readonly',
         URL: 'readonly',

@@ -25,6 +25,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     trace: 'retain-on-failure',
+    // a click that waits longer than this waits for something that does not come
+    actionTimeout: 45_000,
     launchOptions: {
       executablePath: process.env.MORAY_CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -166,7 +166,7 @@ describe('the row on the bench', () => {
     expect((await app.post(`/api/jobs/${w.id}/tray/${line}`, { act: 'leave-out' })).body.error.code).toBe(
       'reason-needed',
     )
-    job = await post(w, `/tray/${line}`, { act: 'leave-out', reason: 'into the bin' })
+    await post(w, `/tray/${line}`, { act: 'leave-out', reason: 'into the bin' })
     job = await post(w, `/tray/${cap}`, { act: 'fit' })
     expect(job.work.facts['tray.left']).toBe(1)
     job = await post(w, `/tray/${cap}`, { act: 'unfit', reason: 'split pin missing' })

@@ -165,8 +165,9 @@ select,
     width: 100%;
   }
   nav a {
-    padding: 0 0.6rem;
+    padding: 0 0.45rem;
     min-height: 46px;
+    font-size: var(--t-small);
   }
   .who select {
     max-width: 7.6rem;

@@ -85,7 +85,7 @@ const said = (field: string) => problems.value[field] ?? problemAt(write.error.v
 
 <template>
   <Dialog visible modal header="A drive comes in" @update:visible="emit('close')">
-    <form class="form" @submit.prevent="open">
+    <form class="form entries" @submit.prevent="open">
       <label class="wide">
         Serial number
         <input
@@ -180,17 +180,8 @@ label {
 input,
 select,
 textarea {
-  font: inherit;
   font-size: var(--t-body);
-  min-height: 46px;
-  padding: 0 0.6rem;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
   min-width: 0;
-}
-textarea {
-  padding: 0.5rem 0.6rem;
 }
 .bad {
   color: var(--out);

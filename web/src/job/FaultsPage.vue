@@ -64,7 +64,10 @@ const causeLabel = (id: string) => seedTable.causes.find((c) => c.id === id)?.la
             <label
               v-for="s in ['there', 'not', 'unknown'] as const"
               :key="s"
-              :class="{ on: stateOf(f.id) === s }"
+              :class="{
+                on: stateOf(f.id) === s && s !== 'unknown',
+                open: stateOf(f.id) === s && s === 'unknown',
+              }"
             >
               <input
                 type="radio"
@@ -119,7 +122,7 @@ const causeLabel = (id: string) => seedTable.causes.find((c) => c.id === id)?.la
           >
           <span class="small soft"> {{ outcome.by }}</span>
         </p>
-        <form @submit.prevent="itWas">
+        <form class="entries" @submit.prevent="itWas">
           <label for="cause">{{ outcome ? 'It was something else' : 'Once you know it' }}</label>
           <select id="cause" v-model="cause">
             <option value="">choose</option>
@@ -215,12 +218,6 @@ form {
 }
 select,
 input:not(.sr-only) {
-  font: inherit;
-  min-height: 44px;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  padding: 0 0.6rem;
   width: 100%;
 }
 @media (max-width: 1100px) {

@@ -49,7 +49,7 @@ async function give(reason: string) {
 </script>
 
 <template>
-  <div class="menu">
+  <div class="menu entries">
     <label v-if="!over" class="small">
       Stand
       <select
@@ -108,12 +108,5 @@ label {
   display: inline-flex;
   align-items: center;
   gap: 0.4rem;
-}
-select {
-  font: inherit;
-  min-height: 44px;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
 }
 </style>

@@ -77,4 +77,10 @@ nav a.router-link-active {
   font-weight: 700;
   border-bottom-color: var(--lamp);
 }
+@media (max-width: 700px) {
+  nav a {
+    padding: 0 0.55rem;
+    font-size: var(--t-small);
+  }
+}
 </style>

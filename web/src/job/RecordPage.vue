@@ -127,7 +127,7 @@ const print = () => window.print()
           >; promised to land with {{ Math.round(b.plan.probability * 100) }} %</template
         >
       </p>
-      <table>
+      <table class="ledger fine">
         <thead>
           <tr>
             <th scope="col">Stack</th>
@@ -148,7 +148,7 @@ const print = () => window.print()
           </tr>
         </tbody>
       </table>
-      <table>
+      <table class="ledger fine">
         <thead>
           <tr>
             <th scope="col">Measure</th>
@@ -195,7 +195,7 @@ const print = () => window.print()
 
     <section v-if="usedGauges.length" aria-label="Gauges used">
       <h2>Gauges used</h2>
-      <table>
+      <table class="ledger fine">
         <thead>
           <tr>
             <th scope="col">Gauge</th>
@@ -276,24 +276,6 @@ section {
   font-size: 1.75rem;
   line-height: 1.2;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-  margin-top: 0.4rem;
-  font-size: var(--t-small);
-}
-th {
-  text-align: left;
-  font-weight: 400;
-  color: var(--ink-soft);
-  border-bottom: 1px solid var(--ink);
-  padding: 0.2rem 0.6rem 0.2rem 0;
-}
-td {
-  border-bottom: 1px solid var(--line);
-  padding: 0.3rem 0.6rem 0.3rem 0;
-  vertical-align: top;
-}
 .reading {
   display: block;
 }
@@ -321,9 +303,6 @@ footer {
   }
 }
 @media print {
-  table {
-    font-size: 8pt;
-  }
   .reading .small {
     font-size: 7pt;
   }

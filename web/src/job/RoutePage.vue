@@ -41,7 +41,7 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
 </script>
 
 <template>
-  <div class="route">
+  <div class="route three">
     <aside class="left" aria-label="Route">
       <p class="small soft share">
         {{ view.progress.done }} of {{ view.progress.total }} steps, {{ share }} %
@@ -69,10 +69,7 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
 
 <style scoped>
 .route {
-  display: grid;
   grid-template-columns: 15rem minmax(0, 1fr) 25rem;
-  gap: 1.3rem;
-  align-items: start;
 }
 .share {
   display: flex;
@@ -84,11 +81,6 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
 .share a {
   min-height: 24px;
 }
-.tray {
-  border-left: 2px solid var(--ink);
-  padding-left: 1.2rem;
-  min-height: 60vh;
-}
 .below {
   margin-top: 0.8rem;
 }
@@ -96,18 +88,6 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
   .route {
     grid-template-columns: 12rem minmax(0, 1fr) 21rem;
     gap: 1rem;
-  }
-}
-@media (max-width: 1000px) {
-  .route {
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .tray {
-    order: -1;
-    border-left: 0;
-    border-top: 5px solid var(--lamp);
-    padding: 0.8rem 0 0;
-    min-height: 0;
   }
 }
 </style>

@@ -85,7 +85,7 @@ const rows = computed(() =>
 </script>
 
 <template>
-  <div class="setting">
+  <div class="setting three">
     <aside class="rounds" aria-label="Rounds">
       <RoundList :job="job" :build="build" :focus="lit" @go="go" />
     </aside>
@@ -168,10 +168,7 @@ const rows = computed(() =>
 
 <style scoped>
 .setting {
-  display: grid;
   grid-template-columns: 13.5rem minmax(0, 1fr) 22rem;
-  gap: 1.3rem;
-  align-items: start;
 }
 .rulers {
   border-top: 1px solid var(--line);
@@ -213,27 +210,10 @@ const rows = computed(() =>
 .number .big {
   font-size: 1.75rem;
 }
-.tray {
-  border-left: 2px solid var(--ink);
-  padding-left: 1.2rem;
-  min-height: 60vh;
-}
 @media (max-width: 1180px) {
   .setting {
     grid-template-columns: 11.5rem minmax(0, 1fr) 19rem;
     gap: 1rem;
-  }
-}
-@media (max-width: 1000px) {
-  .setting {
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .tray {
-    order: -1;
-    border-left: 0;
-    border-top: 5px solid var(--lamp);
-    padding: 0.8rem 0 0;
-    min-height: 0;
   }
 }
 @media (max-width: 620px) {

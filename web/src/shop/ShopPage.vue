@@ -83,7 +83,7 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
       <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
       <section aria-label="Rules">
         <h2>Rules</h2>
-        <form class="rules" @submit.prevent="keepRules">
+        <form class="rules entries" @submit.prevent="keepRules">
           <label class="flag">
             <input v-model="rules.departuresNeedLead" type="checkbox" />
             <span>To go on although a gate is shut, the lead has to agree</span>
@@ -122,7 +122,7 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
             <span class="mono">{{ Math.round(e.likelihood * 100) }} %</span>
           </li>
         </ul>
-        <form class="rules" @submit.prevent="keepLikelihood">
+        <form class="rules entries" @submit.prevent="keepLikelihood">
           <label
             >Finding
             <select v-model="finding">
@@ -170,6 +170,10 @@ h3 {
   display: grid;
   font-size: var(--t-small);
   max-width: 100%;
+  min-width: 0;
+}
+.rules select {
+  width: 100%;
 }
 .rules .wide {
   flex: 1 1 18rem;
@@ -185,16 +189,6 @@ h3 {
 .flag input {
   width: 24px;
   height: 24px;
-}
-.rules input:not([type='checkbox']),
-select {
-  font: inherit;
-  min-height: 44px;
-  padding: 0 0.6rem;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  max-width: 100%;
 }
 .found li {
   border-bottom: 1px solid var(--line);

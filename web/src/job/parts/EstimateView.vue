@@ -54,7 +54,7 @@ const offered = computed(() => [...(newest.value?.body.options.map((o) => o.id) 
 </script>
 
 <template>
-  <div class="estimate">
+  <div class="estimate entries">
     <form class="terms" @submit.prevent="make">
       <label>Labour, {{ rules.currency }} an hour <input v-model="rate" inputmode="decimal" /></label>
       <label>Consumables, {{ rules.currency }} <input v-model="consumables" inputmode="decimal" /></label>
@@ -84,7 +84,7 @@ const offered = computed(() => [...(newest.value?.body.options.map((o) => o.id) 
       <section aria-label="Ways">
         <h2>What it costs</h2>
         <div class="scroll">
-          <table>
+          <table class="ledger">
             <thead>
               <tr>
                 <th></th>
@@ -133,7 +133,7 @@ const offered = computed(() => [...(newest.value?.body.options.map((o) => o.id) 
           >. Early and late parts of one drive differ: compare before ordering.
         </p>
         <div class="scroll">
-          <table>
+          <table class="ledger">
             <thead>
               <tr>
                 <th>What</th>
@@ -194,6 +194,7 @@ const offered = computed(() => [...(newest.value?.body.options.map((o) => o.id) 
 <style scoped>
 .estimate {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 1rem;
 }
 .terms,
@@ -208,13 +209,7 @@ label:not(.one-of label) {
   font-size: var(--t-small);
 }
 input:not(.sr-only) {
-  font: inherit;
   font-size: var(--t-body);
-  min-height: 44px;
-  padding: 0 0.7rem;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
   min-width: 11rem;
 }
 .safety {
@@ -224,24 +219,6 @@ input:not(.sr-only) {
 }
 .scroll {
   overflow-x: auto;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-  margin-top: 0.3rem;
-}
-th,
-td {
-  text-align: left;
-  padding: 0.35rem 0.9rem 0.35rem 0;
-  border-bottom: 1px solid var(--line);
-  vertical-align: top;
-}
-thead th {
-  font-weight: 400;
-  font-size: var(--t-small);
-  color: var(--ink-soft);
-  border-bottom-color: var(--ink);
 }
 .total {
   font-size: var(--t-title);

@@ -111,7 +111,7 @@ async function give() {
         </button>
       </li>
     </ol>
-    <form v-if="part" class="form" @submit.prevent="give">
+    <form v-if="part" class="form entries" @submit.prevent="give">
       <p class="small soft">
         {{ PART_KINDS[part.kind] }}<template v-if="part.set"> · sold as “{{ part.set }}”</template>
       </p>
@@ -282,14 +282,8 @@ async function give() {
   display: grid;
   width: min(100%, 34rem);
 }
-.line input {
-  font: inherit;
+.line input:not(.sr-only) {
   font-size: var(--t-lead);
-  min-height: 48px;
-  padding: 0 0.7rem;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
 }
 @media (max-width: 900px) {
   .grades {

@@ -45,22 +45,27 @@ function choose(w: StillIn) {
   field.value?.focus()
 }
 const early = ref(false)
-async function lay(confirmed = false) {
-  const name = text.value.trim()
-  if (!name) return
+/** A scanner is faster than the line: what is laid waits its turn, and comes back into the field when it is refused. */
+let turn: Promise<unknown> = Promise.resolve()
+function lay(confirmed = false) {
+  const typed = { text: text.value.trim(), orientation: orientation.value, ink: ink.value.trim() }
+  if (!typed.text) return
   const body = {
-    ...(meant.value ? { part: meant.value.id } : { name }),
-    ...(orientation.value ? { orientation: orientation.value } : {}),
-    ...(ink.value.trim() ? { ink: ink.value.trim() } : {}),
+    ...(meant.value ? { part: meant.value.id } : { name: typed.text }),
+    ...(typed.orientation ? { orientation: typed.orientation } : {}),
+    ...(typed.ink ? { ink: typed.ink } : {}),
     ...(confirmed ? { confirmed: true } : {}),
   }
-  const reply = await write.send(routes.tray(props.job.id), body)
-  early.value = write.error.value?.code === 'too-early'
-  if (!reply) return
-  text.value = ''
-  orientation.value = ''
-  ink.value = ''
+  text.value = orientation.value = ink.value = ''
   field.value?.focus()
+  turn = turn.then(async () => {
+    const reply = await write.send(routes.tray(props.job.id), body)
+    early.value = write.error.value?.code === 'too-early'
+    if (reply || text.value) return
+    text.value = typed.text
+    orientation.value = typed.orientation
+    ink.value = typed.ink
+  })
 }
 const act = (t: TrayPart, body: object) => write.send(routes.trayPart(props.job.id, t.id), body)
 
@@ -106,7 +111,7 @@ const place = (t: TrayPart) => row.value.indexOf(t) + 1
       </p>
     </div>
 
-    <form v-if="!back && waiting.length" class="lay" @submit.prevent="lay()">
+    <form v-if="!back && waiting.length" class="lay entries" @submit.prevent="lay()">
       <div class="what">
         <label for="lay-what">Off now: scan, type or tap</label>
         <input id="lay-what" ref="field" v-model="text" type="text" autocomplete="off" list="waiting-parts" />
@@ -125,7 +130,7 @@ const place = (t: TrayPart) => row.value.indexOf(t) + 1
         <label for="lay-ink">Ink</label>
         <input id="lay-ink" v-model="ink" type="text" maxlength="40" />
       </div>
-      <Button type="submit" label="Into the row" class="lamp" :disabled="!text.trim() || write.busy.value" />
+      <Button type="submit" label="Into the row" class="lamp" :disabled="!text.trim()" />
       <p v-if="chosen?.held.length" class="small held">
         Not yet: {{ chosen.held.map((p) => p.name).join(', ') }} must be off first.
       </p>
@@ -256,6 +261,7 @@ const place = (t: TrayPart) => row.value.indexOf(t) + 1
 <style scoped>
 .rowview {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.8rem;
 }
 .shout {
@@ -282,23 +288,19 @@ const place = (t: TrayPart) => row.value.indexOf(t) + 1
   display: grid;
 }
 .what {
-  flex: 1 1 18rem;
+  flex: 1 1 14rem;
+  min-width: 0;
+}
+.lay > div {
+  max-width: 100%;
 }
 .what input {
   font-size: 1.375rem;
+  width: 100%;
+  min-width: 0;
 }
 .lay label {
   font-size: var(--t-small);
-}
-input,
-select {
-  font: inherit;
-  min-height: 48px;
-  padding: 0 0.7rem;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  max-width: 100%;
 }
 .lay .held {
   width: 100%;

@@ -64,7 +64,7 @@ const answersOf = (s: JobDetail['work']['steps'][number]) =>
   <section v-if="work.grades.length" aria-label="Parts">
     <h2>Parts</h2>
     <p v-if="kept" class="small soft">{{ kept }} parts looked at and kept.</p>
-    <table v-if="graded.length">
+    <table class="ledger fine" v-if="graded.length">
       <thead>
         <tr>
           <th scope="col">Part</th>
@@ -97,7 +97,7 @@ const answersOf = (s: JobDetail['work']['steps'][number]) =>
   </section>
   <section v-if="work.steps.length" aria-label="Steps">
     <h2>Steps</h2>
-    <table>
+    <table class="ledger fine">
       <thead>
         <tr>
           <th scope="col">Step</th>
@@ -146,24 +146,6 @@ section {
   margin-top: 1.4rem;
   overflow-x: auto;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-  margin-top: 0.4rem;
-  font-size: var(--t-small);
-}
-th {
-  text-align: left;
-  font-weight: 400;
-  color: var(--ink-soft);
-  border-bottom: 1px solid var(--ink);
-  padding: 0.2rem 0.6rem 0.2rem 0;
-}
-td {
-  border-bottom: 1px solid var(--line);
-  padding: 0.3rem 0.6rem 0.3rem 0;
-  vertical-align: top;
-}
 .answer {
   display: block;
 }
@@ -184,10 +166,5 @@ tr.gone .answer:not(.keep) {
   height: 8rem;
   object-fit: cover;
   border: 1px solid var(--line-strong);
-}
-@media print {
-  table {
-    font-size: 8pt;
-  }
 }
 </style>

@@ -47,7 +47,11 @@ async function keep() {
   )
 }
 const keepSoon = useDebounceFn(keep, 900)
-watch(given, keepSoon, { deep: true })
+watch(given, () => {
+  // what the server said was about the answers before
+  write.clear()
+  void keepSoon()
+})
 onBeforeUnmount(() => void keep())
 
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -236,7 +240,7 @@ const CRUSH = computed(() => props.job.work.facts['crush.stack'])
       <ul class="small open-list">
         <li v-for="w in [...step.why, ...Object.values(wrong)]" :key="w">{{ w }}</li>
       </ul>
-      <label v-if="job.work.rules.departuresNeedLead">
+      <label v-if="job.work.rules.departuresNeedLead" class="entries">
         The lead who agrees
         <select v-model="lead">
           <option value="">choose</option>
@@ -341,13 +345,6 @@ dd {
 }
 .school {
   margin-top: 0.3rem;
-}
-select {
-  font: inherit;
-  min-height: 44px;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
 }
 .open-list li {
   border-left: 3px solid var(--out);
