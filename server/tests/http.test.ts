@@ -1,9 +1,13 @@
 import type { DrawerLine, Gauge, JobSummary, Person } from '@moray/contract/replies'
 import type { DriveSheet } from '@moray/core/drives/sheet'
+import { demoSheets } from '@moray/core/drives/sheets/index'
+import { routeOf } from '@moray/core/route/route-of'
 import { describe, expect, it } from 'vitest'
 import type { Database } from '../src/db/database.ts'
 import { migrate } from '../src/db/migrate.ts'
+import { openPglite } from '../src/db/pglite.ts'
 import { loadDemo } from '../src/demo/load.ts'
+import { jobDetail } from '../src/jobs/detail.ts'
 import { migrations, NOW, testApp } from './test-app.ts'
 import { JOB } from './walk.ts'
 
@@ -302,5 +306,30 @@ describe('migrations and demo', () => {
     await expect(migrate(app.db, broken, NOW)).rejects.toThrow()
     await expect(app.db.query('select * from half')).rejects.toThrow()
     expect(await migrate(app.db, migrations, NOW)).toBe(0)
+  })
+  it('carry a database of the first version over: its jobs go on, with sheets that know no parts yet', async () => {
+    const db = await openPglite()
+    await migrate(db, migrations.slice(0, 1), NOW)
+    const { parts: _parts, bench: _bench, ...old } = demoSheets[0]!
+    await db.query("insert into person (id, name, role) values ('ylva', 'Ylva Tangvik', 'technician')")
+    await db.query('insert into drive_sheet (id, version, body) values ($1, 1, $2::jsonb)', [
+      old.id,
+      JSON.stringify({ ...old, version: 1 }),
+    ])
+    await db.query(
+      `insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, state, stage, waits_for, complaint,
+         opened_at, touched_at)
+       values ('old', '25-001', $1, 1, 'X', 'Y', 'Z', 'salt', 'setting', 'Setting', 'something', 'whine', $2, $2)`,
+      [old.id, NOW],
+    )
+    await db.query("insert into build (job_id, number, by_person, at) values ('old', 0, 'ylva', $1)", [NOW])
+    await db.query("insert into setting (key, value) values ('demo', 'true'::jsonb)")
+    expect(await migrate(db, migrations, NOW)).toBe(migrations.length - 1)
+    expect(await loadDemo(db, NOW)).toBe(false)
+    const job = await jobDetail(db, 'old', NOW)
+    expect(job.sheet.parts).toEqual([])
+    expect(job.newerSheetVersion).toBe(demoSheets[0]!.version)
+    expect(routeOf(job.sheet).steps.at(-1)!.id).toBe('handover')
+    await db.close()
   })
 })

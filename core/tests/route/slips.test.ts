@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import type { DriveSheet } from '../../src/drives/sheet.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
@@ -254,5 +255,16 @@ describe('slips that the route catches', () => {
     const error = refused(() => completeStep(route, facts, before, 'fill-mounted', {}))
     expect(error.code).toBe('gate-closed')
     expect(error.message).toContain('First: Prove it tight again')
+  })
+})
+
+describe('docs/slips.md', () => {
+  it('names every slip, and the step that stops it', () => {
+    const text = readFileSync(new URL('../../../docs/slips.md', import.meta.url), 'utf8')
+    for (const [id, [what, by]] of Object.entries(slips)) {
+      const line = text.split('\n').find((l) => l.startsWith(`| ${what} `))
+      expect(line, id).toBeDefined()
+      if (by === 'route') expect(line).toContain(`\`${COMMITTED[id as SlipId]!.step}\``)
+    }
   })
 })

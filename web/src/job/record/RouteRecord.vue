@@ -28,6 +28,13 @@ const schoolLabel = (id: string, choice: string) => {
   const school = schools.find((s) => s.id === id)
   return `${school?.question ?? id}: ${school?.options.find((o) => o.value === choice)?.label ?? choice}`
 }
+/** The schools that the closed steps were done by. */
+const followed = computed(() => {
+  const ids = new Set(
+    work.value.steps.filter((s) => !s.takenBack).flatMap((s) => stepOf(s.step)?.school ?? []),
+  )
+  return [...ids].map((id) => schoolLabel(id, String(work.value.facts[`school.${id}`])))
+})
 const answersOf = (s: JobDetail['work']['steps'][number]) =>
   (stepOf(s.step)?.asks ?? []).flatMap((a) =>
     s.answers[a.fact] === undefined || a.kind === 'tick'
@@ -124,6 +131,7 @@ const answersOf = (s: JobDetail['work']['steps'][number]) =>
         </tr>
       </tbody>
     </table>
+    <p v-if="followed.length" class="small">Done by: {{ followed.join('; ') }}.</p>
     <p v-for="s in work.schools" :key="s.school" class="small">
       {{ schoolLabel(s.school, s.choice) }}: on this job, {{ s.reason }}
     </p>

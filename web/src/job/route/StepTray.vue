@@ -47,11 +47,7 @@ async function keep() {
   )
 }
 const keepSoon = useDebounceFn(keep, 900)
-watch(given, () => {
-  // what the server said was about the answers before
-  write.clear()
-  void keepSoon()
-})
+watch(given, () => void keepSoon())
 onBeforeUnmount(() => void keep())
 
 const frame = useTemplateRef<HTMLElement>('frame')
@@ -60,7 +56,11 @@ const focusDue = useLateFocus(() =>
 )
 onMounted(focusDue)
 
+/** What the server said was about the answers that were sent; about others it says nothing. */
+const sent = ref('')
+const error = computed(() => (sent.value === JSON.stringify(given.value) ? write.error.value : null))
 async function close(departure?: { reason: string; lead?: string }) {
+  sent.value = JSON.stringify(given.value)
   const body = { step: definition.value.id, answers: given.value, ...(departure ? { departure } : {}) }
   const reply = await write.send(routes.steps(props.job.id), body)
   if (!reply) return
@@ -74,7 +74,7 @@ const canDepart = computed(
   () =>
     !definition.value.firm &&
     (props.step.state === 'blocked' ||
-      ['slip', 'answer-missing', 'lead-needed'].includes(write.error.value?.code ?? '')),
+      ['slip', 'answer-missing', 'lead-needed'].includes(error.value?.code ?? '')),
 )
 function depart(reason: string) {
   void close({ reason, ...(lead.value ? { lead: lead.value } : {}) })
@@ -183,19 +183,15 @@ const CRUSH = computed(() => props.job.work.facts['crush.stack'])
             v-model="answers[a.fact]"
             :ask="a"
             :wrong="wrong[a.fact]"
-            :error="wrong[a.fact] ? undefined : problemAt(write.error.value, `answers.${a.fact}`)"
+            :error="wrong[a.fact] ? undefined : problemAt(error, `answers.${a.fact}`)"
           />
         </div>
       </div>
       <p v-if="definition.id === 'crush' && CRUSH !== undefined" class="small">
         Stack for the wanted crush: <span class="mono">{{ Number(CRUSH).toFixed(3) }} mm</span>
       </p>
-      <p
-        v-if="write.error.value && !write.error.value.fields.some((f) => f.path.startsWith('answers.'))"
-        class="fault"
-        role="alert"
-      >
-        {{ write.error.value.message.replace(/^step: /, '') }}
+      <p v-if="error && !error.fields.some((f) => f.path.startsWith('answers.'))" class="fault" role="alert">
+        {{ error.message.replace(/^step: /, '') }}
       </p>
       <div class="actions">
         <Button
@@ -234,7 +230,7 @@ const CRUSH = computed(() => props.job.work.facts['crush.stack'])
       explain="What is open and your reason stand in the record, with your name."
       action="Go on"
       :busy="write.busy.value"
-      :error="departing ? write.error.value?.message : null"
+      :error="departing ? error?.message : null"
       @give="depart"
     >
       <ul class="small open-list">
