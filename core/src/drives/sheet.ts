@@ -106,7 +106,10 @@ export interface Bearing {
   kind: 'taper' | 'ball' | 'needle' | 'thrust'
   axis: string
   atMm: number
-  setting?: { kind: 'rolling-torque'; newNm: Window; runInNm?: Window } | { kind: 'crush'; crushMm: number }
+  setting?:
+    | { kind: 'rolling-torque'; newNm: Window; runInNm?: Window }
+    /** Where the shims sit that set the crush. @default 'bearing' */
+    | { kind: 'crush'; crushMm: number; shimsAt?: 'bearing' | 'cover' }
 }
 
 export interface Seal {

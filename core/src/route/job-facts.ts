@@ -25,6 +25,7 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'leak-joined.verdict',
   'preload.in',
   'crush.stack',
+  'crush.right',
   'close.torque-in',
   'prop.torque-in',
   'anode.fits',
@@ -32,6 +33,8 @@ export const OUTSIDE_FACTS: OutsideFacts = [
 
 /** Pressure steps that the shop's tester can show, kPa. */
 const TESTER_STEP_KPA = 0.5
+/** A stack of real shims comes this close to the one that was computed, mm. */
+const CRUSH_STEP_MM = 0.025
 /** Standard atmosphere, where nobody has read a barometer. */
 const ATMOSPHERE_KPA = 101.325
 
@@ -125,15 +128,15 @@ function bearingFacts(sheet: DriveSheet, all: Mutable) {
   const wanted = sheet.bearings.find((b) => b.setting?.kind === 'crush')?.setting
   const [trial, gap] = [num(all, 'crush.trial'), num(all, 'crush.gap')]
   if (wanted?.kind === 'crush' && trial !== undefined && gap !== undefined) {
-    // the sheet says where its shims sit: under a cover that holds the bearing, or between bearing and cover
-    const shimsAt = sheet.family === 'stern-upper-reversing' ? 'cover' : 'bearing'
     const { stackMm } = crush({
-      shimsAt,
+      shimsAt: wanted.shimsAt ?? 'bearing',
       trialMm: trial,
       crushMm: wanted.crushMm,
       ...(all['crush.read-as'] === 'float' ? { floatMm: gap } : { gapMm: gap }),
     })
     all['crush.stack'] = stackMm
+    const fitted = num(all, 'crush.fitted')
+    if (fitted !== undefined) all['crush.right'] = Math.abs(fitted - stackMm) <= CRUSH_STEP_MM
   }
 }
 

@@ -3,6 +3,8 @@ import { computed } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import PictureStrip from '../pictures/PictureStrip.vue'
+import { faultRank } from '@moray/core/inspection/fault-rank'
+import { suspects } from '@moray/core/inspection/suspects'
 import { useJob } from '../stores/jobs.ts'
 import { buildBack, lies, stillIn } from './parts/row-view.ts'
 import { routeView } from './route/route-view.ts'
@@ -28,8 +30,21 @@ const drawn = computed(() => {
   const stacks = stackThicknesses(newest)
   return { stacks, from: stackThicknesses(job.value.builds[0]!) }
 })
+/** Before a leak test: the sealing place that the findings point at. */
+const suspect = computed(() => {
+  const { findings, history, edits } = job.value.work
+  if (!step.value.step.id.startsWith('leak-') || !findings.some((f) => f.present)) return undefined
+  const of = (present: boolean) => findings.filter((f) => f.present === present).map((f) => f.finding)
+  const found = suspects(
+    job.value.sheet.parts,
+    faultRank({ findings: of(true), absent: of(false), history, edits }).causes,
+  )
+  const part = job.value.sheet.parts.find((p) => found.has(p.id) && p.place?.startsWith('seal:'))
+  return part && { name: part.name, place: part.place, why: found.get(part.id)! }
+})
 /** Where it happens: the step's own place, or the part that comes off or goes in next. */
 const lit = computed(() => {
+  if (suspect.value) return suspect.value.place
   if (step.value.step.page !== 'tray') return step.value.step.place
   const next =
     step.value.step.id === 'apart'
@@ -51,6 +66,10 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
     </aside>
     <section class="middle" aria-label="Section">
       <SectionDrawing :sheet="job.sheet" :state="drawn" :lit="lit" :max-height="430" />
+      <p v-if="suspect" class="suspect">
+        Look here first: <strong>{{ suspect.name.toLowerCase() }}</strong>. What was found points at
+        {{ suspect.why.toLowerCase() }}.
+      </p>
       <div class="below">
         <PictureStrip
           :key="step.step.id"
@@ -80,6 +99,10 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
 }
 .share a {
   min-height: 24px;
+}
+.suspect {
+  border-left: 6px solid var(--lamp);
+  padding-left: 0.7rem;
 }
 .below {
   margin-top: 0.8rem;

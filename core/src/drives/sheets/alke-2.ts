@@ -97,7 +97,7 @@ export const alke2Upper: DriveSheet = {
       kind: 'taper',
       axis: 'vertical',
       atMm: 38,
-      setting: { kind: 'crush', crushMm: 0.05 },
+      setting: { kind: 'crush', crushMm: 0.05, shimsAt: 'bearing' },
     },
     { id: 'vertical-lower', label: 'Vertical taper, lower', kind: 'taper', axis: 'vertical', atMm: -92 },
   ],

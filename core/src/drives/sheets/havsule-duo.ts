@@ -137,7 +137,7 @@ export const havsuleDuoUpper: DriveSheet = {
       kind: 'ball',
       axis: 'vertical',
       atMm: 88,
-      setting: { kind: 'crush', crushMm: 0.06 },
+      setting: { kind: 'crush', crushMm: 0.06, shimsAt: 'cover' },
     },
     { id: 'lower-taper', label: 'Lower gear bearing', kind: 'taper', axis: 'vertical', atMm: -90 },
   ],

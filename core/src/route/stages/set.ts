@@ -90,8 +90,8 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
         number('crush.gap', 'Gap or float', 'mm', { quantity: 'length', max: 3 }),
         mustHold(
           number('crush.fitted', 'Stack fitted', 'mm', { quantity: 'length', max: 5 }),
-          { known: 'crush.stack' },
-          'Trial stack and gap do not make a stack that can be built; measure again.',
+          { fact: 'crush.right', is: true },
+          'Not the stack that gives the wanted crush: thicker squeezes the bearing or lifts the cover, thinner lets it float. The computed one stands below.',
         ),
       ],
     },
