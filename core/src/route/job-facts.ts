@@ -1,3 +1,4 @@
+import { InputError } from '../checks/input-error.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { ratio } from '../gears/ratio.ts'
 import { leakTest } from '../leak/leak-test.ts'
@@ -59,9 +60,10 @@ const num = (facts: Facts, fact: string) => {
  */
 export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
   const all: Mutable = { ...facts }
-  ratioFacts(sheet, all)
-  for (const test of ['leak-found', 'leak-case', 'leak-joined']) leakFacts(sheet, test, all)
-  bearingFacts(sheet, all)
+  follows(() => ratioFacts(sheet, all))
+  for (const test of ['leak-found', 'leak-case', 'leak-joined']) follows(() => leakFacts(sheet, test, all))
+  follows(() => preloadFacts(sheet, all))
+  follows(() => crushFacts(sheet, all))
   const { lockTabs, propeller } = sheet.bench
   if (lockTabs) torqueFact('close', lockTabs.torqueNm, all)
   if (propeller?.kind === 'tabs') torqueFact('prop', propeller.torqueNm, all)
@@ -74,6 +76,15 @@ export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
   return all
 }
 
+/** From figures that cannot be (a pressure below vacuum, a negative gap) nothing follows; the question itself refuses them. */
+function follows(work: () => void) {
+  try {
+    work()
+  } catch (e) {
+    if (!(e instanceof InputError)) throw e
+  }
+}
+
 /** Turns counted and teeth counted against this sheet's own pair. */
 function ratioFacts(sheet: DriveSheet, all: Mutable) {
   const [driver, driven] = [num(all, 'ratio.driver'), num(all, 'ratio.driven')]
@@ -84,13 +95,10 @@ function ratioFacts(sheet: DriveSheet, all: Mutable) {
   const counted =
     (driver === undefined || driver === mesh.pinionTeeth) &&
     (driven === undefined || driven === mesh.gearTeeth)
-  try {
-    const { candidates } = ratio({ lowerPairs, inputTurns: input, outputTurns: output, countErrorTurns: 0.1 })
-    all['ratio.agrees'] = counted && candidates[0]!.matches
-  } catch {
-    // turns that cannot be: nothing follows from them
-    all['ratio.agrees'] = false
-  }
+  // turns that cannot be do not agree
+  all['ratio.agrees'] = false
+  const { candidates } = ratio({ lowerPairs, inputTurns: input, outputTurns: output, countErrorTurns: 0.1 })
+  all['ratio.agrees'] = counted && candidates[0]!.matches
 }
 
 function leakFacts(sheet: DriveSheet, test: string, all: Mutable) {
@@ -116,7 +124,7 @@ function leakFacts(sheet: DriveSheet, test: string, all: Mutable) {
   all[`${test}.hold-needed-min`] = result.holdNeededMin
 }
 
-function bearingFacts(sheet: DriveSheet, all: Mutable) {
+function preloadFacts(sheet: DriveSheet, all: Mutable) {
   const setting = sheet.bearings.find((b) => b.setting?.kind === 'rolling-torque')?.setting
   const [read, seals] = [num(all, 'preload.read'), num(all, 'preload.seals')]
   if (setting?.kind === 'rolling-torque' && read !== undefined && seals !== undefined) {
@@ -125,6 +133,9 @@ function bearingFacts(sheet: DriveSheet, all: Mutable) {
     all['preload.net'] = net
     all['preload.in'] = net >= (window.min ?? 0) && net <= (window.max ?? Infinity)
   }
+}
+
+function crushFacts(sheet: DriveSheet, all: Mutable) {
   const wanted = sheet.bearings.find((b) => b.setting?.kind === 'crush')?.setting
   const [trial, gap] = [num(all, 'crush.trial'), num(all, 'crush.gap')]
   if (wanted?.kind === 'crush' && trial !== undefined && gap !== undefined) {

@@ -1,0 +1,182 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { InputError } from '../../src/checks/input-error.ts'
+import { demoSheets } from '../../src/drives/sheets/index.ts'
+import { completeStep, type Answers } from '../../src/route/complete.ts'
+import type { Facts } from '../../src/route/facts.ts'
+import { deriveFacts } from '../../src/route/job-facts.ts'
+import { closesItself, dependentsOf, progressOf } from '../../src/route/progress.ts'
+import type { Ask } from '../../src/route/route.ts'
+import { routeOf } from '../../src/route/route-of.ts'
+
+const sheets = fc.constantFrom(...demoSheets)
+
+/** Anything that could stand as the answer to a question, right, wrong or impossible. */
+function answerTo(ask: Ask): fc.Arbitrary<boolean | number | string | undefined> {
+  switch (ask.kind) {
+    case 'tick':
+      return fc.constantFrom(true, false, undefined)
+    case 'choice':
+      return fc.constantFrom(...ask.options.map((o) => o.value), 'none of them', undefined)
+    case 'number':
+      return fc.oneof(
+        fc.double({ min: -10, max: 300, noNaN: true }),
+        fc.constantFrom(0, 1, 2, NaN, Infinity, undefined),
+      )
+    case 'text':
+      return fc.constantFrom('', 'a word', undefined)
+  }
+}
+
+/** A job in any state: some steps done, some facts known. */
+const states = sheets.chain((sheet) => {
+  const route = routeOf(sheet)
+  const asks = route.steps.flatMap((s) => s.asks)
+  return fc.record({
+    sheet: fc.constant(sheet),
+    done: fc.subarray(route.steps.map((s) => s.id)),
+    facts: fc.tuple(...asks.map(answerTo)).map((values) => {
+      const facts: Record<string, boolean | number | string> = {
+        'job.water': 'salt',
+        'school.filling': 'mounted',
+        'school.big-ring': 'mounted',
+      }
+      asks.forEach((a, i) => {
+        const v = values[i]
+        if (v !== undefined) facts[a.fact] = v
+      })
+      return facts as Facts
+    }),
+    estimate: fc.constantFrom('rebuild', 'exchange', undefined),
+    step: fc.constantFrom(...route.steps.map((s) => s.id)),
+  })
+})
+
+const CODES = ['gate-closed', 'answer-missing', 'slip', 'already-done', 'not-here', 'invalid-input']
+
+describe('whatever the state of a job', () => {
+  it('the facts that follow can be computed, and asking again changes nothing', () => {
+    fc.assert(
+      fc.property(states, ({ sheet, facts }) => {
+        const once = deriveFacts(sheet, facts)
+        expect(deriveFacts(sheet, once)).toEqual(once)
+        for (const [fact, value] of Object.entries(facts)) expect(once[fact]).toBe(value)
+      }),
+      { numRuns: 150 },
+    )
+  })
+  it('every step is done, open, shut with a reason, or not here; what is due is open before it is shut', () => {
+    fc.assert(
+      fc.property(states, ({ sheet, facts, done, estimate }) => {
+        const route = routeOf(sheet)
+        const known = deriveFacts(sheet, estimate ? { ...facts, 'estimate.choice': estimate } : facts)
+        const progress = progressOf(route, known, new Set(done))
+        expect(progress).toEqual(progressOf(route, known, new Set(done)))
+        for (const s of progress.steps) {
+          expect(s.why.length > 0).toBe(s.state === 'blocked')
+          if (done.includes(s.step.id)) expect(s.state).toBe('done')
+        }
+        const open = progress.steps.filter((s) => s.state === 'open')
+        const shut = progress.steps.filter((s) => s.state === 'blocked')
+        expect(progress.due).toBe(open[0] ?? shut[0])
+        expect(progress.total - progress.done).toBe(open.length + shut.length)
+      }),
+      { numRuns: 200 },
+    )
+  })
+  it('no step opens before those it needs', () => {
+    fc.assert(
+      fc.property(states, ({ sheet, facts, done }) => {
+        const route = routeOf(sheet)
+        const progress = progressOf(route, deriveFacts(sheet, facts), new Set(done))
+        const stateOf = new Map(progress.steps.map((s) => [s.step.id, s.state]))
+        for (const s of progress.steps)
+          if (s.state === 'open')
+            for (const n of s.step.needs) expect(['done', 'not-here']).toContain(stateOf.get(n))
+      }),
+      { numRuns: 200 },
+    )
+  })
+  it('answers either close a step or are refused by name; never anything else', () => {
+    let [closed, refused] = [0, 0]
+    fc.assert(
+      fc.property(
+        states.chain((state) => {
+          const step = routeOf(state.sheet).steps.find((s) => s.id === state.step)!
+          return fc.tuple(fc.constant(state), fc.tuple(...step.asks.map(answerTo)))
+        }),
+        ([{ sheet, facts, done, step: id }, values]) => {
+          const route = routeOf(sheet)
+          const step = route.steps.find((s) => s.id === id)!
+          // everything before it is done, so that the answers get their turn
+          const before = route.steps.slice(0, route.steps.indexOf(step)).map((s) => s.id)
+          const already = new Set([...before, ...done.filter((d) => d !== id)])
+          const answers: Answers = {}
+          step.asks.forEach((a, i) => {
+            if (values[i] !== undefined) answers[a.fact] = values[i]
+          })
+          const known = deriveFacts(sheet, { ...facts, ...passing })
+          try {
+            const result = completeStep(route, known, already, id, answers, {
+              derive: (f) => deriveFacts(sheet, f),
+            })
+            closed++
+            expect(result.departedFrom).toEqual([])
+            for (const a of step.asks.filter((x) => !x.optional))
+              expect(result.answers[a.fact], a.fact).toBeDefined()
+          } catch (e) {
+            refused++
+            if (!(e instanceof InputError)) throw e
+            expect(CODES).toContain(e.code)
+            expect(e.fields.length).toBeGreaterThan(0)
+            for (const f of e.fields) expect(f.message.length).toBeGreaterThan(5)
+          }
+        },
+      ),
+      { numRuns: 400 },
+    )
+    // both ways were walked
+    expect(closed).toBeGreaterThan(10)
+    expect(refused).toBeGreaterThan(100)
+  })
+})
+
+/** Gates of the other pages, all open. */
+const passing: Facts = {
+  'setting.stacks-known': true,
+  'setting.accepted': true,
+  'tray.missing': 0,
+  'tray.inside-left': 0,
+  'grades.open': 0,
+  'estimate.choice': 'rebuild',
+  'leak-case.verdict': 'tight',
+  'leak-joined.verdict': 'tight',
+  'fill.settled': 'topped',
+}
+
+describe('taking a step back', () => {
+  it('takes all that needs it, and nothing that does not', () => {
+    fc.assert(
+      fc.property(states, ({ sheet, step }) => {
+        const route = routeOf(sheet)
+        const falling = new Set([step, ...dependentsOf(route, step)])
+        for (const s of route.steps) {
+          const needsOne = s.needs.some((n) => falling.has(n))
+          if (s.id !== step) expect(falling.has(s.id)).toBe(needsOne)
+        }
+      }),
+      { numRuns: 120 },
+    )
+  })
+})
+
+describe('steps that ask nothing', () => {
+  it.each(demoSheets.map((s) => [s.id, s] as const))('of %s wait for another page each', (_, sheet) => {
+    const silent = routeOf(sheet).steps.filter((s) => s.asks.length === 0)
+    expect(silent.map((s) => s.id)).toEqual(['inspect', 'approve', 'set-gears'])
+    for (const s of silent) {
+      expect(closesItself(s)).toBe(true)
+      expect(s.page).toBeDefined()
+    }
+  })
+})
