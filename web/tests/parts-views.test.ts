@@ -1,0 +1,240 @@
+import type { JobWork, TrayPart } from '@moray/contract/replies'
+import { demoSheets } from '@moray/core/drives/sheets/index'
+import { estimate } from '@moray/core/inspection/estimate'
+import { flushPromises, type VueWrapper } from '@vue/test-utils'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import FaultsPage from '../src/job/FaultsPage.vue'
+import EstimateView from '../src/job/parts/EstimateView.vue'
+import GradesView from '../src/job/parts/GradesView.vue'
+import RowView from '../src/job/parts/RowView.vue'
+import { fixtureJob, mountPart, refusal } from './job-fixture.ts'
+
+afterEach(() => {
+  vi.unstubAllGlobals()
+  document.body.innerHTML = ''
+})
+
+const lying = (id: number, part: string, name: string, more: Partial<TrayPart> = {}): TrayPart => ({
+  id,
+  part,
+  name,
+  position: id,
+  orientation: null,
+  ink: null,
+  stack: null,
+  note: null,
+  offBy: 'Ylva',
+  offAt: '2026-11-20T08:00:00.000Z',
+  fitted: null,
+  leftOut: null,
+  ...more,
+})
+const button = (w: VueWrapper, name: string | RegExp) =>
+  w.findAll('button').find((b) => {
+    const label = b.attributes('aria-label') ?? b.text()
+    return typeof name === 'string' ? label === name : name.test(label)
+  })!
+
+describe('the row', () => {
+  const job = () =>
+    fixtureJob('teist-6', {
+      tray: [
+        lying(1, 'cap', 'Propeller cap'),
+        lying(2, 'thrust-washer', 'Thrust washer', { orientation: 'worn side up' }),
+      ],
+    })
+  it('sends what is typed as the part it means, with its marks, and clears for the next scan', async () => {
+    const { wrapper, sent } = await mountPart(RowView, job())
+    await wrapper.get('#lay-what').setValue('front ball')
+    await wrapper.get('#lay-how').setValue('letters up')
+    await wrapper.get('#lay-ink').setValue('one dot')
+    await wrapper.get('form.lay').trigger('submit')
+    expect((wrapper.get('#lay-what').element as HTMLInputElement).value).toBe('')
+    await flushPromises()
+    expect(sent).toEqual([
+      {
+        path: '/api/jobs/job/tray',
+        body: { part: 'front-ball', orientation: 'letters up', ink: 'one dot' },
+      },
+    ])
+  })
+  it('keeps scans in turn when they come faster than the answers', async () => {
+    const { wrapper, sent } = await mountPart(RowView, job())
+    for (const text of ['anode', 'Water pump impeller', 'a bolt of another boat']) {
+      await wrapper.get('#lay-what').setValue(text)
+      await wrapper.get('form.lay').trigger('submit')
+    }
+    await flushPromises()
+    expect(sent.map((s) => s.body)).toEqual([
+      { part: 'anode' },
+      { part: 'pump' },
+      { name: 'a bolt of another boat' },
+    ])
+  })
+  it('brings a refused part back into the field, and lets it through only when it is said to be out', async () => {
+    const { wrapper, sent, answer } = await mountPart(RowView, job())
+    answer(422, refusal('too-early', 'part', 'Pinion cannot come out yet: Driveshaft must be off first.'))
+    await wrapper.get('#lay-what').setValue('Pinion')
+    expect(wrapper.get('.held').text()).toContain('Driveshaft')
+    await wrapper.get('form.lay').trigger('submit')
+    await flushPromises()
+    expect(wrapper.get('[role=alert]').text()).toContain('cannot come out yet')
+    expect((wrapper.get('#lay-what').element as HTMLInputElement).value).toBe('Pinion')
+    await button(wrapper, 'It is out all the same').trigger('click')
+    await flushPromises()
+    expect(sent.at(-1)!.body).toEqual({ part: 'pinion', confirmed: true })
+  })
+  it('moves a part by keyboard, sending the whole new order', async () => {
+    const { wrapper, sent } = await mountPart(RowView, job())
+    await button(wrapper, 'Thrust washer: earlier in the row').trigger('click')
+    await flushPromises()
+    expect(sent[0]).toEqual({ path: '/api/jobs/job/tray/order', body: { ids: ['2', '1'] } })
+    await button(wrapper, 'Propeller cap: earlier in the row').trigger('click')
+    await flushPromises()
+    expect(sent).toHaveLength(1)
+  })
+  it('builds back from the end, with the marks of the part that is due', async () => {
+    const { wrapper, sent } = await mountPart(RowView, job())
+    await wrapper.findAll('.top input')[1]!.setValue(true)
+    expect(wrapper.get('.next').text()).toContain('Thrust washer')
+    expect(wrapper.get('.next').text()).toContain('worn side up')
+    await button(wrapper, 'It is in').trigger('click')
+    await flushPromises()
+    expect(sent[0]).toEqual({ path: '/api/jobs/job/tray/2', body: { act: 'fit' } })
+  })
+  it('shouts what lies on the bench once the case is to be closed', async () => {
+    const closing = job()
+    expect((await mountPart(RowView, closing)).wrapper.find('.shout').exists()).toBe(false)
+    closing.work.steps = [
+      {
+        id: 1,
+        step: 'pre-lube',
+        answers: {},
+        texts: {},
+        departedFrom: [],
+        reason: null,
+        lead: null,
+        by: '',
+        at: '',
+        takenBack: null,
+      },
+    ]
+    const { wrapper } = await mountPart(RowView, closing)
+    expect(wrapper.get('.shout').text()).toContain('1 left on the bench: Thrust washer')
+  })
+})
+
+describe('grades', () => {
+  const at = (part: string, work: Partial<JobWork> = {}) =>
+    mountPart(
+      GradesView,
+      fixtureJob('havsule-duo-lower', work),
+      {},
+      `/jobs/job/parts?view=grades&part=${part}`,
+    )
+  it('fill themselves from what is seen, until the technician decides', async () => {
+    const { wrapper, sent } = await at('front-taper')
+    expect(wrapper.get('button[type=submit]').attributes('disabled')).toBeDefined()
+    await wrapper.get('.seen input[value=pits]').setValue(true)
+    expect(wrapper.get('.proposal').text()).toContain('replace, pits')
+    await wrapper.get('input[name=grade][value=keep]').setValue(true)
+    expect(wrapper.text()).toContain('That departs from the proposal')
+    await wrapper.get('.seen input[value=rust]').setValue(true)
+    expect((wrapper.get('input[name=grade][value=keep]').element as HTMLInputElement).checked).toBe(true)
+    await wrapper.get('#why').setValue('owner insists')
+    await wrapper.get('form').trigger('submit')
+    await flushPromises()
+    expect(sent[0]!.body).toEqual({
+      part: 'front-taper',
+      grade: 'keep',
+      reason: 'owner insists',
+      seen: ['pits', 'rust'],
+    })
+  })
+  it('judge a shaft by its runout at the place it was measured, and name the set that goes with it', async () => {
+    const { wrapper } = await at('tube-shaft')
+    await wrapper.get('input[name=zone][value="Propeller spline"]').setValue(true)
+    await wrapper.get('#runout').setValue('12h')
+    expect(wrapper.find('.proposal').exists()).toBe(false)
+    await wrapper.get('input[name=zone][value="Seal land"]').setValue(true)
+    expect(wrapper.get('.proposal').text()).toContain('replace as a set')
+    expect(wrapper.text()).toContain('With it goes front gear, pinion: one set.')
+  })
+  it('show what is new anyhow, and what was suspected on receiving', async () => {
+    const findings = [{ finding: 'leak-turning', present: true, by: 'x', at: 'y' }]
+    const { wrapper } = await at('outer-seals', { findings })
+    const rows = wrapper.findAll('.list li').map((l) => l.text())
+    expect(rows.find((r) => r.startsWith('Tube shaft seals'))).toContain('new anyhow')
+    expect(wrapper.get('p.suspect').text()).toContain('propeller shaft seal')
+  })
+})
+
+describe('the estimate', () => {
+  const sheet = demoSheets.find((s) => s.id === 'lomvi-90')!
+  const body = {
+    ...estimate(sheet, { grades: { pinion: 'replace-set' }, rate: 900, consumables: 500 }),
+    rate: 900,
+    consumables: 500,
+    extraHours: 0,
+  }
+  const entry = { id: 7, body, by: 'Joar', at: '2026-11-20T08:00:00.000Z', approval: null }
+  it('is made from terms that are numbers, and not from others', async () => {
+    const { wrapper, sent } = await mountPart(EstimateView, fixtureJob())
+    await wrapper.findAll('.terms input')[0]!.setValue('nine hundred')
+    expect(wrapper.get('.terms button').attributes('disabled')).toBeDefined()
+    await wrapper.findAll('.terms input')[0]!.setValue('912,50')
+    await wrapper.get('.terms').trigger('submit')
+    await flushPromises()
+    expect(sent[0]!.body).toEqual({ rate: 912.5, consumables: 600, extraHours: 0 })
+  })
+  it('shows each way with its risks, what is bought with its set, and records who decided and how', async () => {
+    const { wrapper, sent } = await mountPart(EstimateView, fixtureJob('lomvi-90', { estimates: [entry] }))
+    expect(wrapper.get('[aria-label=Ways]').text()).toContain('ratio unknown until counted')
+    expect(wrapper.get('[aria-label="To buy"]').text()).toContain('Reverse gear, Pinion, Forward gear')
+    const record = button(wrapper, 'Record the decision')
+    expect(record.attributes('disabled')).toBeDefined()
+    await wrapper.get('input[name=choice][value=used]').setValue(true)
+    await wrapper.findAll('.decision input:not(.sr-only)')[1]!.setValue('at the bench')
+    await wrapper.get('.decision form').trigger('submit')
+    await flushPromises()
+    expect(sent[0]!.body).toEqual({ estimateId: 7, choice: 'used', customer: 'Owner', how: 'at the bench' })
+  })
+  it('says when grades have been given since it was made', async () => {
+    const grades = [
+      {
+        id: 1,
+        part: 'pinion',
+        grade: 'keep' as const,
+        reason: 'x',
+        seen: [],
+        measuredMm: null,
+        proposed: null,
+        by: '',
+        at: '2026-11-21T08:00:00.000Z',
+        superseded: false,
+      },
+    ]
+    const { wrapper } = await mountPart(EstimateView, fixtureJob('lomvi-90', { estimates: [entry], grades }))
+    expect(wrapper.text()).toContain('Grades have been given since this was made')
+  })
+})
+
+describe('the fault finder', () => {
+  it('ranks, says what speaks for and how often it was found here, and proposes the next look', async () => {
+    const job = fixtureJob('lomvi-90', {
+      findings: [{ finding: 'milky-oil', present: true, by: 'x', at: 'y' }],
+      history: [{ cause: 'screw-gasket', findings: ['milky-oil'] }],
+    })
+    const { wrapper, sent } = await mountPart(FaultsPage, job)
+    const causes = wrapper.findAll('.causes li').map((l) => l.text())
+    expect(causes[0]).toContain('for: milky oil')
+    expect(causes.find((c) => c.includes('Gasket of a drain'))).toContain('found here 1 time before')
+    expect(wrapper.findAll('.checks li').length).toBeGreaterThan(2)
+    await wrapper.findAll('.findings li')[1]!.findAll('input')[0]!.setValue(true)
+    await flushPromises()
+    expect(sent[0]).toEqual({
+      path: '/api/jobs/job/findings',
+      body: { finding: 'empty-case', state: 'there' },
+    })
+  })
+})
