@@ -7,7 +7,8 @@ const PAGES = [
   ['/jobs/lomvi-done/record', 'Record 26-097'],
   ['/jobs/havsule-upper/setting', 'Havsule Duo upper'],
   ['/jobs/rordrum/setting', 'Rordrum V'],
-  ['/jobs/rordrum/route', 'Take it apart'],
+  // not one that the journeys of the other file walk on
+  ['/jobs/duo-lower/route', 'Prove it tight again'],
   ['/jobs/lomvi-test/route', 'Prove the case tight'],
   ['/jobs/rordrum/parts?view=row', 'Rordrum V'],
   ['/jobs/teist-bent/parts?view=grades&part=prop-shaft', 'Propeller shaft with its gear'],

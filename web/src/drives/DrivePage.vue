@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PART_KINDS } from '@moray/core/drives/parts'
 import { FAMILIES, type DriveSheet, type Measure } from '@moray/core/drives/sheet'
 import { meshGeometry } from '@moray/core/gears/mesh'
 import { sensitivities } from '@moray/core/gears/train'
@@ -33,6 +34,31 @@ function windowText(m: Measure) {
   if (min === undefined) return `≤ ${fixed(max)}`
   return max === undefined ? `≥ ${fixed(min)}` : `${fixed(min)}–${fixed(max)}`
 }
+const nameOf = (id: string) => sheet.value?.parts.find((p) => p.id === id)?.name.toLowerCase() ?? id
+/** What the bench has to know beside the gears, in a line each. */
+const bench = computed(() => {
+  const b = sheet.value?.bench
+  if (!b) return []
+  const { leak } = b
+  return [
+    b.openGear && `Opened in ${b.openGear}`,
+    b.leftHand && `${b.leftHand.what}: left-hand thread`,
+    b.captive && `${b.captive}: in before it is joined`,
+    b.hidden && `${b.hidden.count} hidden: ${b.hidden.where}`,
+    b.lockTabs &&
+      `${b.lockTabs.what}: ${b.lockTabs.torqueNm.min}–${b.lockTabs.torqueNm.max} Nm, tabs ${b.lockTabs.tabs}`,
+    b.raceLetters && `Letters of the races ${b.raceLetters}`,
+    `Seal springs ${b.sealSprings}`,
+    b.oilFeed && `${b.oilFeed}: open, in line`,
+    b.waterTube && `Water tube: ${b.waterTube.toLowerCase()}`,
+    b.propeller?.kind === 'tabs' &&
+      `Propeller nut ${b.propeller.torqueNm.min}–${b.propeller.torqueNm.max} Nm, tabs ${b.propeller.tabs}, threads showing ${b.propeller.threads}`,
+    b.propeller?.kind === 'pin' && 'Propeller on a shear pin',
+    b.thrustHub,
+    `Leak test ${leak.workKpa} kPa, never above ${leak.maxKpa}; hold ${leak.holdMin} min, allowed ${leak.allowedMlPerMin} ml/min, ${leak.blocks} block-offs`,
+    `About ${b.weightKg} kg`,
+  ].filter((line): line is string => !!line)
+})
 const table = computed(() => (sheet.value ? sensitivities(sheet.value) : {}))
 function how(m: Measure): string {
   if (m.kind === 'backlash') return `on the ${m.member}'s shaft, ${m.radiusMm} mm radius. ${m.hold}`
@@ -153,8 +179,43 @@ function how(m: Measure): string {
             </li>
           </ul>
         </section>
+        <section>
+          <h2>On the bench</h2>
+          <ul class="small">
+            <li v-for="fact in bench" :key="fact">{{ fact }}</li>
+          </ul>
+        </section>
       </div>
     </div>
+    <section v-if="sheet.parts.length" aria-label="Parts" class="parts">
+      <h2>Parts, in the order in which they come off</h2>
+      <div class="scroll">
+        <table class="ledger fine">
+          <thead>
+            <tr>
+              <th scope="col">Part</th>
+              <th scope="col">Kind</th>
+              <th scope="col">Off after</th>
+              <th scope="col">Sold as</th>
+              <th scope="col">Price, kr</th>
+              <th scope="col">Waiting</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="p in sheet.parts" :key="p.id">
+              <td>
+                {{ p.name }}<template v-if="p.count > 1"> × {{ p.count }}</template>
+              </td>
+              <td>{{ PART_KINDS[p.kind] }}</td>
+              <td>{{ p.after.map(nameOf).join(', ') }}</td>
+              <td>{{ p.set ?? p.kit ?? '' }}</td>
+              <td class="mono">{{ p.price || '' }}</td>
+              <td class="mono">{{ p.price ? `${p.waitDays} d` : '' }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </section>
   </template>
 </template>
 
@@ -179,6 +240,12 @@ dd {
 }
 .answer {
   display: block;
+}
+.parts {
+  margin-top: 1.2rem;
+}
+.scroll {
+  overflow-x: auto;
 }
 .summary {
   margin-top: 0.6rem;

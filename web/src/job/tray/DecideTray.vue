@@ -160,6 +160,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
       <div v-if="accepted" class="done">
         <p>{{ buildName(build) }}, accepted by {{ accepted.by }}.</p>
         <p v-if="accepted.reason" class="caution">{{ accepted.reason }}</p>
+        <RouterLink :to="`/jobs/${job.id}/route`" class="on">On with the route</RouterLink>
         <RouterLink :to="`/jobs/${job.id}/record`">Open the record</RouterLink>
         <Button
           v-if="writable && shimmed && !again"
@@ -318,6 +319,16 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
 </template>
 
 <style scoped>
+.on {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  padding: 0 0.9rem;
+  background: var(--lamp);
+  color: var(--lamp-ink);
+  text-decoration: none;
+  font-weight: 700;
+}
 h2 {
   margin-bottom: 0.4rem;
 }
