@@ -1,5 +1,5 @@
 // npm test: everything that must hold, in order, with a plain summary. CI runs the same.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -54,11 +54,26 @@ const unitReport = join(reports, 'unit.json')
 const browserReport = join(reports, 'browser.json')
 for (const f of [unitReport, browserReport]) rmSync(f, { force: true })
 
+/** Checks that need nothing of each other, so that they can share the cores. */
+const checks = [
+  ['types of the pages', ['vue-tsc/bin/vue-tsc.js', '-p', 'web/tsconfig.json']],
+  ['types', ['typescript/bin/tsc', '-p', 'tsconfig.json']],
+  ['lint', ['eslint/bin/eslint.js', '.', '--max-warnings=0']],
+  ['format', ['prettier/bin/prettier.cjs', '--check', '--log-level=warn', '.']],
+]
+
+/** Runs a tool of node_modules; what it says is shown when it ends, so that two at once do not talk into each other. */
+function runQuietly([tool, ...args]) {
+  return new Promise((done) => {
+    const child = spawn(node, [bin(tool), ...args], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+    let said = ''
+    child.stdout.on('data', (d) => (said += d))
+    child.stderr.on('data', (d) => (said += d))
+    child.on('close', (code) => done({ ok: code === 0, said }))
+  })
+}
+
 const steps = [
-  ['format', () => run(node, [bin('prettier/bin/prettier.cjs'), '--check', '--log-level=warn', '.'])],
-  ['lint', () => run(node, [bin('eslint/bin/eslint.js'), '.', '--max-warnings=0'])],
-  ['types', () => run(node, [bin('typescript/bin/tsc'), '-p', 'tsconfig.json'])],
-  ['types of the pages', () => run(node, [bin('vue-tsc/bin/vue-tsc.js'), '-p', 'web/tsconfig.json'])],
   ['build', () => run(node, [join(root, 'tools/prepare.mjs'), 'build'])],
   [
     'unit and API tests',
@@ -87,10 +102,7 @@ let passed = 0
 let failed = 0
 let skipped = 0
 const lines = []
-for (const [name, work, report] of steps) {
-  const started = Date.now()
-  console.log(`\n— ${name}`)
-  const ok = work()
+function record(name, ok, started, report) {
   const seconds = ((Date.now() - started) / 1000).toFixed(1)
   const n = report ? counts(report) : { passed: ok ? 1 : 0, failed: ok ? 0 : 1, skipped: 0 }
   // a runner that fails without a count (or counts no failure) still counts as one failure
@@ -101,6 +113,25 @@ for (const [name, work, report] of steps) {
   lines.push(
     `${bad ? 'FAILED' : 'ok    '} ${name}${report && n ? `: ${n.passed} passed, ${n.failed} failed` : ''} (${seconds} s)`,
   )
+}
+
+console.log(`\n— ${checks.map(([name]) => name).join(', ')}`)
+const waiting = [...checks]
+await Promise.all(
+  [1, 2].map(async () => {
+    for (let next; (next = waiting.shift());) {
+      const [name, command] = next
+      const started = Date.now()
+      const { ok, said } = await runQuietly(command)
+      if (said.trim()) console.log(`${name}:\n${said}`)
+      record(name, ok, started)
+    }
+  }),
+)
+for (const [name, work, report] of steps) {
+  const started = Date.now()
+  console.log(`\n— ${name}`)
+  record(name, work(), started, report)
 }
 console.log(
   `\n${lines.join('\n')}\n\n${passed} passed, ${failed} failed${skipped ? `, ${skipped} skipped` : ''}`,

@@ -171,6 +171,12 @@ describe('the row on the bench', () => {
     expect(job.work.facts['tray.left']).toBe(1)
     job = await post(w, `/tray/${cap}`, { act: 'unfit', reason: 'split pin missing' })
     expect(job.work.facts['tray.left']).toBe(2)
+    const missing = Number(job.work.facts['tray.missing'])
+    job = await post(w, `/tray/${cap}`, { act: 'remove', reason: 'only loosened' })
+    expect(job.work.facts['tray.missing']).toBe(missing + 1)
+    expect(job.events.at(-1)!.text).toContain('not off after all: only loosened')
+    job = await post(w, '/tray', { part: 'cap' })
+    expect(job.work.facts['tray.missing']).toBe(missing)
   })
 })
 

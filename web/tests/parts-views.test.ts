@@ -93,6 +93,21 @@ describe('the row', () => {
     await flushPromises()
     expect(sent).toHaveLength(1)
   })
+  it('takes a part off the row again with a reason, when it was not off after all', async () => {
+    const { wrapper, sent } = await mountPart(RowView, job())
+    await button(wrapper, 'Propeller cap: not off after all').trigger('click')
+    await flushPromises()
+    const reason = document.querySelector<HTMLTextAreaElement>('textarea')!
+    reason.value = 'only loosened'
+    reason.dispatchEvent(new Event('input'))
+    await flushPromises()
+    document.querySelector<HTMLFormElement>('.reason form, form:has(textarea)')!.requestSubmit()
+    await flushPromises()
+    expect(sent[0]).toEqual({
+      path: '/api/jobs/job/tray/1',
+      body: { act: 'remove', reason: 'only loosened' },
+    })
+  })
   it('builds back from the end, with the marks of the part that is due', async () => {
     const { wrapper, sent } = await mountPart(RowView, job())
     await wrapper.findAll('.top input')[1]!.setValue(true)

@@ -62,8 +62,8 @@ export class OrderTray {
 }
 
 export class ChangeTrayPart {
-  @OneOf({ what: 'what happens to it', values: ['fit', 'unfit', 'leave-out', 'mark'] })
-  act!: 'fit' | 'unfit' | 'leave-out' | 'mark'
+  @OneOf({ what: 'what happens to it', values: ['fit', 'unfit', 'leave-out', 'mark', 'remove'] })
+  act!: 'fit' | 'unfit' | 'leave-out' | 'mark' | 'remove'
 
   @Text({ what: 'why', optional: true, max: 300 })
   reason?: string

@@ -102,7 +102,7 @@ export async function orderTray({ tx, job }: JobStep, body: OrderTray): Promise<
   return 'The row was put into another order'
 }
 
-/** Fits a part, takes it out again, leaves it out for a reason, or marks it. */
+/** Fits a part, takes it out again, leaves it out or takes it off the row for a reason, or marks it. */
 export async function changeTrayPart(
   { tx, job, who }: JobStep,
   id: number,
@@ -137,6 +137,11 @@ export async function changeTrayPart(
       if (entry.fitted) throw new Refusal(409, 'already-fitted', `${entry.name} is in; take it out first.`)
       await tx.query('update tray_part set left_out = $2 where id = $1', [id, needReason()])
       return `${entry.name} stays out: ${needReason()}`
+    case 'remove':
+      // the row is working state: an entry that was never true goes, and the history says so
+      if (entry.fitted) throw new Refusal(409, 'already-fitted', `${entry.name} is in; take it out first.`)
+      await tx.query('delete from tray_part where id = $1', [id])
+      return `${entry.name} was not off after all: ${needReason()}`
     case 'mark':
       await tx.query(
         'update tray_part set orientation = coalesce($2, orientation), ink = coalesce($3, ink), note = coalesce($4, note) where id = $1',

@@ -71,7 +71,7 @@ async function add(e: Event) {
       <span :class="{ 'sr-only': compact }">{{
         wanted && !mine.length ? 'A picture is wanted' : 'Add a picture'
       }}</span>
-      <input :id="id" type="file" accept="image/*" capture="environment" class="sr-only" @change="add" />
+      <input :id="id" type="file" accept="image/*" class="sr-only" @change="add" />
     </label>
     <p v-if="busy" class="small" role="status">{{ busy }} …</p>
     <p v-if="error" class="fault small" role="alert">{{ error }}</p>

@@ -80,7 +80,13 @@ function move(t: TrayPart, by: number) {
   ids.splice(to, 0, t.id)
   void write.send(routes.trayOrder(props.job.id), { ids: ids.map(String) })
 }
-const asking = ref<{ part: TrayPart; act: 'unfit' | 'leave-out' } | null>(null)
+const asking = ref<{ part: TrayPart; act: keyof typeof WORDS } | null>(null)
+const WORDS = {
+  unfit: ['Back out of the case', 'Back into the row'],
+  'leave-out': ['It stays out', 'It stays out'],
+  remove: ['Not off after all', 'Take it off the row'],
+} as const
+const words = computed(() => WORDS[asking.value?.act ?? 'unfit'])
 async function give(reason: string) {
   if (!asking.value) return
   const reply = await act(asking.value.part, { act: asking.value.act, reason })
@@ -205,6 +211,14 @@ const place = (t: TrayPart) => row.value.indexOf(t) + 1
               >
                 later
               </button>
+              <button
+                type="button"
+                class="texty small"
+                :aria-label="`${t.name}: not off after all`"
+                @click="asking = { part: t, act: 'remove' }"
+              >
+                not off
+              </button>
             </template>
             <template v-else>
               <button
@@ -247,9 +261,9 @@ const place = (t: TrayPart) => row.value.indexOf(t) + 1
 
     <ReasonDialog
       :open="asking !== null"
-      :title="asking?.act === 'unfit' ? 'Back out of the case' : 'It stays out'"
+      :title="words[0]"
       :explain="`${asking?.part.name ?? ''}: say why; it stands in the history.`"
-      :action="asking?.act === 'unfit' ? 'Back into the row' : 'It stays out'"
+      :action="words[1]"
       :busy="write.busy.value"
       :error="write.error.value?.message"
       @update:open="asking = null"
