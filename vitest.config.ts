@@ -10,6 +10,7 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/tests/**/*.test.ts'],
+          globalSetup: ['server/tests/prepare-demo.ts'],
           testTimeout: 120_000,
           hookTimeout: 240_000,
         },

@@ -1,35 +1,25 @@
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/routes'
 import type { ErrorBody } from '@moray/contract/errors'
 import { createApp } from '../src/app.ts'
 import type { Database } from '../src/db/database.ts'
-import { migrate, readMigrations } from '../src/db/migrate.ts'
+import { readMigrations } from '../src/db/migrate.ts'
 import { openPglite } from '../src/db/pglite.ts'
-import { loadDemo } from '../src/demo/load.ts'
 import { openFileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
+import { inject } from 'vitest'
+import { NOW } from './now.ts'
+
+export { NOW }
 
 export const migrations = readMigrations(resolve(import.meta.dirname, '../migrations'))
-export const NOW = new Date('2026-11-20T08:00:00Z')
 
 let shared: Promise<Database> | undefined
 
-/** One in-memory database per test file with the demo in it, and a copy of every table to go back to. */
-async function demoDatabase(): Promise<Database> {
-  const db = await openPglite()
-  await migrate(db, migrations, NOW)
-  await loadDemo(db, NOW)
-  await db.script(`
-    create schema demo;
-    do $$ declare t text; begin
-      for t in select tablename from pg_tables where schemaname = 'public' loop
-        execute format('create table demo.%I as table public.%I', t, t);
-      end loop;
-    end $$`)
-  return db
-}
+/** The demo workshop as prepare-demo.ts left it, in memory, once for each test file. */
+const demoDatabase = () => openPglite(undefined, new Blob([readFileSync(inject('demoDump'))]))
 
 /** Empties every table and fills it from the copy; identity columns go on where the demo left them. */
 async function freshDatabase(): Promise<Database> {
@@ -38,9 +28,7 @@ async function freshDatabase(): Promise<Database> {
   await db.script(`
     set session_replication_role = replica;
     do $$ declare t text; identity text; begin
-      for t in select tablename from pg_tables where schemaname = 'public' loop
-        execute format('truncate public.%I cascade', t);
-      end loop;
+      execute (select 'truncate ' || string_agg(format('public.%I', tablename), ', ') from pg_tables where schemaname = 'public');
       for t in select tablename from pg_tables where schemaname = 'public' loop
         execute format('insert into public.%I overriding system value select * from demo.%I', t, t);
         if exists (select 1 from information_schema.columns where table_schema = 'public' and table_name = t and is_identity = 'YES') then

@@ -12,15 +12,20 @@ function wrap(handle: PGliteTransaction | PGliteInterface): Transaction {
   }
 }
 
-/**
- * Opens the embedded database.
- * @param folder where it lives; left out, it lives in memory (tests)
- */
-export async function openPglite(folder?: string): Promise<Database> {
-  const pg = await PGlite.create(folder ?? 'memory://')
+/** An open PGlite as the server's Database. */
+export function wrapPglite(pg: PGlite): Database {
   return {
     ...wrap(pg),
     transaction: (work) => pg.transaction((tx) => work(wrap(tx))) as ReturnType<typeof work>,
     close: () => pg.close(),
   }
+}
+
+/**
+ * Opens the embedded database.
+ * @param folder where it lives; left out, it lives in memory (tests)
+ * @param from a dump of a data folder to begin with
+ */
+export async function openPglite(folder?: string, from?: Blob): Promise<Database> {
+  return wrapPglite(await PGlite.create(folder ?? 'memory://', from ? { loadDataDir: from } : {}))
 }
