@@ -3,6 +3,8 @@ import vue from '@vitejs/plugin-vue'
 
 export default defineConfig({
   test: {
+    // by itself it leaves one core free; the machines that run this have two, and nothing else to do
+    maxWorkers: 2,
     projects: [
       { test: { name: 'core', include: ['core/tests/**/*.test.ts'], testTimeout: 60_000 } },
       { test: { name: 'contract', include: ['contract/tests/**/*.test.ts'], testTimeout: 60_000 } },
