@@ -300,6 +300,9 @@ describe('drafts', () => {
     expect(job.events).toHaveLength(events)
     const after = await walkTo(w, 'ratio')
     expect(after.work.drafts).toEqual([])
+    // one that was overtaken by the closing of its step
+    const late = await post(w, '/draft', { step: 'receive', answers: { 'in.struck': 'yes' } })
+    expect(late.work.drafts).toEqual([])
   })
 })
 

@@ -5,6 +5,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest'
 import AskField from '../src/job/route/AskField.vue'
 import { routeView } from '../src/job/route/route-view.ts'
 import StageList from '../src/job/route/StageList.vue'
+import { useJob } from '../src/stores/jobs.ts'
 import StepTray from '../src/job/route/StepTray.vue'
 import { fixtureJob, mountPart, refusal } from './job-fixture.ts'
 
@@ -162,6 +163,16 @@ describe('the step tray', () => {
     await flushPromises()
     expect(sent).toEqual([
       { path: '/api/jobs/job/draft', body: { step: 'ratio', answers: { 'ratio.input-turns': '21,5' } } },
+    ])
+  })
+  it('leaves its answers where the same step finds them when it is looked at again', async () => {
+    const job = standing('ratio')
+    const first = await tray(job, 'ratio')
+    await first.wrapper.findAll('input')[0]!.setValue('21,5')
+    first.wrapper.unmount()
+    await flushPromises()
+    expect(useJob().job!.work.drafts).toMatchObject([
+      { step: 'ratio', answers: { 'ratio.input-turns': '21,5' } },
     ])
   })
   it('names the school that decides how it is done, and why', async () => {

@@ -121,6 +121,13 @@ export async function listDrafts(db: Queryable, jobId: string): Promise<StepDraf
 export async function keepDraft({ tx, job, sheet, who }: JobStep, body: KeepDraft): Promise<null> {
   const step = routeOf(sheet).steps.find((s) => s.id === body.step)
   if (!step) throw notFound('Step', body.step)
+  // a draft that comes after its step was closed is late, not new
+  const [closed] = await tx.query(
+    `select 1 from step_done d left join step_taken_back b on b.step_done_id = d.id
+     where d.job_id = $1 and d.step = $2 and b.step_done_id is null`,
+    [job.id, step.id],
+  )
+  if (closed) return null
   if (Object.keys(body.answers).length === 0) {
     await tx.query('delete from step_draft where job_id = $1 and step = $2', [job.id, step.id])
     return null

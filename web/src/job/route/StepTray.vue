@@ -9,6 +9,7 @@ import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from
 import { RouterLink } from 'vue-router'
 import { useLateFocus } from '../../parts/late-focus.ts'
 import ReasonDialog from '../../parts/ReasonDialog.vue'
+import { useJob } from '../../stores/jobs.ts'
 import { useShop } from '../../stores/shop.ts'
 import { postJson, problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
@@ -24,7 +25,9 @@ const back = useJobWrite()
 
 const definition = computed(() => props.step.step)
 const closing = computed(() => closingOf(props.job, definition.value.id))
-const draft = computed(() => props.job.work.drafts.find((d) => d.step === definition.value.id))
+// from the store, not from the props: the tray of another step may just have left its draft there
+const store = useJob()
+const draft = computed(() => (store.job ?? props.job).work.drafts.find((d) => d.step === definition.value.id))
 type Raw = Record<string, boolean | number | string | undefined>
 const answers = ref<Raw>({ ...draft.value?.answers })
 const given = computed(() =>
@@ -40,6 +43,17 @@ async function keep() {
   const now = JSON.stringify(given.value)
   if (now === kept || props.step.state === 'done') return
   kept = now
+  const at = new Date().toISOString()
+  const mine = {
+    step: definition.value.id,
+    answers: given.value,
+    begunAt: draft.value?.begunAt ?? at,
+    by: '',
+    at,
+  }
+  const others = props.job.work.drafts.filter((d) => d.step !== definition.value.id)
+  const drafts = now === '{}' ? others : [...others, mine]
+  store.set({ ...(store.job ?? props.job), work: { ...(store.job ?? props.job).work, drafts } })
   const body = { step: definition.value.id, answers: given.value }
   // a draft that does not get through is tried again with the next key; the step itself would say it
   await postJson(routes.draft(props.job.id), body, shop.personId, crypto.randomUUID()).catch(
@@ -62,10 +76,14 @@ const error = computed(() => (sent.value === JSON.stringify(given.value) ? write
 async function close(departure?: { reason: string; lead?: string }) {
   sent.value = JSON.stringify(given.value)
   const body = { step: definition.value.id, answers: given.value, ...(departure ? { departure } : {}) }
+  // what is on its way as the step itself needs no draft
+  kept = sent.value
   const reply = await write.send(routes.steps(props.job.id), body)
-  if (!reply) return
+  if (!reply) {
+    kept = ''
+    return
+  }
   departing.value = false
-  kept = JSON.stringify(given.value)
   emit('next')
 }
 const departing = ref(false)
