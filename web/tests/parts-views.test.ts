@@ -1,7 +1,7 @@
 import type { JobWork, TrayPart } from '@moray/contract/replies'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { estimate } from '@moray/core/inspection/estimate'
-import { flushPromises, type VueWrapper } from '@vue/test-utils'
+import { enableAutoUnmount, flushPromises, type VueWrapper } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import FaultsPage from '../src/job/FaultsPage.vue'
 import EstimateView from '../src/job/parts/EstimateView.vue'
@@ -13,6 +13,8 @@ afterEach(() => {
   vi.unstubAllGlobals()
   document.body.innerHTML = ''
 })
+// hooks run last first: what is mounted goes before its server and its page do
+enableAutoUnmount(afterEach)
 
 const lying = (id: number, part: string, name: string, more: Partial<TrayPart> = {}): TrayPart => ({
   id,

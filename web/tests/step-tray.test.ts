@@ -1,6 +1,6 @@
 import type { DoneStep, JobDetail } from '@moray/contract/replies'
 import type { Ask } from '@moray/core/route/route'
-import { flushPromises, mount } from '@vue/test-utils'
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import AskField from '../src/job/route/AskField.vue'
 import { routeView } from '../src/job/route/route-view.ts'
@@ -13,6 +13,8 @@ afterEach(() => {
   vi.unstubAllGlobals()
   document.body.innerHTML = ''
 })
+// hooks run last first: what is mounted goes before its server and its page do
+enableAutoUnmount(afterEach)
 
 const closed = (step: string, more: Partial<DoneStep> = {}): DoneStep => ({
   id: 1,
@@ -169,6 +171,7 @@ describe('the step tray', () => {
     const job = standing('ratio')
     const first = await tray(job, 'ratio')
     await first.wrapper.findAll('input')[0]!.setValue('21,5')
+    // another step is looked at: this tray goes
     first.wrapper.unmount()
     await flushPromises()
     expect(useJob().job!.work.drafts).toMatchObject([

@@ -1,0 +1,37 @@
+import type { Page } from '@playwright/test'
+
+/** Every page that must be accessible and fit, with a heading to wait for. None that the journeys walk on. */
+export const PAGES = [
+  ['/', 'Bench'],
+  ['/jobs/alke-lower/setting?build=1', 'Alke 2 lower'],
+  ['/jobs/lomvi-done/record', 'Record 26-097'],
+  ['/jobs/havsule-upper/setting', 'Havsule Duo upper'],
+  ['/jobs/rordrum/setting', 'Rordrum V'],
+  // not one that the journeys of the other file walk on
+  ['/jobs/duo-lower/route', 'Prove it tight again'],
+  ['/jobs/lomvi-test/route', 'Prove the case tight'],
+  ['/jobs/rordrum/parts?view=row', 'Rordrum V'],
+  ['/jobs/teist-bent/parts?view=grades&part=prop-shaft', 'Propeller shaft with its gear'],
+  ['/jobs/teist-bent/parts?view=estimate', 'What it costs'],
+  ['/jobs/lomvi-teist/faults', 'What it may be'],
+  ['/jobs/lomvi-done/schools', 'Schools on this job'],
+  ['/jobs/lomvi-done/sheet', 'Step sheet'],
+  ['/shop', 'Shop'],
+  ['/drawer', 'Drawer'],
+  ['/gauges', 'Gauges'],
+  ['/drives', 'Drives'],
+  ['/drives/havsule-duo-lower', 'Havsule Duo lower'],
+  ['/sums', 'Sums'],
+  ['/sums/leak-test', 'Leak rate of a case'],
+  ['/sums/shim-solve', 'Stacks out of the drawer'],
+] as const
+
+/** Collects what the browser complains about: scripts, and the content security policy above all. */
+export function complaints(page: Page): string[] {
+  const seen: string[] = []
+  page.on('pageerror', (e) => seen.push(e.message))
+  page.on('console', (m) => {
+    if (m.type() === 'error') seen.push(m.text())
+  })
+  return seen
+}
