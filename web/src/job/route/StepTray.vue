@@ -65,9 +65,11 @@ watch(given, () => void keepSoon())
 onBeforeUnmount(() => void keep())
 
 const frame = useTemplateRef<HTMLElement>('frame')
-const focusDue = useLateFocus(() =>
-  frame.value?.querySelector<HTMLElement>('input:not([type=checkbox]):not([type=radio]), .p-button.lamp'),
-)
+/** The first field that is still empty; when all are filled, the button that closes the step. */
+const focusDue = useLateFocus(() => {
+  const fields = frame.value?.querySelectorAll<HTMLInputElement>('.ask input[type=text]') ?? []
+  return [...fields].find((f) => f.value === '') ?? frame.value?.querySelector<HTMLElement>('.p-button.lamp')
+})
 onMounted(focusDue)
 
 /** What the server said was about the answers that were sent; about others it says nothing. */
