@@ -28,8 +28,8 @@ interface Server {
 }
 
 function launch(folder: string): { child: ChildProcess; said: () => string; ended: Promise<number | null> } {
-  const tsx = join(root, 'node_modules/tsx/dist/cli.mjs')
-  const child = spawn(process.execPath, [tsx, 'server/src/main.ts'], {
+  // tsx as a loader, not as a parent: one process, so that signals and exit codes are the server's own
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
     cwd: root,
     env: { ...process.env, PORT: '0', MORAY_DATA: folder },
     stdio: ['ignore', 'pipe', 'pipe'],
@@ -67,7 +67,7 @@ async function start(folder: string): Promise<Server> {
   }
 }
 
-/** tsx runs the server in a child of its own; that one is killed without a chance to tidy up. */
+/** Killed without a chance to tidy up. */
 async function killHard(server: Server, folder: string) {
   const { pid } = JSON.parse(readFileSync(join(folder, 'moray.lock'), 'utf8')) as { pid: number }
   process.kill(pid, 'SIGKILL')
