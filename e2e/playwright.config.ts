@@ -24,6 +24,8 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
+    // what is looked at stands still: colours are not judged half way from day to night
+    contextOptions: { reducedMotion: 'reduce' },
     trace: 'retain-on-failure',
     // a click that waits longer than this waits for something that does not come
     actionTimeout: 45_000,
