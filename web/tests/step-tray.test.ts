@@ -178,6 +178,17 @@ describe('the step tray', () => {
       { step: 'ratio', answers: { 'ratio.input-turns': '21,5' } },
     ])
   })
+  it('tries a refused draft no more once it is gone', async () => {
+    vi.useFakeTimers()
+    const { wrapper, sent, answer } = await tray(standing('ratio'), 'ratio')
+    answer(503, refusal('busy', '', 'busy'))
+    await wrapper.findAll('input')[0]!.setValue('21,5')
+    wrapper.unmount()
+    await vi.advanceTimersByTimeAsync(3000)
+    vi.useRealTimers()
+    await flushPromises()
+    expect(sent).toHaveLength(1)
+  })
   it('names the school that decides how it is done, and why', async () => {
     const { wrapper } = await tray(standing('seals'), 'seals')
     expect(wrapper.get('.school').text()).toContain('Outside of a seal: thin sealant of the sheet, because')

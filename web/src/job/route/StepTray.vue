@@ -51,18 +51,24 @@ async function keep() {
     by: '',
     at,
   }
-  const others = props.job.work.drafts.filter((d) => d.step !== definition.value.id)
+  const job = store.job ?? props.job
+  const others = job.work.drafts.filter((d) => d.step !== definition.value.id)
   const drafts = now === '{}' ? others : [...others, mine]
-  store.set({ ...(store.job ?? props.job), work: { ...(store.job ?? props.job).work, drafts } })
+  store.set({ ...job, work: { ...job.work, drafts } })
   const body = { step: definition.value.id, answers: given.value }
   // a draft that does not get through is tried again with the next key; the step itself would say it
   await postJson(routes.draft(props.job.id), body, shop.personId, crypto.randomUUID()).catch(
     () => (kept = ''),
   )
 }
-const keepSoon = useDebounceFn(keep, 900)
+// a tray that is gone tries nothing again: by then another step, or another job, may stand in the store
+let gone = false
+const keepSoon = useDebounceFn(() => (gone ? Promise.resolve() : keep()), 900)
 watch(given, () => void keepSoon())
-onBeforeUnmount(() => void keep())
+onBeforeUnmount(() => {
+  void keep()
+  gone = true
+})
 
 const frame = useTemplateRef<HTMLElement>('frame')
 /** The first field that is still empty; when all are filled, the button that closes the step. */
