@@ -60,6 +60,14 @@ export const ORIENTATIONS: Partial<Record<PartKind, string[]>> = {
 /** Kinds that are new at every opening, however young they are. */
 export const ALWAYS_NEW: PartKind[] = ['seal', 'ring']
 
+/** Parts that come off; the housing is what they come off of. */
+export const comesOff = (p: Part) => p.id !== 'housing'
+
+/** Parts that somebody has to look at: what seals is new anyhow, where the shop does it so. */
+export function needsGrade(p: Part, sealsAllNew: boolean): boolean {
+  return !(sealsAllNew && ALWAYS_NEW.includes(p.kind))
+}
+
 /** Parts that still keep a part from coming out. */
 export function heldBy(parts: readonly Part[], id: string, off: ReadonlySet<string>): Part[] {
   const part = parts.find((p) => p.id === id)

@@ -6,6 +6,7 @@ import { deriveFacts } from '@moray/core/route/job-facts'
 import { dependentsOf } from '@moray/core/route/progress'
 import type { Step } from '@moray/core/route/route'
 import { routeOf } from '@moray/core/route/route-of'
+import { plainNumber } from '@moray/core/units/plain-number'
 import { parseReading } from '@moray/core/units/notation'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
@@ -176,7 +177,8 @@ function numberOf(
       )
     }
   }
-  if (/^[+-]?(\d+([.,]\d*)?|[.,]\d+)$/.test(text)) return Number(text.replace(',', '.'))
+  const value = plainNumber(text)
+  if (value !== undefined) return value
   throw new InputError('invalid-input', [{ path, message: `"${text}" is not a number` }])
 }
 

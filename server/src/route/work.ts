@@ -8,7 +8,7 @@ import type {
   JobWork,
   TrayPart,
 } from '@moray/contract/replies'
-import { ALWAYS_NEW, type Part } from '@moray/core/drives/parts'
+import { comesOff, needsGrade } from '@moray/core/drives/parts'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { shimAdjusters } from '@moray/core/drives/sheet'
 import type { Facts, FactValue } from '@moray/core/route/facts'
@@ -27,14 +27,6 @@ import { listTray } from '../tray/tray.ts'
 import { listDrafts, listSteps } from './steps.ts'
 
 const DAY = 86_400_000
-
-/** Parts that come off; the housing is what they come off of. */
-export const comesOff = (p: Part) => p.id !== 'housing'
-
-/** Parts that somebody has to look at: what seals is new anyhow, where the shop does it so. */
-export function needsGrade(p: Part, sealsAllNew: boolean): boolean {
-  return !(sealsAllNew && ALWAYS_NEW.includes(p.kind))
-}
 
 interface Gathered {
   steps: DoneStep[]

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { routes } from '@moray/contract/routes'
-import { faultRank } from '@moray/core/inspection/fault-rank'
 import { seedTable } from '@moray/core/inspection/fault-history'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useJob } from '../stores/jobs.ts'
+import { rankOf } from './faults.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
 
 /** From what is found to what it may be, and what to look at next. */
@@ -18,14 +18,7 @@ const stateOf = (finding: string) => {
 }
 const say = (finding: string, state: 'there' | 'not' | 'unknown') =>
   write.send(routes.findings(job.value.id), { finding, state })
-const rank = computed(() =>
-  faultRank({
-    findings: work.value.findings.filter((f) => f.present).map((f) => f.finding),
-    absent: work.value.findings.filter((f) => !f.present).map((f) => f.finding),
-    history: work.value.history,
-    edits: work.value.edits,
-  }),
-)
+const rank = computed(() => rankOf(job.value))
 const shown = computed(() => rank.value.causes.filter((c, i) => i < 3 || c.probability > 0.02).slice(0, 9))
 const labelOf = (id: string) => seedTable.findings.find((f) => f.id === id)?.label.toLowerCase() ?? id
 const shows = (id: string) =>

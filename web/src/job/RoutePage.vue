@@ -3,9 +3,8 @@ import { computed } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import PictureStrip from '../pictures/PictureStrip.vue'
-import { faultRank } from '@moray/core/inspection/fault-rank'
-import { suspects } from '@moray/core/inspection/suspects'
 import { useJob } from '../stores/jobs.ts'
+import { suspectsOf } from './faults.ts'
 import { buildBack, lies, stillIn } from './parts/row-view.ts'
 import { routeView } from './route/route-view.ts'
 import StageList from './route/StageList.vue'
@@ -32,13 +31,8 @@ const drawn = computed(() => {
 })
 /** Before a leak test: the sealing place that the findings point at. */
 const suspect = computed(() => {
-  const { findings, history, edits } = job.value.work
-  if (!step.value.step.id.startsWith('leak-') || !findings.some((f) => f.present)) return undefined
-  const of = (present: boolean) => findings.filter((f) => f.present === present).map((f) => f.finding)
-  const found = suspects(
-    job.value.sheet.parts,
-    faultRank({ findings: of(true), absent: of(false), history, edits }).causes,
-  )
+  if (!step.value.step.id.startsWith('leak-')) return undefined
+  const found = suspectsOf(job.value)
   const part = job.value.sheet.parts.find((p) => found.has(p.id) && p.place?.startsWith('seal:'))
   return part && { name: part.name, place: part.place, why: found.get(part.id)! }
 })

@@ -1,6 +1,7 @@
 import { InputError } from '@moray/core/checks/input-error'
 import { fixed, showMm, showOther } from '@moray/core/units/format'
 import type { Quantity } from '@moray/core/units/factors'
+import { plainNumber } from '@moray/core/units/plain-number'
 import { parseReading } from '@moray/core/units/notation'
 
 export type Typed =
@@ -31,8 +32,7 @@ export function readTyped(text: string, unit: string, quantity?: Quantity): Type
       return { state: 'not', why: e.fields[0]?.message ?? e.message }
     }
   }
-  if (!/^[+-]?(\d+([.,]\d*)?|[.,]\d+)$/.test(trimmed))
-    return { state: 'not', why: `"${trimmed}" is not a number` }
-  const value = Number(trimmed.replace(',', '.'))
+  const value = plainNumber(trimmed)
+  if (value === undefined) return { state: 'not', why: `"${trimmed}" is not a number` }
   return { state: 'value', value, shown: inBoth(value, unit) }
 }

@@ -3,6 +3,7 @@ import type { ApprovalChoice, JobDetail } from '@moray/contract/replies'
 import { routes } from '@moray/contract/routes'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
+import { plainNumber } from '@moray/core/units/plain-number'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 
 /** What has to be bought and why, what each way costs, and what the customer says to it. */
@@ -14,10 +15,8 @@ const newest = computed(() => props.job.work.estimates.at(-1))
 const rate = ref(String(newest.value?.body.rate ?? rules.value.rate))
 const consumables = ref(String(newest.value?.body.consumables ?? rules.value.consumables))
 const extra = ref(String(newest.value?.body.extraHours ?? 0))
-const number = (text: string) =>
-  /^\d+([.,]\d+)?$/.test(text.trim()) ? Number(text.trim().replace(',', '.')) : undefined
 const terms = computed(() => {
-  const [r, c, e] = [number(rate.value), number(consumables.value), number(extra.value || '0')]
+  const [r, c, e] = [rate.value, consumables.value, extra.value || '0'].map(plainNumber)
   return r === undefined || c === undefined || e === undefined
     ? undefined
     : { rate: r, consumables: c, extraHours: e }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { GradeEntry, JobDetail } from '@moray/contract/replies'
-import { ALWAYS_NEW, PART_KINDS, setOf, type Part } from '@moray/core/drives/parts'
+import { needsGrade, PART_KINDS, setOf, type Part } from '@moray/core/drives/parts'
 import { criteria, GRADES, propose, type Grade } from '@moray/core/inspection/criteria'
 import { routes } from '@moray/contract/routes'
 import Button from 'primevue/button'
@@ -8,8 +8,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { readTyped } from '../../parts/both-units.ts'
 import PictureStrip from '../../pictures/PictureStrip.vue'
-import { faultRank } from '@moray/core/inspection/fault-rank'
-import { suspects } from '@moray/core/inspection/suspects'
+import { suspectsOf } from '../faults.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 
 /** One part after the other: what is seen, what the rule proposes, what the technician decides, and why. */
@@ -20,15 +19,10 @@ const write = useJobWrite()
 const allNew = computed(() => props.job.work.facts['school.seals'] === 'all')
 const parts = computed(() => props.job.sheet.parts)
 /** What was found on receiving is looked at first. */
-const suspected = computed(() => {
-  const { findings, history, edits } = props.job.work
-  if (!findings.some((f) => f.present)) return new Map<string, string>()
-  const of = (present: boolean) => findings.filter((f) => f.present === present).map((f) => f.finding)
-  return suspects(parts.value, faultRank({ findings: of(true), absent: of(false), history, edits }).causes)
-})
+const suspected = computed(() => suspectsOf(props.job))
 const gradeOf = (id: string): GradeEntry | undefined =>
   props.job.work.grades.find((g) => g.part === id && !g.superseded)
-const isNewAnyhow = (p: Part) => allNew.value && ALWAYS_NEW.includes(p.kind) && !gradeOf(p.id)
+const isNewAnyhow = (p: Part) => !needsGrade(p, allNew.value) && !gradeOf(p.id)
 const open = computed(() => parts.value.filter((p) => !gradeOf(p.id) && !isNewAnyhow(p)))
 const part = computed(
   () => parts.value.find((p) => p.id === route.query.part) ?? open.value[0] ?? parts.value[0],

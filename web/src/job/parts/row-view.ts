@@ -1,5 +1,5 @@
 import type { JobDetail, TrayPart } from '@moray/contract/replies'
-import { heldBy, type Part } from '@moray/core/drives/parts'
+import { comesOff, heldBy, type Part } from '@moray/core/drives/parts'
 
 export interface StillIn {
   part: Part
@@ -11,7 +11,7 @@ export interface StillIn {
 export function stillIn(job: JobDetail): StillIn[] {
   const off = new Set(job.work.tray.flatMap((t) => t.part ?? []))
   return job.sheet.parts
-    .filter((p) => p.id !== 'housing' && !off.has(p.id))
+    .filter((p) => comesOff(p) && !off.has(p.id))
     .map((part) => ({ part, held: heldBy(job.sheet.parts, part.id, off) }))
     .sort((a, b) => Number(a.held.length > 0) - Number(b.held.length > 0))
 }

@@ -1,7 +1,6 @@
 import type { DoneStep, JobDetail } from '@moray/contract/replies'
 import type { Answers } from '@moray/core/route/complete'
-import type { Facts } from '@moray/core/route/facts'
-import { holds } from '@moray/core/route/facts'
+import { factsIn, holds, type Condition, type Facts } from '@moray/core/route/facts'
 import { deriveFacts } from '@moray/core/route/job-facts'
 import { progressOf, type Progress, type StepProgress } from '@moray/core/route/progress'
 import type { Ask, Route, Step } from '@moray/core/route/route'
@@ -62,27 +61,13 @@ export function canonical(step: Step, raw: Raw): Answers {
 export function wrongSoFar(job: JobDetail, step: Step, raw: Raw): Record<string, string> {
   const answers = canonical(step, raw)
   const facts: Facts = deriveFacts(job.sheet, { ...job.work.facts, ...answers })
-  const needed = (ask: Ask) => factsOf(ask).every((f) => facts[f] !== undefined)
+  // a question is judged once everything that it is judged by is known
+  const needed = (must: Condition) => factsIn(must).every((f) => facts[f] !== undefined)
   return Object.fromEntries(
     step.asks
-      .filter((a) => answers[a.fact] !== undefined && a.must && needed(a) && !holds(a.must, facts))
+      .filter((a) => answers[a.fact] !== undefined && a.must && needed(a.must) && !holds(a.must, facts))
       .map((a) => [a.fact, a.wrong ?? a.label]),
   )
-}
-
-/** A question is judged once everything that it is judged by is known. */
-function factsOf(ask: Ask): string[] {
-  const own: string[] = []
-  const walk = (c: unknown) => {
-    if (Array.isArray(c)) c.forEach(walk)
-    else if (c && typeof c === 'object')
-      for (const [key, v] of Object.entries(c)) {
-        if ((key === 'fact' || key === 'sameAs') && typeof v === 'string') own.push(v)
-        else if (key !== 'is' && key !== 'oneOf') walk(v)
-      }
-  }
-  walk(ask.must)
-  return own
 }
 
 /** An answer in words, for what is done and for print. */
