@@ -1,5 +1,11 @@
+import { existsSync } from 'node:fs'
 import { defineConfig } from 'vitest/config'
 import vue from '@vitejs/plugin-vue'
+
+const API_TESTS = 'server/tests/api/**/*.test.ts'
+const TIMES = { testTimeout: 120_000, hookTimeout: 240_000 }
+// tools/test.mjs installs it where it can, and says so where it cannot
+const hasPostgres = existsSync('/usr/lib/postgresql')
 
 export default defineConfig({
   test: {
@@ -13,10 +19,22 @@ export default defineConfig({
           name: 'server',
           include: ['server/tests/**/*.test.ts'],
           globalSetup: ['server/tests/prepare-demo.ts'],
-          testTimeout: 120_000,
-          hookTimeout: 240_000,
+          ...TIMES,
         },
       },
+      // all API tests once more, on a PostgreSQL server
+      ...(hasPostgres
+        ? [
+            {
+              test: {
+                name: 'server-postgres',
+                include: [API_TESTS],
+                globalSetup: ['server/tests/prepare-postgres.ts'],
+                ...TIMES,
+              },
+            },
+          ]
+        : []),
       {
         plugins: [vue()],
         test: {

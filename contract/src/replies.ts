@@ -1,11 +1,21 @@
-import type { DriveSheet } from '@moray/core/drives/sheet'
-import type { Grade } from '@moray/core/inspection/criteria'
-import type { Estimate } from '@moray/core/inspection/estimate'
+import type { CompactRecord } from '@moray/core/job/compact'
+import type { JobHead, ShopRules } from '@moray/core/job/record'
 import type { FaultCase, LikelihoodEdit } from '@moray/core/inspection/fault-history'
-import type { Facts } from '@moray/core/route/facts'
 import type { SettingMaster } from '@moray/core/measuring/setting-master'
-import type { Assessment, GaugeSpec, PredictionCheck } from '@moray/core/setting/assess'
-import type { Prediction } from '@moray/core/setting/shim-solve'
+
+export type { FaultCase } from '@moray/core/inspection/fault-history'
+export type { ClosingRecord } from '@moray/core/job/record'
+export type { EventEntry } from '@moray/core/job/event'
+export type { RouteChanges } from '@moray/core/route/route-print'
+
+/** An answer without a body (204). */
+export type Nothing = undefined
+
+export interface Health {
+  ok: boolean
+  /** How the database answered when it was last asked. */
+  database: 'answers' | 'silent'
+}
 
 export interface Person {
   id: string
@@ -13,232 +23,23 @@ export interface Person {
   role: 'technician' | 'lead'
 }
 
-export type JobState =
-  'received' | 'teardown' | 'setting' | 'working' | 'waiting' | 'held' | 'finished' | 'closed' | 'reopened'
-
-export interface JobSummary {
-  id: string
-  number: string
+/** A job on the bench list. */
+export interface JobSummary extends JobHead {
   sheetId: string
   sheetName: string
   family: string
-  serial: string
-  boat: string
-  owner: string
-  water: 'salt' | 'brackish' | 'fresh'
-  hours: number | null
-  stand: string | null
-  state: JobState
-  stage: string
-  waitsFor: string
-  complaint: string
-  openedAt: string
-  touchedAt: string
 }
 
-export interface StackPiece {
-  /** Id under which the piece can be used again: `d…` drawer line, `c…` out of this case. */
-  id: string
-  thicknessMm: number
-  text: string
-  origin: 'drawer' | 'case'
+export interface JobPage {
+  jobs: JobSummary[]
+  /** `before` of the next page; null on the last. */
+  next: string | null
+  /** Jobs that could not be read: their page of the database is damaged. 0 in all ordinary cases. */
+  damaged: number
 }
 
-export interface StackEntry {
-  id: number
-  location: string
-  thicknessMm: number
-  pieces: StackPiece[]
-  by: string
-  at: string
-  superseded: { reason: string; by: string; at: string } | null
-}
-
-export interface ReadingEntry {
-  id: number
-  measure: string
-  /** What the gauge showed, mm. */
-  rawMm: number
-  /** What is judged, mm. */
-  valueMm: number
-  text: string
-  unit: string
-  gaugeId: string
-  gaugeName: string
-  /** The gauge was past its calibration date when the reading was taken. */
-  gaugeOverdue: boolean
-  /** What the gauge was worth when the reading was taken, mm. */
-  gauge: GaugeSpec
-  masterMm: number | null
-  clockDeg: number | null
-  note: string | null
-  by: string
-  at: string
-  superseded: { reason: string; by: string; at: string; replacedBy: number | null } | null
-}
-
-export interface Build {
-  number: number
-  kind: 'found' | 'trial'
-  by: string
-  at: string
-  stacks: StackEntry[]
-  readings: ReadingEntry[]
-  plan: { predicted: Record<string, Prediction>; probability: number | null } | null
-  assessment: Assessment
-  check: PredictionCheck[]
-}
-
-export interface AvailablePiece {
-  id: string
-  thicknessMm: number
-  count: number
-  label: string
-  origin: 'drawer' | 'case'
-}
-
-export interface Acceptance {
-  build: number
-  reason: string | null
-  by: string
-  at: string
-}
-
-export interface JobDetail extends JobSummary {
-  sheet: DriveSheet
-  newerSheetVersion: number | null
-  builds: Build[]
-  acceptance: Acceptance | null
-  pieces: AvailablePiece[]
-  events: EventEntry[]
-  work: JobWork
-}
-
-/** What the route, the tray, the grades, the estimate and the faults of a job hold. */
-export interface JobWork {
-  /** Everything that is known, answers and what follows from them; the route is judged by these. */
-  facts: Facts
-  steps: DoneStep[]
-  drafts: StepDraft[]
-  tray: TrayPart[]
-  grades: GradeEntry[]
-  findings: FindingEntry[]
-  outcome: OutcomeEntry | null
-  /** Faults of this shop that were followed to their end, and likelihoods it has set: the fault finder reads them. */
-  history: FaultCase[]
-  edits: LikelihoodEdit[]
-  estimates: EstimateEntry[]
-  schools: JobSchoolEntry[]
-  attachments: Attachment[]
-  heldReason: string | null
-  rules: ShopRules
-}
-
-/** A step that was closed. Taken back, it stays to be read. */
-export interface DoneStep {
-  id: number
-  step: string
-  answers: Record<string, boolean | number | string>
-  /** Numbers as they were typed. */
-  texts: Record<string, string>
-  departedFrom: string[]
-  reason: string | null
-  lead: string | null
-  by: string
-  at: string
-  takenBack: { reason: string; by: string; at: string } | null
-}
-
-/** Answers typed at a step that is not closed yet. */
-export interface StepDraft {
-  step: string
-  answers: Record<string, boolean | number | string>
-  begunAt: string
-  by: string
-  at: string
-}
-
-export interface TrayPart {
-  id: number
-  /** Part of the sheet; null for one that the sheet does not know. */
-  part: string | null
-  name: string
-  position: number
-  orientation: string | null
-  ink: string | null
-  stack: string | null
-  note: string | null
-  offBy: string
-  offAt: string
-  fitted: { by: string; at: string } | null
-  leftOut: string | null
-}
-
-export interface GradeEntry {
-  id: number
-  part: string
-  grade: Grade
-  reason: string
-  seen: string[]
-  measuredMm: number | null
-  /** What the criteria proposed; differs from `grade` when the technician departed from it. */
-  proposed: Grade | null
-  by: string
-  at: string
-  /** An older grade of the same part: it no longer counts. */
-  superseded: boolean
-}
-
-export interface FindingEntry {
-  finding: string
-  present: boolean
-  by: string
-  at: string
-}
-
-export interface OutcomeEntry {
-  cause: string
-  note: string | null
-  by: string
-  at: string
-}
-
-export interface EstimateEntry {
-  id: number
-  body: Estimate & { rate: number; consumables: number; extraHours: number }
-  by: string
-  at: string
-  approval: { choice: ApprovalChoice; customer: string; how: string; by: string; at: string } | null
-}
-export type ApprovalChoice = 'rebuild' | 'exchange' | 'used' | 'stop'
-
-export interface JobSchoolEntry {
-  school: string
-  choice: string
-  reason: string
-  by: string
-  at: string
-}
-
-export interface Attachment {
-  id: number
-  hash: string
-  type: string
-  bytes: number
-  subject: 'step' | 'part' | 'grade' | 'job'
-  subjectId: string
-  note: string | null
-  by: string
-  at: string
-}
-
-export interface ShopRules {
-  departuresNeedLead: boolean
-  /** Per hour, in the shop's currency. */
-  rate: number
-  consumables: number
-  currency: string
-}
+/** A job as it is kept; judged by core, with its sheet and the shop's ways, wherever it is shown. */
+export type JobReply = CompactRecord
 
 /** The shop's own ways. */
 export interface Shop {
@@ -248,6 +49,8 @@ export interface Shop {
   edits: LikelihoodEdit[]
   /** How often each cause was found here. */
   found: Record<string, number>
+  /** True while this is the invented workshop. */
+  demo: boolean
 }
 
 /** A drive that has been here before, or lies in the books. */
@@ -257,18 +60,9 @@ export interface KnownUnit {
   sheetName: string
   boat: string
   owner: string
-  water: JobSummary['water']
+  water: JobHead['water']
   jobs: number
   lastAt: string
-}
-
-export interface EventEntry {
-  id: number
-  at: string
-  by: string
-  kind: string
-  jobId: string | null
-  text: string
 }
 
 export interface DrawerLine {
@@ -316,3 +110,6 @@ export interface LiveEvent {
   kind: string
   jobId: string | null
 }
+
+/** The result of a calculation; its fields are described in the registry. */
+export type CalculationResult = Record<string, unknown>

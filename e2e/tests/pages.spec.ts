@@ -43,10 +43,10 @@ test('a job that does not exist says so and offers a way on', async ({ page }) =
 test('every place on the drawing leads to its measurement', async ({ page }) => {
   await page.goto('/jobs/duo-lower/setting')
   await page.locator('.tag', { hasText: 'Rear gear backlash' }).click()
-  await expect(page.locator('.tray h2')).toHaveText('Rear gear backlash')
+  await expect(page.locator('.panel h2')).toHaveText('Rear gear backlash')
   await expect(page).toHaveURL(/at=measure:backlash-rear/)
   await page.locator('.tag', { hasText: 'Front shims' }).click()
-  await expect(page.locator('.tray h2')).toContainText('Front shims as found')
+  await expect(page.locator('.panel h2')).toContainText('Front shims as found')
 })
 
 test('stacks put together by hand show what they would read', async ({ page }) => {

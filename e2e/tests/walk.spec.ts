@@ -29,7 +29,7 @@ async function reading(page: Page, text: string) {
   }).toPass()
 }
 
-const heading = (page: Page, name: string | RegExp) => page.locator('.tray h2', { hasText: name })
+const heading = (page: Page, name: string | RegExp) => page.locator('.panel h2', { hasText: name })
 
 test('from the stacks as found to the record, by keyboard and eye', async ({ page, browser }) => {
   test.setTimeout(400_000)
@@ -124,7 +124,7 @@ test('from the stacks as found to the record, by keyboard and eye', async ({ pag
   for (let i = 0; i < 3; i++) await reading(page, reverse!.toFixed(2))
   await expect(page.getByText('Every window met, beyond doubt.')).toBeVisible()
   await row('Pinion depth').getByRole('button').click()
-  await expect(page.locator('.tray')).toContainText('Promised')
+  await expect(page.locator('.panel')).toContainText('Promised')
 
   // a second browser sees the same, live
   const second = await (await browser.newContext()).newPage()

@@ -1,24 +1,29 @@
-import { Hono } from 'hono'
+import { Hono, type MiddlewareHandler } from 'hono'
+import { bodyLimit } from 'hono/body-limit'
 import { compress } from 'hono/compress'
 import { NONCE, secureHeaders } from 'hono/secure-headers'
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
+import { allSchemas } from '@moray/contract/schemas'
 import { mountCalc } from './calc/routes.ts'
 import type { Deps } from './deps.ts'
 import { mountDrawer } from './drawer/routes.ts'
 import { mountDrives } from './drives/routes.ts'
 import { mountEstimates } from './estimates/routes.ts'
 import { mountFaults } from './faults/routes.ts'
-import { MOST_FILE_BYTES, mountFiles } from './files/routes.ts'
+import { MOST_FILE_BYTES, mountFiles, PICTURE_POLICY } from './files/routes.ts'
 import { mountGauges } from './gauges/routes.ts'
 import { mountGrades } from './grades/routes.ts'
+import { onRead } from './http/endpoint.ts'
 import { answerError } from './http/errors.ts'
-import { bodyLimit, sameOrigin } from './http/guards.ts'
+import { sameOrigin } from './http/guards.ts'
+import { Refusal } from './http/refusal.ts'
 import { mountJobs } from './jobs/routes.ts'
 import { mountLive } from './live/live.ts'
 import { mountPeople } from './people/routes.ts'
-import { mountRoute } from './route/routes.ts'
+import { mountRow } from './row/routes.ts'
+import { mountSetting } from './setting/routes.ts'
 import { mountShop } from './shop/routes.ts'
-import { mountTray } from './tray/routes.ts'
+import { mountSteps } from './steps/routes.ts'
 import { mountWeb } from './web/static.ts'
 
 export interface AppOptions {
@@ -26,6 +31,15 @@ export interface AppOptions {
   webFolder: string
   /** Host names besides this machine's own that may be used. */
   hosts?: string[]
+  /** How the database answered when it was last asked; asked by the way, so that a busy one does not silence us. */
+  databaseAnswers?: () => boolean
+}
+
+declare module 'hono' {
+  interface ContextVariableMap {
+    /** The answer is a picture that may do nothing when it is opened by itself. */
+    pictureOnly: boolean
+  }
 }
 
 const KB = 1024
@@ -34,6 +48,7 @@ const KB = 1024
 export function createApp(deps: Deps, options: AppOptions): Hono {
   const app = new Hono()
   app.onError((e, c) => answerError(e, c, deps.log))
+  app.use(pictures)
   app.use(
     secureHeaders({
       contentSecurityPolicy: {
@@ -49,31 +64,35 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
         frameAncestors: ["'none'"],
       },
       crossOriginOpenerPolicy: 'same-origin',
+      permissionsPolicy: { geolocation: [], microphone: [], payment: [], usb: [] },
       referrerPolicy: 'no-referrer',
       strictTransportSecurity: false,
       xFrameOptions: 'DENY',
     }),
   )
   app.use(sameOrigin(options.hosts ?? []))
-  // a little above what a picture may have, so that it is refused by name and not by its stream
-  const limitOf = (path: string) =>
-    path.startsWith('/api/calc/')
-      ? 2048 * KB
-      : /^\/api\/jobs\/[^/]+\/files$/.test(path)
-        ? MOST_FILE_BYTES + KB
-        : 256 * KB
-  app.use('/api/*', (c, next) => bodyLimit(limitOf(c.req.path))(c, next))
-  app.use(async (c, next) => (c.req.path === routes.live ? next() : compress()(c, next)))
-
-  app.get(routes.health, async (c) => {
-    await deps.db.query('select 1')
-    return c.json({ ok: true })
+  const [usual, calculation, picture] = [limit(256 * KB), limit(2048 * KB), limit(MOST_FILE_BYTES + KB)]
+  app.use('/api/*', (c, next) => {
+    const { path } = c.req
+    if (path.startsWith('/api/calc/')) return calculation(c, next)
+    return /^\/api\/jobs\/[^/]+\/files$/.test(path) ? picture(c, next) : usual(c, next)
   })
-  mountLive(app, deps.live)
+  const squeeze = compress()
+  app.use((c, next) => (c.req.path === endpoints.live.path ? next() : squeeze(c, next)))
+
+  onRead(app, endpoints.health, () =>
+    Promise.resolve({
+      ok: true,
+      database: options.databaseAnswers?.() === false ? 'silent' : 'answers',
+    } as const),
+  )
+  onRead(app, endpoints.schemas, () => Promise.resolve(allSchemas()))
+  mountLive(app, deps.live, deps.db)
   mountPeople(app, deps)
   mountJobs(app, deps)
-  mountRoute(app, deps)
-  mountTray(app, deps)
+  mountSteps(app, deps)
+  mountSetting(app, deps)
+  mountRow(app, deps)
   mountGrades(app, deps)
   mountEstimates(app, deps)
   mountFaults(app, deps)
@@ -82,7 +101,26 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
   mountDrawer(app, deps)
   mountGauges(app, deps)
   mountDrives(app, deps)
-  mountCalc(app)
+  mountCalc(app, deps.calc)
   mountWeb(app, options.webFolder, (c) => c.get('secureHeadersNonce') ?? '')
   return app
 }
+
+/** Runs outside the general headers, which would overwrite a picture's own stricter policy. */
+const pictures: MiddlewareHandler = async (c, next) => {
+  await next()
+  if (c.get('pictureOnly')) c.header('content-security-policy', PICTURE_POLICY)
+}
+
+/** Refuses bodies above `maxSize` bytes, by their stated length or while they arrive. */
+const limit = (maxSize: number) =>
+  bodyLimit({
+    maxSize,
+    onError: () => {
+      throw new Refusal(
+        413,
+        'too-large',
+        `The body is larger than ${Math.round(maxSize / KB)} kB, the most that is taken here.`,
+      )
+    },
+  })

@@ -1,18 +1,25 @@
 import { accessSync, constants } from 'node:fs'
+import type { Server } from 'node:http'
 import { dirname, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { serve } from '@hono/node-server'
-import type { Server } from 'node:http'
 import { createApp } from './app.ts'
+import { openCalcPool } from './calc/pool.ts'
+import { DataFolderError, lockDataFolder } from './data/data-lock.ts'
+import { openMark, writeMark, type Mark } from './data/mark.ts'
+import type { Database } from './db/database.ts'
 import { migrate, readMigrations } from './db/migrate.ts'
-import { openPglite } from './db/pglite.ts'
-import { loadDemo } from './demo/load.ts'
+import { openPgliteThread } from './db/pglite-thread.ts'
+import { openPostgres } from './db/postgres.ts'
+import { SheetShelf } from './drives/sheets.ts'
 import { openFileStore } from './files/file-store.ts'
+import { keepHouse } from './housekeeping.ts'
 import { Live } from './live/live.ts'
-import { DataFolderError, lockDataFolder } from './lock/data-lock.ts'
+import { beginShop } from './shop/begin.ts'
 
 /**
- * Starts the server. PORT (4747), MORAY_DATA (./data), MORAY_HOSTS (further host names, comma separated).
+ * Starts the server. PORT (4747), MORAY_DATA (./data), MORAY_HOSTS (further host names, comma separated), DATABASE_URL (a PostgreSQL server in
+ * place of the embedded database), MORAY_DEMO (off: a new shop begins empty; on: with the demo, also on a PostgreSQL server).
  * Prints one line with the address once it answers.
  */
 const log = (message: string, detail?: unknown) => {
@@ -26,6 +33,16 @@ function stopWith(message: string): never {
   process.exit(1)
 }
 
+/** The address of a database without what may not stand in a log. */
+function withoutPassword(address: string): string {
+  try {
+    const { host, pathname } = new URL(address)
+    return `${host}${pathname}`
+  } catch {
+    return 'an address that cannot be read'
+  }
+}
+
 function portOf(text: string | undefined): number {
   const port = Number(text ?? 4747)
   if (!Number.isInteger(port) || port < 0 || port > 65535)
@@ -33,13 +50,19 @@ function portOf(text: string | undefined): number {
   return port
 }
 
+// what is written belongs to whoever runs Moray, and to nobody else
+process.umask(0o077)
 const here = dirname(fileURLToPath(import.meta.url))
 const port = portOf(process.env.PORT)
 const data = resolve(process.env.MORAY_DATA ?? 'data')
+const url = process.env.DATABASE_URL || undefined
 
 let unlock = () => {}
+let mark: Mark | undefined
 try {
-  unlock = lockDataFolder(data)
+  // a PostgreSQL server takes many of us at once; the folder then holds pictures only
+  if (!url) unlock = await lockDataFolder(data)
+  mark = openMark(data, new Date(), { embedded: !url })
   accessSync(data, constants.W_OK)
 } catch (e) {
   stopWith(
@@ -50,25 +73,49 @@ try {
 }
 process.on('exit', unlock)
 
-const db = await openPglite(resolve(data, 'pg')).catch((e: unknown) => {
+async function openDatabase(): Promise<Database> {
+  if (url) return openPostgres(url, log)
+  return openPgliteThread(resolve(data, 'pg'))
+}
+const db = await openDatabase().catch((e: unknown) => {
   log('the database did not open', e)
   return stopWith(
-    `The database in ${data} did not open: the disk may be full or read-only. What the log says stands above.`,
+    url
+      ? `The PostgreSQL server of DATABASE_URL (${withoutPassword(url)}) cannot be used. What the log says stands above.`
+      : `The database in ${data} did not open. Is the disk full or read-only, or the folder damaged? What the log says stands above; a copy can be put back in its place.`,
   )
 })
 try {
   await migrate(db, readMigrations(resolve(here, '../migrations')), new Date())
-  await loadDemo(db, new Date())
+  const demo = url ? process.env.MORAY_DEMO === 'on' : process.env.MORAY_DEMO !== 'off'
+  const { shop } = await beginShop(db, new Date(), { demo, shop: mark.shop })
+  if (mark.state === 'ready' && mark.shop !== shop)
+    stopWith(
+      `The folder ${data} belongs to the shop ${mark.shop}, the database holds the shop ${shop}. One of the two is in the wrong place; nothing was changed.`,
+    )
+  writeMark(data, { ...mark, shop, state: 'ready' })
 } catch (e) {
   log('the database could not be prepared', e)
   stopWith(e instanceof Error ? e.message : String(e))
 }
 
 const live = new Live()
+const unfollow = await live.follow(db)
+const calc = openCalcPool()
+const house = keepHouse(db, log)
 const app = createApp(
-  { db, live, files: openFileStore(resolve(data, 'files')), now: () => new Date(), log },
+  {
+    db,
+    live,
+    calc,
+    sheets: new SheetShelf(),
+    files: openFileStore(resolve(data, 'files')),
+    now: () => new Date(),
+    log,
+  },
   {
     webFolder: resolve(here, '../../web/dist'),
+    databaseAnswers: house.databaseAnswers,
     hosts: (process.env.MORAY_HOSTS ?? '')
       .split(',')
       .map((h) => h.trim())
@@ -78,6 +125,9 @@ const app = createApp(
 const server = serve({ fetch: app.fetch, port, hostname: '127.0.0.1' }, (info) => {
   process.stdout.write(`Moray is ready at http://127.0.0.1:${info.port}\n`)
 }) as Server
+// a client that sends its head or its body drop by drop does not hold a connection for ever
+server.headersTimeout = 15_000
+server.requestTimeout = 60_000
 server.on('error', (e: NodeJS.ErrnoException) =>
   stopWith(e.code === 'EADDRINUSE' ? `Port ${port} is taken; choose another with PORT.` : e.message),
 )
@@ -86,12 +136,15 @@ let stopping = false
 async function stop() {
   if (stopping) return
   stopping = true
+  house.stop()
   live.stop()
   server.close()
   server.closeIdleConnections()
   // requests under way may finish; whoever hangs longer is cut
   setTimeout(() => server.closeAllConnections(), 1500).unref()
   await new Promise<void>((done) => (server.listening ? server.once('close', () => done()) : done()))
+  await calc.close()
+  await unfollow()
   await db.close()
   unlock()
   process.exit(0)

@@ -5,12 +5,16 @@ import { PGlite } from '@electric-sql/pglite'
 import type { TestProject } from 'vitest/node'
 import { migrate, readMigrations } from '../src/db/migrate.ts'
 import { wrapPglite } from '../src/db/pglite.ts'
-import { loadDemo } from '../src/demo/load.ts'
+import { beginShop } from '../src/shop/begin.ts'
 import { NOW } from './now.ts'
+import { KEEP_COPY } from './reset.ts'
 
 declare module 'vitest' {
   export interface ProvidedContext {
+    /** File with a dump of the demo in PGlite. */
     demoDump: string
+    /** A PostgreSQL server with the demo as a template; '' where the tests run on PGlite. */
+    postgres: string
   }
 }
 
@@ -20,17 +24,12 @@ export default async function prepareDemo(project: TestProject) {
   const pg = await PGlite.create('memory://')
   const db = wrapPglite(pg)
   await migrate(db, readMigrations(resolve(import.meta.dirname, '../migrations')), NOW)
-  await loadDemo(db, NOW)
-  await db.script(`
-    create schema demo;
-    do $$ declare t text; begin
-      for t in select tablename from pg_tables where schemaname = 'public' loop
-        execute format('create table demo.%I as table public.%I', t, t);
-      end loop;
-    end $$`)
+  await beginShop(db, NOW, { demo: true, shop: 'test-shop' })
+  await db.script(KEEP_COPY)
   const dump = join(folder, 'demo.tar')
   writeFileSync(dump, new Uint8Array(await (await pg.dumpDataDir('none')).arrayBuffer()))
   await pg.close()
   project.provide('demoDump', dump)
+  project.provide('postgres', '')
   return () => rmSync(folder, { recursive: true, force: true })
 }

@@ -2,16 +2,17 @@ import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
 import {
   appendFileSync,
   cpSync,
-  existsSync,
   mkdirSync,
   mkdtempSync,
+  readdirSync,
   readFileSync,
   rmSync,
   writeFileSync,
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import type { DrawerLine, DrawerMovement, JobDetail } from '@moray/contract/replies'
+import { fullRecord } from '@moray/core/job/compact'
+import type { DrawerLine, DrawerMovement, EventEntry, JobReply } from '@moray/contract/replies'
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
 import { JOB } from './walk.ts'
 
@@ -68,9 +69,8 @@ async function start(folder: string): Promise<Server> {
 }
 
 /** Killed without a chance to tidy up. */
-async function killHard(server: Server, folder: string) {
-  const { pid } = JSON.parse(readFileSync(join(folder, 'moray.lock'), 'utf8')) as { pid: number }
-  process.kill(pid, 'SIGKILL')
+async function killHard(server: Server) {
+  const pid = server.child.pid!
   await server.stop('SIGKILL')
   // dying takes a moment; nobody starts a server faster than that by hand
   for (let i = 0; i < 200 && isRunning(pid); i++) await new Promise((r) => setTimeout(r, 25))
@@ -124,11 +124,11 @@ describe('a server process', () => {
         gaugeId: 'g05',
       })
       expect(first.status).toBe(201)
-      await killHard(server, folder)
-      expect(existsSync(join(folder, 'moray.lock'))).toBe(true)
+      await killHard(server)
+      expect(readdirSync(join(folder, 'lock'))).toHaveLength(1)
 
       server = await start(folder)
-      let job = await get<JobDetail>(server.url, `/api/jobs/${JOB}`)
+      const job = fullRecord(await get<JobReply>(server.url, `/api/jobs/${JOB}`))
       expect(job.builds[0]!.readings.map((r) => r.text)).toEqual(['.47'])
 
       // a burst of writes, killed in the middle of it
@@ -137,7 +137,7 @@ describe('a server process', () => {
         post(server.url, '/api/drawer/s001/add', { pieces: 1, reason: `burst ${i}` }).then(
           (r) => {
             if (r.status === 201) acknowledged++
-            if (acknowledged === 5) return killHard(server, folder)
+            if (acknowledged === 5) return killHard(server)
           },
           () => undefined,
         ),
@@ -151,8 +151,8 @@ describe('a server process', () => {
       // the stock is the sum of its book: no movement without its count, no count without its movement
       expect(line.count).toBe(book.reduce((n, m) => n + m.delta, 0))
       expect(book.filter((m) => m.reason.startsWith('burst')).length).toBeGreaterThanOrEqual(acknowledged)
-      job = await get<JobDetail>(server.url, `/api/jobs/${JOB}`)
-      expect(job.events.filter((e) => e.kind === 'reading')).toHaveLength(1)
+      const events = await get<EventEntry[]>(server.url, `/api/jobs/${JOB}/events`)
+      expect(events.filter((e) => e.kind === 'reading')).toHaveLength(1)
       await server.stop('SIGTERM')
     },
     LONG,
@@ -166,7 +166,7 @@ describe('a server process', () => {
       const second = launch(folder)
       expect(await second.ended).toBe(1)
       expect(second.said()).toMatch(/Another Moray \(process \d+\) is using the data folder/)
-      expect(await get(server.url, '/api/health')).toEqual({ ok: true })
+      expect(await get(server.url, '/api/health')).toEqual({ ok: true, database: 'answers' })
       expect((await post(server.url, '/api/drawer/s001/add', { pieces: 1 })).status).toBe(201)
       await server.stop('SIGTERM')
     },
@@ -181,7 +181,7 @@ describe('a server process', () => {
       const listening = await fetch(`${server.url}/api/live`)
       expect(listening.ok).toBe(true)
       expect(await server.stop('SIGTERM')).toBe(0)
-      expect(existsSync(join(folder, 'moray.lock'))).toBe(false)
+      expect(readdirSync(join(folder, 'lock'))).toEqual([])
       await listening.body?.cancel().catch(() => undefined)
     },
     LONG,

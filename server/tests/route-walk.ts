@@ -1,11 +1,9 @@
-import type { JobDetail } from '@moray/contract/replies'
-import { factsOf } from '@moray/contract/facts'
+import type { JudgedJob } from '@moray/core/job/judged'
 import type { Measure } from '@moray/core/drives/sheet'
 import { shimAdjusters } from '@moray/core/drives/sheet'
 import { propose, criteria } from '@moray/core/inspection/criteria'
 import type { Answers } from '@moray/core/route/complete'
-import { progressOf, type StepProgress } from '@moray/core/route/progress'
-import { routeOf } from '@moray/core/route/route-of'
+import type { StepProgress } from '@moray/core/route/progress'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { shimSolve } from '@moray/core/setting/shim-solve'
 import { carefulAnswers } from '@moray/core/simulation/careful-hand'
@@ -30,7 +28,7 @@ function random(seed: number): () => number {
 }
 
 export async function openWalker(app: TestApp, sheetId: string, more: object = {}): Promise<Walker> {
-  const { status, body } = await app.post<JobDetail>('/api/jobs', {
+  const { status, body } = await app.change('/api/jobs', {
     sheetId,
     serial: `W-${sheetId}`,
     boat: 'Prøvebåten',
@@ -45,24 +43,21 @@ export async function openWalker(app: TestApp, sheetId: string, more: object = {
   return { app, id: body.id, gearcase: virtualCase(body.sheet, r), random: r }
 }
 
-export const detail = (w: Walker) => w.app.get<JobDetail>(`/api/jobs/${w.id}`)
+export const detail = (w: Walker) => w.app.job(`${w.id}`)
 
-export function dueOf(job: JobDetail): StepProgress | undefined {
-  const done = new Set(job.work.steps.filter((s) => !s.takenBack).map((s) => s.step))
-  return progressOf(routeOf(job.sheet), job.work.facts, done).due
-}
+export const dueOf = (job: JudgedJob): StepProgress | undefined => job.progress.due
 
-export async function post<T = JobDetail>(w: Walker, path: string, body: object): Promise<T> {
-  const reply = await w.app.post<T>(`/api/jobs/${w.id}${path}`, body)
+export async function post(w: Walker, path: string, body: object): Promise<JudgedJob> {
+  const reply = await w.app.change(`/api/jobs/${w.id}${path}`, body)
   expect(reply.status, `${path} ${JSON.stringify(reply.body.error ?? '')}`).toBe(201)
   return reply.body
 }
 
-export const rightAnswers = (w: Walker, due: StepProgress, job: JobDetail): Answers =>
-  carefulAnswers({ gearcase: w.gearcase, random: w.random }, due.step, job.work.facts)
+export const rightAnswers = (w: Walker, due: StepProgress, job: JudgedJob): Answers =>
+  carefulAnswers({ gearcase: w.gearcase, random: w.random }, due.step, job.facts)
 
 /** Walks until the step named is due (left open), or to the end. */
-export async function walkTo(w: Walker, until?: string): Promise<JobDetail> {
+export async function walkTo(w: Walker, until?: string): Promise<JudgedJob> {
   let job = await detail(w)
   for (;;) {
     const due = dueOf(job)
@@ -74,16 +69,16 @@ export async function walkTo(w: Walker, until?: string): Promise<JobDetail> {
 }
 
 /** Does what keeps a step shut, on the page it names. */
-export async function openUp(w: Walker, due: StepProgress, job: JobDetail): Promise<JobDetail> {
+export async function openUp(w: Walker, due: StepProgress, job: JudgedJob): Promise<JudgedJob> {
   switch (due.step.page) {
-    case 'tray':
+    case 'row':
       return due.step.id === 'apart' ? takeApart(w, job) : fitAll(w, job)
     case 'grades':
       return gradeAll(w, job)
     case 'estimate': {
       const made = await post(w, '/estimates', { rate: 950, consumables: 500 })
       return post(w, '/approvals', {
-        estimateId: made.work.estimates.at(-1)!.id,
+        estimateId: made.estimates.at(-1)!.id,
         choice: 'rebuild',
         customer: 'Eieren',
         how: 'in writing',
@@ -96,29 +91,27 @@ export async function openUp(w: Walker, due: StepProgress, job: JobDetail): Prom
   }
 }
 
-export async function takeApart(w: Walker, job: JobDetail): Promise<JobDetail> {
-  const left = job.sheet.parts.filter(
-    (p) => p.id !== 'housing' && !job.work.tray.some((t) => t.part === p.id),
-  )
-  const off = new Set(job.work.tray.flatMap((t) => t.part ?? []))
+export async function takeApart(w: Walker, job: JudgedJob): Promise<JudgedJob> {
+  const left = job.sheet.parts.filter((p) => p.id !== 'housing' && !job.row.some((t) => t.part === p.id))
+  const off = new Set(job.row.flatMap((t) => t.part ?? []))
   let last = job
   while (left.length) {
     const next = left.find((p) => p.after.every((a) => off.has(a)))!
-    last = await post(w, '/tray', { part: next.id, orientation: 'as it lay' })
+    last = await post(w, '/row', { part: next.id, orientation: 'as it lay' })
     off.add(next.id)
     left.splice(left.indexOf(next), 1)
   }
   return last
 }
 
-async function fitAll(w: Walker, job: JobDetail): Promise<JobDetail> {
+async function fitAll(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   let last = job
-  for (const t of [...job.work.tray].reverse())
-    if (!t.fitted && t.leftOut === null) last = await post(w, `/tray/${t.id}`, { act: 'fit' })
+  for (const t of [...job.row].reverse())
+    if (!t.fitted && t.leftOut === null) last = await post(w, `/row/${t.id}`, { act: 'fit' })
   return last
 }
 
-async function gradeAll(w: Walker, job: JobDetail): Promise<JobDetail> {
+async function gradeAll(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   let last = job
   for (const p of job.sheet.parts) {
     if (['seal', 'ring'].includes(p.kind)) continue
@@ -128,7 +121,7 @@ async function gradeAll(w: Walker, job: JobDetail): Promise<JobDetail> {
   return last
 }
 
-async function enterStacks(w: Walker, job: JobDetail): Promise<JobDetail> {
+async function enterStacks(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   let last = job
   for (const a of shimAdjusters(job.sheet))
     last = await post(w, '/stacks', {
@@ -149,11 +142,11 @@ function rawOf(measure: Measure, value: number): number {
     : how.nominalClearanceMm + value - how.nominalDepthMm
 }
 
-async function setGears(w: Walker, job: JobDetail): Promise<JobDetail> {
+async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   let last = job
   for (let round = 0; round < 6; round++) {
     const build = last.builds.at(-1)!
-    const stacks = factsOf(build.stacks, []).stacks
+    const { stacks } = build.state
     const carrier = last.sheet.adjusters.find((a) => a.kind === 'threaded')
     for (const m of last.sheet.measures) {
       // a threaded carrier is turned until its backlash is right, before it is read
@@ -172,11 +165,15 @@ async function setGears(w: Walker, job: JobDetail): Promise<JobDetail> {
     }
     const now = last.builds.at(-1)!
     if (now.assessment.allIn) return post(w, '/acceptance', { build: now.number })
-    const pieces = last.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
+    const pieces = (await w.app.pieces(last)).map(({ id, thicknessMm, count }) => ({
+      id,
+      thicknessMm,
+      count,
+    }))
     const [plan] = shimSolve(
       learnedSolverInput(
         last.sheet,
-        last.builds.map((b) => factsOf(b.stacks, b.readings)),
+        last.builds.map((b) => b.state),
         pieces,
       ),
     ).plans

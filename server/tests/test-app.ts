@@ -1,48 +1,72 @@
 import { mkdtempSync, readFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/routes'
+import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
 import type { ErrorBody } from '@moray/contract/errors'
-import { createApp } from '../src/app.ts'
+import type { DrawerLine, EventEntry, JobReply, Shop } from '@moray/contract/replies'
+import { calculate } from '@moray/contract/calculations/registry'
+import { fullRecord } from '@moray/core/job/compact'
+import { eventText } from '@moray/core/job/event-text'
+import { availablePieces, type AvailablePiece } from '@moray/core/job/pieces'
+import { waitsText } from '@moray/core/job/standing-text'
+import type { Waits } from '@moray/core/job/standing'
+import { judged, type JudgedJob } from '@moray/core/job/judged'
+import { afterAll, inject } from 'vitest'
+import { createApp, type AppOptions } from '../src/app.ts'
+import type { CalcPool } from '../src/calc/pool.ts'
 import type { Database } from '../src/db/database.ts'
 import { readMigrations } from '../src/db/migrate.ts'
-import { openPglite } from '../src/db/pglite.ts'
-import { openFileStore } from '../src/files/file-store.ts'
+import { openMemory } from '../src/db/pglite.ts'
+import { openPostgres } from '../src/db/postgres.ts'
+import type { Deps } from '../src/deps.ts'
+import { SheetShelf } from '../src/drives/sheets.ts'
+import { openFileStore, type FileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
-import { inject } from 'vitest'
 import { NOW } from './now.ts'
+import { goBack } from './reset.ts'
 
 export { NOW }
 
 export const migrations = readMigrations(resolve(import.meta.dirname, '../migrations'))
 
+/** True where these tests run on a PostgreSQL server. */
+export const onPostgres = (): boolean => inject('postgres') !== ''
+
+const unfollow: (() => Promise<void>)[] = []
+afterAll(async () => {
+  for (const end of unfollow) await end()
+  await (await shared)?.close()
+})
+
 let shared: Promise<Database> | undefined
+/** Address of the database of this test file, on a PostgreSQL server. */
+let address = ''
 
-/** The demo workshop as prepare-demo.ts left it, in memory, once for each test file. */
-const demoDatabase = () => openPglite(undefined, new Blob([readFileSync(inject('demoDump'))]))
+/** The demo workshop as it was prepared, once for each test file. */
+async function demoDatabase(): Promise<Database> {
+  if (!onPostgres()) return openMemory(new Blob([readFileSync(inject('demoDump'))]))
+  const name = `t_${crypto.randomUUID().slice(0, 8)}`
+  const admin = await openPostgres(`${inject('postgres')}postgres`, () => {})
+  await admin.script(`create database ${name} template demo`)
+  await admin.close()
+  address = `${inject('postgres')}${name}`
+  return openPostgres(address, () => {})
+}
 
-/** Empties every table and fills it from the copy; identity columns go on where the demo left them. */
-async function freshDatabase(): Promise<Database> {
+/** The demo as it was prepared; what an earlier test did is gone. */
+export async function freshDatabase(): Promise<Database> {
   shared ??= demoDatabase()
   const db = await shared
-  await db.script(`
-    set session_replication_role = replica;
-    do $$ declare t text; identity text; begin
-      execute (select 'truncate ' || string_agg(format('public.%I', tablename), ', ') from pg_tables where schemaname = 'public');
-      for t in select tablename from pg_tables where schemaname = 'public' loop
-        execute format('insert into public.%I overriding system value select * from demo.%I', t, t);
-        if exists (select 1 from information_schema.columns where table_schema = 'public' and table_name = t and is_identity = 'YES') then
-          identity := pg_get_serial_sequence('public.' || t, 'id');
-          execute format('select setval(%L, (select coalesce(max(id), 0) + 1 from public.%I), false)', identity, t);
-        end if;
-      end loop;
-    end $$;
-    set session_replication_role = origin`)
+  await goBack(db)
   return db
 }
 
+/** A second connection to the database of this file, as another server would have it. */
+export const otherServer = (): Promise<Database> => openPostgres(address, () => {})
+
 export interface TestApp {
   db: Database
+  deps: Deps
   live: Live
   logged: string[]
   get: <T>(path: string) => Promise<T>
@@ -52,49 +76,106 @@ export interface TestApp {
     headers?: Record<string, string>,
   ) => Promise<{ status: number; body: T & ErrorBody }>
   request: (path: string, init?: RequestInit) => Promise<Response>
+  /** A change of a job, answered with the job judged (or with the error). */
+  change: (
+    path: string,
+    body: unknown,
+    headers?: Record<string, string>,
+  ) => Promise<{ status: number; body: JudgedJob & ErrorBody }>
+  /** A job as a page shows it: its record, judged. */
+  job: (id: string) => Promise<JudgedJob>
+  /** What the job can build with. */
+  pieces: (job: JudgedJob) => Promise<AvailablePiece[]>
+  /** Its history, as kinds and as sentences. */
+  events: (id: string) => Promise<{ kind: string; text: string }[]>
+  /** The same of a reply. */
+  judge: (reply: JobReply) => Promise<JudgedJob>
 }
 
-/** The whole HTTP side on a fresh demo, without a socket. `wrap` may put a faulty database in between. */
-export async function testApp(wrap: (db: Database) => Database = (db) => db): Promise<TestApp> {
-  const db = wrap(await freshDatabase())
+/** Calculations in the test's own thread. */
+const calcHere: CalcPool = {
+  run: (name, text) => {
+    const raw: unknown = JSON.parse(text)
+    return Promise.resolve().then(() => JSON.stringify(calculate(name, raw)))
+  },
+  close: () => Promise.resolve(),
+}
+
+export interface TestOptions {
+  /** May put a faulty or a counting database in between. */
+  wrap?: (db: Database) => Database
+  files?: FileStore
+  now?: () => Date
+  db?: Database
+  app?: Partial<AppOptions>
+  /** Follow the database's events, as a server does. */
+  live?: boolean
+}
+
+/** The whole HTTP side on a fresh demo, without a socket. */
+export async function testApp(options: TestOptions = {}): Promise<TestApp> {
+  const { wrap = (db: Database) => db } = options
+  const db = wrap(options.db ?? (await freshDatabase()))
   const live = new Live()
+  if (options.live) unfollow.push(await live.follow(db))
   const logged: string[] = []
-  const app = createApp(
-    {
-      db,
-      live,
-      files: openFileStore(mkdtempSync(join(tmpdir(), 'moray-files-'))),
-      now: () => NOW,
-      log: (m) => logged.push(m),
-    },
-    { webFolder: resolve(import.meta.dirname, 'no-pages') },
-  )
+  const deps: Deps = {
+    db,
+    live,
+    sheets: new SheetShelf(),
+    calc: calcHere,
+    files: options.files ?? openFileStore(mkdtempSync(join(tmpdir(), 'moray-files-'))),
+    now: options.now ?? (() => NOW),
+    log: (m) => logged.push(m),
+  }
+  const app = createApp(deps, { webFolder: resolve(import.meta.dirname, 'no-pages'), ...options.app })
   const request = (path: string, init: RequestInit = {}) =>
     Promise.resolve(
       app.request(path, { ...init, headers: { host: '127.0.0.1:4747', ...(init.headers as object) } }),
     )
+  const get = async <T>(path: string): Promise<T> => {
+    const response = await request(path)
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`)
+    return response.json()
+  }
+  const judge = async (reply: JobReply) => {
+    const shop = await get<Shop>('/api/shop')
+    const sheet = await deps.sheets.get(db, reply.sheetId, reply.sheetVersion)
+    return judged(fullRecord(reply), sheet, shop, deps.now())
+  }
+  const post: TestApp['post'] = async (path, body, headers = {}) => {
+    const response = await request(path, {
+      method: 'POST',
+      headers: {
+        'content-type': 'application/json',
+        [PERSON_HEADER]: 'ylva',
+        [REQUEST_HEADER]: crypto.randomUUID(),
+        ...headers,
+      },
+      body: typeof body === 'string' ? body : JSON.stringify(body),
+    })
+    const text = await response.text()
+    return { status: response.status, body: text ? JSON.parse(text) : {} }
+  }
   return {
     db,
+    deps,
     live,
     logged,
     request,
-    async get(path) {
-      const response = await request(path)
-      if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`)
-      return response.json()
-    },
-    async post(path, body, headers = {}) {
-      const response = await request(path, {
-        method: 'POST',
-        headers: {
-          'content-type': 'application/json',
-          [PERSON_HEADER]: 'ylva',
-          [REQUEST_HEADER]: crypto.randomUUID(),
-          ...headers,
-        },
-        body: typeof body === 'string' ? body : JSON.stringify(body),
-      })
-      return { status: response.status, body: await response.json() }
+    get,
+    judge,
+    pieces: async (job) => availablePieces(await get<DrawerLine[]>('/api/drawer'), job.builds),
+    events: async (id) =>
+      (await get<EventEntry[]>(`/api/jobs/${id}/events`)).map((e) => ({ kind: e.kind, text: eventText(e) })),
+    job: async (id) => judge(await get<JobReply>(`/api/jobs/${id}`)),
+    post,
+    async change(path, body, headers) {
+      const { status, body: reply } = await post<JobReply>(path, body, headers)
+      return { status, body: (status === 201 ? await judge(reply) : reply) as JudgedJob & ErrorBody }
     },
   }
 }
+
+/** What a job waits for, with times of day in UTC. */
+export const waitsFor = ({ waits }: { waits: Waits }): string => waitsText(waits, (iso) => iso.slice(11, 16))

@@ -1,5 +1,4 @@
-import type { JobDetail } from '@moray/contract/replies'
-import { factsOf } from '@moray/contract/facts'
+import type { JudgedJob } from '@moray/core/job/judged'
 import { solverInput } from '@moray/core/setting/assess'
 import { shimSolve, type ShimPlan } from '@moray/core/setting/shim-solve'
 import { expect } from 'vitest'
@@ -13,10 +12,10 @@ export const READ = {
   'backlash-reverse': ['.80', '.80', '.81'],
 }
 
-export async function enterFound(app: TestApp, job = JOB): Promise<JobDetail> {
-  let last: JobDetail | undefined
+export async function enterFound(app: TestApp, job = JOB): Promise<JudgedJob> {
+  let last: JudgedJob | undefined
   for (const [location, texts] of Object.entries(FOUND)) {
-    const { status, body } = await app.post<JobDetail>(`/api/jobs/${job}/stacks`, {
+    const { status, body } = await app.change(`/api/jobs/${job}/stacks`, {
       location,
       unit: 'mm',
       pieces: texts.map((text) => ({ text })),
@@ -32,12 +31,12 @@ export async function enterReadings(
   build = 0,
   job = JOB,
   read: Record<string, string[]> = READ,
-): Promise<JobDetail> {
-  let last: JobDetail | undefined
+): Promise<JudgedJob> {
+  let last: JudgedJob | undefined
   for (const [measure, texts] of Object.entries(read))
     for (const text of texts) {
       const gaugeId = measure === 'depth' ? 'g01' : 'g05'
-      const { status, body } = await app.post<JobDetail>(`/api/jobs/${job}/readings`, {
+      const { status, body } = await app.change(`/api/jobs/${job}/readings`, {
         build,
         measure,
         text,
@@ -51,10 +50,10 @@ export async function enterReadings(
 }
 
 /** The best plan, as the browser would find it from the reply. */
-export function bestPlan(job: JobDetail): ShimPlan {
+export async function bestPlan(app: TestApp, job: JudgedJob): Promise<ShimPlan> {
   const newest = job.builds.at(-1)!
-  const pieces = job.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
-  const result = shimSolve(solverInput(job.sheet, factsOf(newest.stacks, newest.readings), pieces))
+  const pieces = (await app.pieces(job)).map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
+  const result = shimSolve(solverInput(job.sheet, newest.state, pieces))
   expect(result.status).toBe('fit')
   return result.plans[0]!
 }

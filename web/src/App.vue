@@ -1,19 +1,17 @@
 <script setup lang="ts">
-import { onMounted, ref, watchEffect } from 'vue'
+import { computed, watchEffect } from 'vue'
 import { RouterLink, RouterView } from 'vue-router'
 import { useShop } from './stores/shop.ts'
-import { liveConnected } from './wire/live.ts'
-import { asWireError, type WireError } from './wire/client.ts'
+import FirstPerson from './shop/FirstPerson.vue'
+import { liveConnected } from './wire/live-line.ts'
+import { usePeople } from './wire/queries.ts'
 
 const shop = useShop()
-const error = ref<WireError | null>(null)
+const people = usePeople()
+/** An empty shop: nobody works here yet. */
+const nobody = computed(() => people.people?.length === 0)
 watchEffect(() => document.documentElement.classList.toggle('night', shop.night))
 
-async function start() {
-  error.value = null
-  await shop.load().catch((e: unknown) => (error.value = asWireError(e)))
-}
-onMounted(start)
 const places = [
   { to: '/', name: 'Bench' },
   { to: '/drawer', name: 'Drawer' },
@@ -52,10 +50,11 @@ const places = [
     </button>
   </header>
   <main id="main" class="page">
-    <p v-if="error" class="fault" role="alert">
-      {{ error.message }} <button type="button" @click="start">Try again</button>
+    <p v-if="people.error" class="fault" role="alert">
+      {{ people.error.message }} <button type="button" @click="people.load">Try again</button>
     </p>
-    <RouterView />
+    <FirstPerson v-if="nobody" />
+    <RouterView v-else />
   </main>
 </template>
 

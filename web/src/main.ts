@@ -1,3 +1,4 @@
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import { createApp } from 'vue'
@@ -6,11 +7,14 @@ import './look/fonts.css'
 import './look/look.css'
 import { morayPreset } from './look/preset.ts'
 import { router } from './router.ts'
-import { startLive } from './wire/live.ts'
+import { startLive } from './wire/live-line.ts'
+import { createQueries } from './wire/queries.ts'
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="csp-nonce"]')?.content ?? ''
 
+const queryClient = createQueries()
 createApp(App)
+  .use(VueQueryPlugin, { queryClient })
   .use(createPinia())
   .use(router)
   .use(PrimeVue, {
@@ -18,4 +22,4 @@ createApp(App)
     theme: { preset: morayPreset, options: { darkModeSelector: '.night', cssLayer: { name: 'primevue' } } },
   })
   .mount('#app')
-startLive()
+startLive(queryClient)

@@ -17,9 +17,9 @@ export function fixtureJob(sheetId = 'lomvi-90', work: Partial<JobWork> = {}): J
   const facts = deriveFacts(sheet, {
     'job.water': 'salt',
     ...usual,
-    'tray.missing': 20,
-    'tray.inside-left': 0,
-    'tray.left': 0,
+    'row.missing': 20,
+    'row.inside-left': 0,
+    'row.left': 0,
     'grades.open': 9,
     ...work.facts,
   })
@@ -50,7 +50,7 @@ export function fixtureJob(sheetId = 'lomvi-90', work: Partial<JobWork> = {}): J
     work: {
       steps: [],
       drafts: [],
-      tray: [],
+      row: [],
       grades: [],
       findings: [],
       outcome: null,

@@ -1,9 +1,9 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { ref } from 'vue'
-import NotationField from '../src/parts/NotationField.vue'
-import { rulerSpan } from '../src/parts/ruler.ts'
-import { understand } from '../src/parts/understand.ts'
+import NotationField from '../src/ui/NotationField.vue'
+import { rulerSpan } from '../src/ui/ruler.ts'
+import { understand } from '../src/ui/understand.ts'
 
 function field(dialPerTurnMm?: number) {
   const text = ref('')

@@ -1,4 +1,4 @@
-import type { JobWork, TrayPart } from '@moray/contract/replies'
+import type { JobWork, RowPart } from '@moray/contract/replies'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { estimate } from '@moray/core/inspection/estimate'
 import { enableAutoUnmount, flushPromises, type VueWrapper } from '@vue/test-utils'
@@ -16,7 +16,7 @@ afterEach(() => {
 // hooks run last first: what is mounted goes before its server and its page do
 enableAutoUnmount(afterEach)
 
-const lying = (id: number, part: string, name: string, more: Partial<TrayPart> = {}): TrayPart => ({
+const lying = (id: number, part: string, name: string, more: Partial<RowPart> = {}): RowPart => ({
   id,
   part,
   name,
@@ -40,7 +40,7 @@ const button = (w: VueWrapper, name: string | RegExp) =>
 describe('the row', () => {
   const job = () =>
     fixtureJob('teist-6', {
-      tray: [
+      row: [
         lying(1, 'cap', 'Propeller cap'),
         lying(2, 'thrust-washer', 'Thrust washer', { orientation: 'worn side up' }),
       ],
@@ -55,7 +55,7 @@ describe('the row', () => {
     await flushPromises()
     expect(sent).toEqual([
       {
-        path: '/api/jobs/job/tray',
+        path: '/api/jobs/job/row',
         body: { part: 'front-ball', orientation: 'letters up', ink: 'one dot' },
       },
     ])
@@ -90,7 +90,7 @@ describe('the row', () => {
     const { wrapper, sent } = await mountPart(RowView, job())
     await button(wrapper, 'Thrust washer: earlier in the row').trigger('click')
     await flushPromises()
-    expect(sent[0]).toEqual({ path: '/api/jobs/job/tray/order', body: { ids: ['2', '1'] } })
+    expect(sent[0]).toEqual({ path: '/api/jobs/job/row/order', body: { ids: ['2', '1'] } })
     await button(wrapper, 'Propeller cap: earlier in the row').trigger('click')
     await flushPromises()
     expect(sent).toHaveLength(1)
@@ -106,7 +106,7 @@ describe('the row', () => {
     document.querySelector<HTMLFormElement>('.reason form, form:has(textarea)')!.requestSubmit()
     await flushPromises()
     expect(sent[0]).toEqual({
-      path: '/api/jobs/job/tray/1',
+      path: '/api/jobs/job/row/1',
       body: { act: 'remove', reason: 'only loosened' },
     })
   })
@@ -117,7 +117,7 @@ describe('the row', () => {
     expect(wrapper.get('.next').text()).toContain('worn side up')
     await button(wrapper, 'It is in').trigger('click')
     await flushPromises()
-    expect(sent[0]).toEqual({ path: '/api/jobs/job/tray/2', body: { act: 'fit' } })
+    expect(sent[0]).toEqual({ path: '/api/jobs/job/row/2', body: { act: 'fit' } })
   })
   it('shouts what lies on the bench once the case is to be closed', async () => {
     const closing = job()

@@ -1,22 +1,22 @@
-import type { JobDetail, TrayPart } from '@moray/contract/replies'
+import type { JobDetail, RowPart } from '@moray/contract/replies'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { deriveFacts } from '@moray/core/route/job-facts'
 import { describe, expect, it } from 'vitest'
 import { buildBack, leftOnBench, partMeant, stillIn } from '../src/job/parts/row-view.ts'
 import { answerWords, canonical, markOf, routeView, wrongSoFar } from '../src/job/route/route-view.ts'
-import { inBoth, readTyped } from '../src/parts/both-units.ts'
+import { inBoth, readTyped } from '../src/ui/both-units.ts'
 
 const sheet = demoSheets.find((s) => s.id === 'lomvi-90')!
 function job(more: Partial<JobDetail['work']> = {}): JobDetail {
   const facts = deriveFacts(sheet, {
     'job.water': 'salt',
     'school.filling': 'mounted',
-    'tray.missing': 30,
-    'tray.inside-left': 0,
+    'row.missing': 30,
+    'row.inside-left': 0,
     'grades.open': 12,
     ...more.facts,
   })
-  return { sheet, work: { steps: [], tray: [], drafts: [], ...more, facts } } as unknown as JobDetail
+  return { sheet, work: { steps: [], row: [], drafts: [], ...more, facts } } as unknown as JobDetail
 }
 const closed = (step: string, departedFrom: string[] = []) =>
   ({
@@ -112,7 +112,7 @@ describe('the row', () => {
       position: id,
       fitted: fitted ? { by: 'x', at: 'y' } : null,
       leftOut,
-    }) as TrayPart
+    }) as RowPart
   it('offers first what nothing holds any more', () => {
     const first = stillIn(job())
     expect(first.slice(0, 3).every((w) => w.held.length === 0)).toBe(true)
@@ -129,13 +129,13 @@ describe('the row', () => {
     expect(named('')).toBeUndefined()
   })
   it('is built back from its end, and shouts what belongs inside and still lies there', () => {
-    const tray = [
+    const row = [
       lying(1, 'anode'),
       lying(2, 'forward-shims'),
       lying(3, 'pinion', true),
       lying(4, 'clutch-dog', false, 'scrap'),
     ]
-    expect(buildBack(tray).map((t) => t.id)).toEqual([4, 3, 2, 1])
-    expect(leftOnBench(job({ tray })).map((t) => t.part)).toEqual(['forward-shims'])
+    expect(buildBack(row).map((t) => t.id)).toEqual([4, 3, 2, 1])
+    expect(leftOnBench(job({ row })).map((t) => t.part)).toEqual(['forward-shims'])
   })
 })

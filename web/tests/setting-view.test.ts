@@ -5,7 +5,7 @@ import { assess } from '@moray/core/setting/assess'
 import { mount } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { describe, expect, it } from 'vitest'
-import PlanCard from '../src/job/tray/PlanCard.vue'
+import PlanCard from '../src/job/row/PlanCard.vue'
 import { drawingTags, dueFocus, focusFrom, focusId, stackOf } from '../src/job/setting-view.ts'
 
 const gauge = { resolution: 0.01, mpe: 0.01, repeatability: 0.005 }

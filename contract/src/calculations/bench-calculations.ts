@@ -22,18 +22,18 @@ import {
   TorqueAdapterFields,
   TorqueOrderFields,
 } from './bench-fields.ts'
-import { entry, type Calculation } from './calculation.ts'
+import { calculationOf, type Calculation } from './calculation.ts'
 import { BacklashRoundFields, ShaftRunoutFields, TemperatureFields } from './measuring-fields.ts'
 
 export const benchCalculations: Calculation[] = [
-  entry('ride-height', 'Best depth of a pair without a known number', RideHeightFields, rideHeight, [
+  calculationOf('ride-height', 'Best depth of a pair without a known number', RideHeightFields, rideHeight, [
     ['vertexMm', 'mm', 'pinion position where the flanks fit best'],
     ['vertexUMm', 'mm', 'its expanded uncertainty, from the scatter of the points'],
     ['residualMm', 'mm', 'root mean square of what the parabola leaves'],
     ['minimum', '', 'true when the parabola opens upward'],
     ['inside', '', 'true when the vertex lies among the positions tried'],
   ]),
-  entry('runout', 'Bend, ovality and nicks from readings round a shaft', RunoutFields, runout, [
+  calculationOf('runout', 'Bend, ovality and nicks from readings round a shaft', RunoutFields, runout, [
     ['tirMm', 'mm', 'total indicated reading'],
     ['countedTirMm', 'mm', 'the same of the readings that count'],
     ['eccentricityMm', 'mm', 'first harmonic: bend or offset'],
@@ -43,7 +43,7 @@ export const benchCalculations: Calculation[] = [
     ['blips', '', 'readings that stand out like a nick, by index'],
     ['verdict', '', 'in, out or too-close, with a limit'],
   ]),
-  entry(
+  calculationOf(
     'shaft-runout',
     'Where a shaft is bent, from runout at several stations',
     ShaftRunoutFields,
@@ -56,7 +56,7 @@ export const benchCalculations: Calculation[] = [
       ['kinks', 'mm/mm', 'change of slope at every inner station'],
     ],
   ),
-  entry(
+  calculationOf(
     'backlash-round',
     'Backlash round the gear: its smallest, and its runout',
     BacklashRoundFields,
@@ -74,20 +74,26 @@ export const benchCalculations: Calculation[] = [
       ['variationVerdict', '', 'variation against its limit'],
     ],
   ),
-  entry('temperature-effect', 'What warmth does to a clearance', TemperatureFields, temperatureEffect, [
-    ['clearanceChangeMm', 'mm', 'how much more it reads than at 20 °C'],
-    ['uMm', 'mm', 'standard uncertainty from not knowing the temperature better'],
-    ['perKelvinMm', 'mm/K', 'change per kelvin'],
-  ]),
-  entry('preload', 'Stack for a wanted rolling torque', PreloadFields, preload, [
+  calculationOf(
+    'temperature-effect',
+    'What warmth does to a clearance',
+    TemperatureFields,
+    temperatureEffect,
+    [
+      ['clearanceChangeMm', 'mm', 'how much more it reads than at 20 °C'],
+      ['uMm', 'mm', 'standard uncertainty from not knowing the temperature better'],
+      ['perKelvinMm', 'mm/K', 'change per kelvin'],
+    ],
+  ),
+  calculationOf('preload', 'Stack for a wanted rolling torque', PreloadFields, preload, [
     ['stackMm', 'mm', 'stack for the middle of the window'],
     ['slopeNmPerMm', 'Nm/mm', 'change of torque per mm of stack'],
     ['guess', '', 'true when the slope was not measured'],
   ]),
-  entry('crush', 'Stack for a wanted crush under a cover', CrushFields, crush, [
+  calculationOf('crush', 'Stack for a wanted crush under a cover', CrushFields, crush, [
     ['stackMm', 'mm', 'stack to fit'],
   ]),
-  entry(
+  calculationOf(
     'threaded-carrier',
     'Turns of a threaded carrier to a wanted backlash',
     ThreadedCarrierFields,
@@ -100,23 +106,23 @@ export const benchCalculations: Calculation[] = [
       ['loosenFirst', '', 'true when it must go out and come in again'],
     ],
   ),
-  entry('torque-adapter', 'Wrench setting with an adapter', TorqueAdapterFields, torqueAdapter, [
+  calculationOf('torque-adapter', 'Wrench setting with an adapter', TorqueAdapterFields, torqueAdapter, [
     ['settingNm', 'Nm', 'what to set'],
     ['factor', '', 'setting over target'],
     ['settingAtGripMinus25Nm', 'Nm', 'with the hand 25 mm nearer'],
     ['settingAtGripPlus25Nm', 'Nm', 'with the hand 25 mm farther'],
   ]),
-  entry('torque-order', 'Order and stages of a fastener pattern', TorqueOrderFields, torqueOrder, [
+  calculationOf('torque-order', 'Order and stages of a fastener pattern', TorqueOrderFields, torqueOrder, [
     ['order', '', 'fasteners by index from 0'],
     ['passes', '', 'fraction and order of every stage'],
   ]),
-  entry('lock-alignment', 'Further turn until tabs meet slots', LockAlignmentFields, lockAlignment, [
+  calculationOf('lock-alignment', 'Further turn until tabs meet slots', LockAlignmentFields, lockAlignment, [
     ['advanceDeg', 'deg', 'smallest further turn, never backward'],
     ['everyDeg', 'deg', 'how often the picture repeats'],
     ['coinciding', '', 'tabs that meet there'],
     ['possible', '', 'false when no turn aligns enough'],
   ]),
-  entry('leak-test', 'Leak rate of a case from its pressure over time', LeakTestFields, leakTest, [
+  calculationOf('leak-test', 'Leak rate of a case from its pressure over time', LeakTestFields, leakTest, [
     ['compensatedDropKpa', 'kPa', 'drop at constant temperature'],
     ['slopeKpaPerMin', 'kPa/min', 'slope of the compensated pressure'],
     ['leakMlPerMin', 'ml/min', 'leak rate, standard'],
@@ -130,7 +136,7 @@ export const benchCalculations: Calculation[] = [
     ['decay', '', 'time constant and first leak rate, when the drop is large'],
     ['better', '', 'which describes the readings better, line or decay'],
   ]),
-  entry('ratio', 'Which upper and lower this drive may have', RatioFields, ratio, [
+  calculationOf('ratio', 'Which upper and lower this drive may have', RatioFields, ratio, [
     ['candidates', '', 'every combination with its ratio, and whether it matches'],
     ['measuredRatio', '', 'ratio by counting turns'],
     ['measuredURatio', '', 'its largest error'],

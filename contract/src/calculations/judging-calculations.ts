@@ -2,31 +2,43 @@ import { patternRead } from '@moray/core/contact/pattern-read'
 import { toothContact } from '@moray/core/contact/tooth-contact'
 import { faultRank } from '@moray/core/inspection/fault-rank'
 import { trialUpdate } from '@moray/core/setting/trial-update'
-import { entry, type Calculation } from './calculation.ts'
+import { calculationOf, type Calculation } from './calculation.ts'
 import { PatternReadFields, ToothContactFields } from './contact-fields.ts'
 import { FaultRankFields, TrialUpdateFields } from './trial-fields.ts'
 
 /** Calculations that judge: what a pattern says, what trials teach, what a fault may be. */
 export const judgingCalculations: Calculation[] = [
-  entry('trial-update', 'What the trials have taught about the stacks', TrialUpdateFields, trialUpdate, [
-    ['sensitivity', '', 'mean and standard deviation for every quantity and stack'],
-    ['offset', '', 'every quantity with the stacks of the first trial'],
-    ['newest', '', 'every quantity with the stacks of the newest trial'],
-    ['logEvidence', '', 'how well each reading was foreseen, as a log density'],
-    ['warnings', '', 'trials that disagree with the ones before'],
-    ['predicted', '', 'what the next build will read'],
-    ['nextBuildLastProbability', '', 'that the next build meets every window'],
-  ]),
-  entry('tooth-contact', 'Contact patch of one flank for a setting', ToothContactFields, toothContact, [
-    ['areaShare', '', 'share of the flank that can touch'],
-    ['centroidLength', '', 'centre along the tooth, -1 toe to 1 heel'],
-    ['centroidProfile', '', 'centre up the tooth, -1 root to 1 top'],
-    ['extents', '', 'outermost points of the patch'],
-    ['motionErrorMicrorad', 'microrad', 'unevenness of the motion over one pitch'],
-    ['outline', '', 'line round the patch'],
-    ['raster', '', 'the patch on a grid, when asked for'],
-  ]),
-  entry('pattern-read', 'A real patch read back into millimetres', PatternReadFields, patternRead, [
+  calculationOf(
+    'trial-update',
+    'What the trials have taught about the stacks',
+    TrialUpdateFields,
+    trialUpdate,
+    [
+      ['sensitivity', '', 'mean and standard deviation for every quantity and stack'],
+      ['offset', '', 'every quantity with the stacks of the first trial'],
+      ['newest', '', 'every quantity with the stacks of the newest trial'],
+      ['logEvidence', '', 'how well each reading was foreseen, as a log density'],
+      ['warnings', '', 'trials that disagree with the ones before'],
+      ['predicted', '', 'what the next build will read'],
+      ['nextBuildLastProbability', '', 'that the next build meets every window'],
+    ],
+  ),
+  calculationOf(
+    'tooth-contact',
+    'Contact patch of one flank for a setting',
+    ToothContactFields,
+    toothContact,
+    [
+      ['areaShare', '', 'share of the flank that can touch'],
+      ['centroidLength', '', 'centre along the tooth, -1 toe to 1 heel'],
+      ['centroidProfile', '', 'centre up the tooth, -1 root to 1 top'],
+      ['extents', '', 'outermost points of the patch'],
+      ['motionErrorMicrorad', 'microrad', 'unevenness of the motion over one pitch'],
+      ['outline', '', 'line round the patch'],
+      ['raster', '', 'the patch on a grid, when asked for'],
+    ],
+  ),
+  calculationOf('pattern-read', 'A real patch read back into millimetres', PatternReadFields, patternRead, [
     ['pinionMm', 'mm', 'pinion from right, outward positive'],
     ['gearMm', 'mm', 'gear from right, outward positive'],
     ['pinionUMm', 'mm', 'its expanded uncertainty'],
@@ -43,7 +55,7 @@ export const judgingCalculations: Calculation[] = [
     ['againstGauges', 'mm', 'pattern minus gauges, and whether they agree'],
     ['meaning', '', 'what the patches mean, in words'],
   ]),
-  entry('fault-rank', 'Causes of a fault, ranked, and the next check', FaultRankFields, faultRank, [
+  calculationOf('fault-rank', 'Causes of a fault, ranked, and the next check', FaultRankFields, faultRank, [
     ['causes', '', 'causes with their probability and what speaks for and against'],
     ['nextChecks', 'bits', 'checks with expected information and cost'],
   ]),

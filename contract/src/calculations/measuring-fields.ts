@@ -1,3 +1,7 @@
+import { refuse } from '@moray/core/checks/input-error'
+import type { DepthInput } from '@moray/core/measuring/depth'
+import { isObject } from '../fields/instantiate.ts'
+import { show } from '../fields/show.ts'
 import { Flag, Many, Num, Numbers, One, OneOf, Text } from '../fields/decorators.ts'
 
 export class ParseReadingFields {
@@ -182,17 +186,13 @@ const byMethod = {
   'case-and-gear': CaseAndGearFields,
 }
 
-export class DepthMethodFields {
-  @OneOf({ what: 'way of measuring', values: Object.keys(byMethod) })
-  method!: keyof typeof byMethod
+/** Which class a depth input is checked with: each method has its own fields, and no others. @throws InputError */
+export function depthClass(raw: unknown): new () => DepthInput {
+  if (!isObject(raw)) return MasterDropFields
+  const { method } = raw
+  if (typeof method === 'string' && Object.hasOwn(byMethod, method))
+    return byMethod[method as keyof typeof byMethod]
+  return refuse('method', `is ${show(method)}; one of ${Object.keys(byMethod).join(', ')}`)
 }
 
-/** Which class a depth input is checked with: each method has its own fields, and no others. */
-export function depthClass(raw: unknown): new () => object {
-  const method = (raw as { method?: unknown } | null)?.method
-  return typeof method === 'string' && Object.hasOwn(byMethod, method)
-    ? byMethod[method as keyof typeof byMethod]
-    : DepthMethodFields
-}
-
-export const depthClasses: (new () => object)[] = Object.values(byMethod)
+export const depthClasses: (new () => DepthInput)[] = Object.values(byMethod)

@@ -7,30 +7,22 @@ import { shimSolveSteps } from '@moray/core/setting/shim-solve'
 import { parseReading } from '@moray/core/units/notation'
 import { benchCalculations } from './bench-calculations.ts'
 import { judgingCalculations } from './judging-calculations.ts'
-import { entry, type Calculation, type OutputField, type Steps } from './calculation.ts'
+import { calculationOf, type Calculation, type OutputField, type Turns } from './calculation.ts'
 import { describeClass, type FieldDescription } from '../fields/describe.ts'
-import { validate } from '../fields/validate.ts'
 import { depthClass, depthClasses, JudgeFields, ParseReadingFields } from './measuring-fields.ts'
 import { BacklashTransferInput, MeshGeometryInput } from './mesh-fields.ts'
-import { ShimSolveFields } from './shim-fields.ts'
-
-function drain(steps: Steps): object {
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
-}
+import { shimSolveInput, ShimSolveFields } from './shim-fields.ts'
 
 /**
  * Every calculation that runs without the interface: name → input class, core function, described fields.
  * The command line, the HTTP route and the worker read this one list.
  */
 export const calculations: Calculation[] = [
-  entry('parse-reading', 'Understands bench notation', ParseReadingFields, parseReading, [
+  calculationOf('parse-reading', 'Understands bench notation', ParseReadingFields, parseReading, [
     ['value', 'mm, Nm, kPa, C or deg', 'the value in the canonical unit, not rounded'],
     ['unit', '', 'the unit that was used'],
   ]),
-  entry(
+  calculationOf(
     'mesh-geometry',
     'Pitch cones of a bevel pair, and how backlash answers to axial travel',
     MeshGeometryInput,
@@ -48,7 +40,7 @@ export const calculations: Calculation[] = [
       ['normalFactor', '', 'normal over transverse backlash'],
     ],
   ),
-  entry(
+  calculationOf(
     'backlash-transfer',
     'Indicator reading carried to the pitch circle',
     BacklashTransferInput,
@@ -58,11 +50,17 @@ export const calculations: Calculation[] = [
       ['normalBacklashMm', 'mm', 'square to the flank'],
     ],
   ),
-  entry('depth', 'Where a gear stands on its axis', { choose: depthClass, classes: depthClasses }, depth, [
-    ['depthMm', 'mm', 'depth (all methods but case-and-gear)'],
-    ['shimMm', 'mm', 'shim needed (case-and-gear)'],
-  ]),
-  entry('judge', 'Readings against a window, with their uncertainty', JudgeFields, judge, [
+  calculationOf(
+    'depth',
+    'Where a gear stands on its axis',
+    { choose: depthClass, classes: depthClasses },
+    depth,
+    [
+      ['depthMm', 'mm', 'depth (all methods but case-and-gear)'],
+      ['shimMm', 'mm', 'shim needed (case-and-gear)'],
+    ],
+  ),
+  calculationOf('judge', 'Readings against a window, with their uncertainty', JudgeFields, judge, [
     ['mean', 'as the readings', 'mean of the readings'],
     ['u', 'as the readings', 'standard uncertainty of the mean'],
     ['U', 'as the readings', 'expanded uncertainty, 2u'],
@@ -70,11 +68,11 @@ export const calculations: Calculation[] = [
     ['readingsNeeded', '', 'readings that would decide; null when none do'],
     ['temperatureMm', 'mm', 'what was taken off for the temperature'],
   ]),
-  entry(
+  calculationOf(
     'shim-solve',
     'Stacks out of the drawer that bring every quantity into its window',
     ShimSolveFields,
-    (input: never) => drain(shimSolveSteps(input)),
+    { turns: (input: ShimSolveFields) => shimSolveSteps(shimSolveInput(input)) },
     [
       ['status', '', 'fit or no-fit'],
       ['provedOptimal', '', 'true: no better plan exists in this drawer'],
@@ -88,7 +86,6 @@ export const calculations: Calculation[] = [
       ['orderSuggestions', 'mm', 'thicknesses to order, when nothing fits'],
       ['nodes', '', 'boxes that the search looked at'],
     ],
-    shimSolveSteps as (input: never) => Steps,
   ),
   ...benchCalculations,
   ...judgingCalculations,
@@ -101,7 +98,7 @@ export function calculation(name: string): Calculation {
     throw new InputError('unknown-calculation', [
       {
         path: 'name',
-        message: `"${name}" is no calculation; there are ${calculations.map((c) => c.name).join(', ')}`,
+        message: `"${name.slice(0, 40)}" is no calculation; there are ${calculations.map((c) => c.name).join(', ')}`,
       },
     ])
   return found
@@ -109,19 +106,16 @@ export function calculation(name: string): Calculation {
 
 /** Checks the input with the calculation's class, then computes. */
 export function calculate(name: string, raw: unknown): object {
-  const entry = calculation(name)
-  return entry.run(checked(entry, raw))
+  const turns = calculateInTurns(name, raw)
+  for (;;) {
+    const turn = turns.next()
+    if (turn.done) return turn.value
+  }
 }
 
-/** The same in steps; a short calculation is one step. */
-export function* calculateSteps(name: string, raw: unknown): Steps {
-  const entry = calculation(name)
-  const input = checked(entry, raw)
-  return entry.steps ? yield* entry.steps(input) : entry.run(input)
-}
-
-function checked(entry: Calculation, raw: unknown): never {
-  return validate(entry.inputClass(raw), raw) as never
+/** The same in turns. */
+export function calculateInTurns(name: string, raw: unknown): Turns {
+  return calculation(name).turns(raw)
 }
 
 export interface CalculationDescription {

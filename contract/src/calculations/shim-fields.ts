@@ -1,3 +1,5 @@
+import { refuse } from '@moray/core/checks/input-error'
+import type { PieceCut, ShimSolveInput } from '@moray/core/setting/shim-problem'
 import { Flag, Many, Num, Numbers, NumberTable, One, OneOf, Text, Whole } from '../fields/decorators.ts'
 
 export class ShimLocationFields {
@@ -109,4 +111,24 @@ export class ShimSolveFields {
     default: 5_000_000,
   })
   maxNodes?: number
+}
+
+/** The solver's input: a cut has its layers or its steps, whichever its kind needs. @throws InputError when they are missing */
+export function shimSolveInput(fields: ShimSolveFields): ShimSolveInput {
+  return {
+    ...fields,
+    pieces: fields.pieces.map(({ cut, ...piece }, i) =>
+      cut ? { ...piece, cut: pieceCut(cut, `pieces[${i}].cut`) } : piece,
+    ),
+  }
+}
+
+function pieceCut({ kind, layerMm, stepMm, minMm }: PieceCutFields, path: string): PieceCut {
+  if (kind === 'laminated')
+    return {
+      kind,
+      minMm,
+      layerMm: layerMm ?? refuse(`${path}.layerMm`, 'is missing; a laminated piece has layers'),
+    }
+  return { kind, minMm, stepMm: stepMm ?? refuse(`${path}.stepMm`, 'is missing; a ground piece has steps') }
 }

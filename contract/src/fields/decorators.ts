@@ -1,5 +1,4 @@
 import 'reflect-metadata'
-import { Type } from 'class-transformer'
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -10,14 +9,15 @@ import {
   IsInt,
   IsNumber,
   IsOptional,
-  IsString,
-  Length,
   Max,
   Min,
   ValidateBy,
   ValidateNested,
 } from 'class-validator'
 import { remember, type FieldFacts } from './describe.ts'
+import { isObject, MOST_IN_TABLE } from './instantiate.ts'
+import { show } from './show.ts'
+import { isVisible, textProblem } from './text-rule.ts'
 
 /**
  * One decorator for each kind of field: it validates, and it remembers what the field is, so that the
@@ -56,22 +56,17 @@ const isFinite = () =>
     { message: (a) => `must be a finite number, not ${show(a.value)}` },
   )
 
-/** A finite number, with limits where the computation has them. */
+/** What no length, torque, pressure or price of this trade exceeds; fields with a narrower range say so. */
+const MOST_NUMBER = 1e6
+
+/** A finite number within plausible limits. */
 export function Num(options: Common & { min?: number; max?: number }): PropertyDecorator {
-  const { min, max } = options
-  return apply(
-    { type: 'number', ...(min !== undefined ? { min } : {}), ...(max !== undefined ? { max } : {}) },
-    options,
-    [
-      isFinite(),
-      ...(min !== undefined
-        ? [Min(min, { message: (a) => `is ${show(a.value)}; it must not be below ${min}` })]
-        : []),
-      ...(max !== undefined
-        ? [Max(max, { message: (a) => `is ${show(a.value)}; it must not be above ${max}` })]
-        : []),
-    ],
-  )
+  const { min = -MOST_NUMBER, max = MOST_NUMBER } = options
+  return apply({ type: 'number', min, max }, options, [
+    isFinite(),
+    Min(min, { message: (a) => `is ${show(a.value)}; it must not be below ${min}` }),
+    Max(max, { message: (a) => `is ${show(a.value)}; it must not be above ${max}` }),
+  ])
 }
 
 /** A whole number. */
@@ -92,19 +87,29 @@ export function Flag(options: Common): PropertyDecorator {
   ])
 }
 
+/** Text: trimmed before its length counts, and only with characters that can be kept (text-rule.ts). */
 export function Text(options: Common & { min?: number; max: number }): PropertyDecorator {
   const { min = 0, max } = options
-  return apply({ type: 'text', max }, options, [
-    IsString({ message: (a) => `must be text, not ${show(a.value)}` }),
-    Length(min, max, {
-      message: (a) =>
-        String(a.value ?? '').length < min
-          ? min === 1
-            ? 'is empty; write something'
-            : `is too short; at least ${min} characters`
-          : `has ${String(a.value ?? '').length} characters; at most ${max} are kept`,
-    }),
-  ])
+  const message = (value: unknown): string | undefined => {
+    if (typeof value !== 'string') return `must be text, not ${show(value)}`
+    const bad = textProblem(value)
+    if (bad) return bad
+    if (min > 0 && !isVisible(value)) return 'is empty; write something'
+    if (value.length < min) return `is too short; at least ${min} characters`
+    return value.length > max ? `has ${value.length} characters; at most ${max} are kept` : undefined
+  }
+  return apply({ type: 'text', min, max }, options, [Judged('isKeepableText', message)])
+}
+
+/** A check that says itself what is wrong. */
+function Judged(name: string, message: (value: unknown) => string | undefined): PropertyDecorator {
+  return ValidateBy({
+    name,
+    validator: {
+      validate: (v: unknown) => message(v) === undefined,
+      defaultMessage: (a) => message(a?.value) ?? '',
+    },
+  })
 }
 
 export function OneOf(options: Common & { values: readonly (string | number)[] }): PropertyDecorator {
@@ -117,13 +122,14 @@ export function OneOf(options: Common & { values: readonly (string | number)[] }
 /** A list of numbers. */
 export function Numbers(options: Common & { most: number; least?: number }): PropertyDecorator {
   const { most, least = 0 } = options
-  return apply({ type: 'numbers', max: most }, options, [
+  return apply({ type: 'numbers', least, max: most }, options, [
     IsArray({ message: (a) => `must be a list, not ${show(a.value)}` }),
     ArrayMaxSize(most, { message: `holds too many entries; at most ${most}` }),
     ArrayMinSize(least, { message: `holds too few entries; at least ${least}` }),
-    IsNumber(
-      { allowNaN: false, allowInfinity: false },
-      { each: true, message: 'must hold finite numbers only' },
+    Judged('isNumberList', (v) =>
+      Array.isArray(v) && v.every(isPlausible)
+        ? undefined
+        : `must hold finite numbers between ${-MOST_NUMBER} and ${MOST_NUMBER} only`,
     ),
   ])
 }
@@ -131,19 +137,17 @@ export function Numbers(options: Common & { most: number; least?: number }): Pro
 /** A list of short texts. */
 export function Texts(options: Common & { most: number; least?: number }): PropertyDecorator {
   const { most, least = 0 } = options
-  return apply({ type: 'texts', max: most }, options, [
+  return apply({ type: 'texts', least, max: most }, options, [
     IsArray({ message: (a) => `must be a list, not ${show(a.value)}` }),
     ArrayMaxSize(most, { message: `holds too many entries; at most ${most}` }),
     ArrayMinSize(least, { message: `holds too few entries; at least ${least}` }),
-    IsString({ each: true, message: 'must hold texts only' }),
-    Length(1, 60, { each: true, message: 'must hold texts of 1 to 60 characters' }),
+    Judged('isTextList', (v) => (Array.isArray(v) ? v.map(shortText).find(Boolean) : 'must hold texts only')),
   ])
 }
 
 /** A nested object of one class. */
 export function One(of: () => Class, options: Common): PropertyDecorator {
   return apply({ type: 'object', of }, options, [
-    Type(of),
     IsPlainObject(),
     ValidateNested({ message: 'must be an object' }),
   ])
@@ -152,8 +156,7 @@ export function One(of: () => Class, options: Common): PropertyDecorator {
 /** A list of nested objects of one class. */
 export function Many(of: () => Class, options: Common & { most: number; least?: number }): PropertyDecorator {
   const { most, least = 0 } = options
-  return apply({ type: 'objects', of, max: most }, options, [
-    Type(of),
+  return apply({ type: 'objects', of, least, max: most }, options, [
     IsArray({ message: (a) => `must be a list, not ${show(a.value)}` }),
     ArrayMaxSize(most, { message: `holds too many entries; at most ${most}` }),
     ArrayMinSize(least, { message: `holds too few entries; at least ${least}` }),
@@ -164,38 +167,44 @@ export function Many(of: () => Class, options: Common & { most: number; least?: 
 
 /** A table from ids to numbers. */
 export function NumberTable(options: Common): PropertyDecorator {
-  return apply({ type: 'number-table' }, options, [
-    ValidateBy({
-      name: 'isNumberTable',
-      validator: {
-        validate: (v: unknown) =>
-          isObject(v) && Object.values(v).every((n) => typeof n === 'number' && Number.isFinite(n)),
-        defaultMessage: () => 'must be a table of finite numbers by id',
-      },
-    }),
+  return apply({ type: 'number-table', max: MOST_IN_TABLE }, options, [
+    Judged('isNumberTable', (v) =>
+      isObject(v) && Object.values(v).every(isPlausible)
+        ? undefined
+        : `must be a table of finite numbers by id, between ${-MOST_NUMBER} and ${MOST_NUMBER}`,
+    ),
   ])
 }
 
 /** A table from facts to answers: yes or no, a number, or text (a number may come as text in bench notation). */
 export function AnswerTable(options: Common): PropertyDecorator {
   const most = 100
-  return apply({ type: 'answer-table' }, options, [
-    ValidateBy({
-      name: 'isAnswerTable',
-      validator: {
-        validate: (v: unknown) =>
-          isObject(v) &&
-          Object.keys(v).length <= most &&
-          Object.values(v).every(
-            (x) =>
-              typeof x === 'boolean' ||
-              (typeof x === 'number' && Number.isFinite(x)) ||
-              (typeof x === 'string' && x.length <= 600),
-          ),
-        defaultMessage: () => `must be a table of at most ${most} answers: yes or no, numbers, short texts`,
-      },
+  return apply({ type: 'answer-table', max: most }, options, [
+    Judged('isAnswerTable', (v) => {
+      if (!isObject(v)) return `must be a table of answers, not ${show(v)}`
+      for (const [fact, x] of Object.entries(v)) {
+        const bad = answerProblem(x)
+        if (bad) return `"${fact}" ${bad}`
+      }
+      return undefined
     }),
   ])
+}
+
+const isPlausible = (n: unknown) => typeof n === 'number' && Math.abs(n) <= MOST_NUMBER
+
+function answerProblem(x: unknown): string | undefined {
+  if (typeof x === 'boolean') return undefined
+  if (typeof x === 'number')
+    return isPlausible(x) ? undefined : `is ${x}; between ${-MOST_NUMBER} and ${MOST_NUMBER} is possible`
+  if (typeof x !== 'string') return `must be yes or no, a number or text, not ${show(x)}`
+  return textProblem(x) ?? (x.length > 600 ? `has ${x.length} characters; at most 600 are kept` : undefined)
+}
+
+function shortText(x: unknown): string | undefined {
+  if (typeof x !== 'string') return 'must hold texts only'
+  if (!isVisible(x) || x.length > 60) return 'must hold texts of 1 to 60 characters'
+  return textProblem(x)
 }
 
 function IsPlainObject(): PropertyDecorator {
@@ -213,16 +222,4 @@ function EachPlainObject(): PropertyDecorator {
       defaultMessage: () => 'must hold objects only',
     },
   })
-}
-
-function isObject(v: unknown): v is Record<string, unknown> {
-  return typeof v === 'object' && v !== null && !Array.isArray(v)
-}
-
-/** A value as it may stand in a message: short, and in quotes when it is text. */
-export function show(value: unknown): string {
-  if (value === undefined) return 'missing'
-  if (typeof value === 'number') return String(value)
-  const text = JSON.stringify(value) ?? String(value)
-  return text.length > 40 ? `${text.slice(0, 37)}…` : text
 }

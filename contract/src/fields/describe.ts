@@ -1,4 +1,4 @@
-type Class = new () => object
+export type Class = new () => object
 
 /** What a field is, as far as a form or a reader needs to know. */
 export interface FieldFacts {
@@ -18,8 +18,12 @@ export interface FieldFacts {
   unit?: string
   optional?: boolean
   default?: unknown
+  /** Smallest value of a number, least length of a text. */
   min?: number
+  /** Largest value of a number, greatest length of a text, list or table. */
   max?: number
+  /** Least length of a list. */
+  least?: number
   values?: (string | number)[]
   of?: () => Class
 }
@@ -38,14 +42,23 @@ export function remember(owner: Class, property: string, field: FieldFacts) {
   facts.set(owner, own)
 }
 
+/** The fields of a class by name, inherited ones first. */
+export function factsOfClass(owner: Class): Map<string, FieldFacts> {
+  const cached = whole.get(owner)
+  if (cached) return cached
+  const parent = Object.getPrototypeOf(owner) as Class | null
+  const inherited = parent && (facts.has(parent) || whole.has(parent)) ? factsOfClass(parent) : []
+  const all = new Map([...inherited, ...(facts.get(owner) ?? [])])
+  whole.set(owner, all)
+  return all
+}
+const whole = new WeakMap<Class, Map<string, FieldFacts>>()
+
 /** The fields of a class (inherited ones first), nested classes included. */
 export function describeClass(owner: Class): FieldDescription[] {
-  const parent = Object.getPrototypeOf(owner) as Class | null
-  const inherited = parent && facts.has(parent) ? describeClass(parent) : []
-  const own = [...(facts.get(owner) ?? [])].map(([name, { of, ...rest }]) => ({
+  return [...factsOfClass(owner)].map(([name, { of, ...rest }]) => ({
     name,
     ...rest,
     ...(of ? { fields: describeClass(of()) } : {}),
   }))
-  return [...inherited, ...own]
 }

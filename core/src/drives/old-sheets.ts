@@ -1,5 +1,6 @@
 import type { BenchFacts } from './bench-facts.ts'
 import type { DriveSheet } from './sheet.ts'
+import { withRoles } from './sheets/part-roles.ts'
 
 /** Bench facts of a sheet that was written before sheets had them: nothing special about the drive. */
 const PLAIN: BenchFacts = {
@@ -38,9 +39,37 @@ const PLAIN: BenchFacts = {
   used: null,
 }
 
-/** A stored sheet as this Moray knows sheets. Sheets written by an older one lack parts and bench facts. */
+/**
+ * A stored sheet as this Moray knows sheets. Sheets written by an older one lack parts, bench facts, or the roles of parts and stamps; all of
+ * those are sheets of the demo, whose ids say what they are.
+ */
 export function asSheet(
   stored: DriveSheet | (Omit<DriveSheet, 'parts' | 'bench'> & Partial<DriveSheet>),
 ): DriveSheet {
-  return { ...stored, parts: stored.parts ?? [], bench: stored.bench ?? PLAIN }
+  const { ratio } = stored
+  return {
+    ...stored,
+    parts: (stored.parts ?? []).map(withRoles),
+    bench: stored.bench ?? PLAIN,
+    ...(ratio ? { ratio: { ...ratio, stamps: ownStamps(stored.id, ratio.stamps) } } : {}),
+  }
+}
+
+/** Codes of the demo's own sheets, by sheet: stamps did not say it themselves once. */
+const OWN_CODES: Record<string, string> = {
+  'lomvi-90': 'L13',
+  'alke-2-upper': 'A21/14',
+  'alke-2-lower': 'A21/14',
+  'havsule-duo-upper': 'H23/16',
+  'havsule-duo-lower': 'H23/16',
+  'rordrum-v': 'R18',
+  'teist-6': 'T13',
+  'sivkrok-b': 'SB34',
+}
+
+type Stamps = NonNullable<DriveSheet['ratio']>['stamps']
+
+function ownStamps(sheetId: string, stamps: Stamps): Stamps {
+  if (stamps.some((s) => s.own)) return stamps
+  return stamps.map((s) => (s.code === OWN_CODES[sheetId] ? { ...s, own: true } : s))
 }

@@ -41,6 +41,10 @@ export interface Part {
   waitDays: number
   /** Must be inside before the case closes. */
   inside: boolean
+  /** Parts that the order of work treats as what they are: the case itself, what closes it, and the key of that. */
+  role?: 'body' | 'carrier' | 'carrier-key'
+  /** Causes of the fault table that point at it. */
+  pointedAtBy?: string[]
 }
 
 /** How a part lies in the row: what is marked on it, or which side was up. */
@@ -60,8 +64,8 @@ export const ORIENTATIONS: Partial<Record<PartKind, string[]>> = {
 /** Kinds that are new at every opening, however young they are. */
 export const ALWAYS_NEW: PartKind[] = ['seal', 'ring']
 
-/** Parts that come off; the housing is what they come off of. */
-export const comesOff = (p: Part) => p.id !== 'housing'
+/** Parts that come off; the body is what they come off of. */
+export const comesOff = (p: Part) => p.role !== 'body'
 
 /** Parts that somebody has to look at: what seals is new anyhow, where the shop does it so. */
 export function needsGrade(p: Part, sealsAllNew: boolean): boolean {

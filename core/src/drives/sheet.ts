@@ -17,7 +17,7 @@ export interface DriveSheet {
   /** Invented figures: shown wherever the sheet is. */
   demo: boolean
   summary: string
-  ratio?: { overall: string; stamps: { code: string; teeth: string; note: string }[] }
+  ratio?: { overall: string; stamps: Stamp[] }
   oilCapacityMl?: number
   axes: Axis[]
   gears: Gear[]
@@ -45,6 +45,14 @@ export const FAMILIES = {
   'belt-lower': 'Belt-driven straight lower',
 } as const
 export type Family = keyof typeof FAMILIES
+
+export interface Stamp {
+  code: string
+  teeth: string
+  note: string
+  /** The code of the very drive that this sheet describes. */
+  own?: boolean
+}
 
 export interface Axis {
   id: string

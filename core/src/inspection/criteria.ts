@@ -21,6 +21,8 @@ export interface Criterion {
   grade: Grade
   /** The rule behind it, as the reason that is offered. */
   rule: string
+  /** On the body of a drive: it is not rebuilt, whatever it would save. */
+  endsRebuild?: boolean
 }
 
 const see = (id: string, label: string, grade: Grade, rule: string): Criterion => ({ id, label, grade, rule })
@@ -126,7 +128,7 @@ export const criteria: Record<PartKind, Criterion[]> = {
       'groove or bore cannot seal: an insert, or another case',
     ),
     see('thread', 'stripped thread', 'send-out', 'stripped thread: an insert'),
-    see('crack', 'crack', 'replace', 'cracked: never rebuilt'),
+    { ...see('crack', 'crack', 'replace', 'cracked: never rebuilt'), endsRebuild: true },
   ],
   shift: [
     see('sound', 'sharp ramps, rod straight', 'keep', 'sharp ramps, rod straight'),

@@ -1,7 +1,7 @@
 import { notNegative } from '../checks/numbers.ts'
 import { ALWAYS_NEW, type Part } from '../drives/parts.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import { condemned, type Grade } from './criteria.ts'
+import { condemned, criteria, type Grade } from './criteria.ts'
 
 export interface OrderRow {
   /** The part, set or kit that is bought. */
@@ -23,6 +23,8 @@ export interface Option {
   waitDays: number
   /** What the money does not say. */
   risks: string[]
+  /** Why safety forbids it, whatever it costs; not offered then. */
+  forbidden?: string
 }
 
 export interface Estimate {
@@ -33,14 +35,16 @@ export interface Estimate {
   hours: number
   /** Above the money: what decides whatever it costs. */
   safety: string[]
-  /** Cheapest of those that safety allows. */
-  cheapest: Option['id']
+  /** Cheapest of those that safety allows; undefined when it allows none. */
+  cheapest?: Option['id']
 }
 
 export interface EstimateInput {
   grades: Record<string, Grade>
   /** Reasons, by part. */
   reasons?: Record<string, string>
+  /** Ids of the criteria that were seen, by part. */
+  seen?: Record<string, string[]>
   /** Per hour, in kroner. */
   rate: number
   consumables: number
@@ -106,14 +110,18 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
         ]
       : []),
   ]
-  const housing = sheet.parts.filter((p) => p.kind === 'housing' && condemned(input.grades[p.id] ?? 'keep'))
-  const cracked = housing.some((p) => /crack/i.test(input.reasons?.[p.id] ?? ''))
+  const bodyEnds = sheet.parts
+    .filter((p) => p.role === 'body' && condemned(input.grades[p.id] ?? 'keep'))
+    .flatMap((p) => criteria[p.kind].filter((c) => c.endsRebuild && input.seen?.[p.id]?.includes(c.id)))
+  if (bodyEnds.length)
+    options[0]!.forbidden = `The case: ${bodyEnds.map((c) => c.rule).join('; ')}. It is not rebuilt as it is, whatever it would save.`
   const safety = [
-    ...(cracked ? ['The case is cracked: it is never rebuilt as it is, whatever it would save.'] : []),
+    ...options.flatMap((o) => o.forbidden ?? []),
     ...sheet.parts
       .filter((p) => p.kind === 'shaft' && condemned(input.grades[p.id] ?? 'keep'))
       .map((p) => `${p.name}: replaced, not straightened.`),
   ]
+  const allowed = options.filter((o) => !o.forbidden)
   const reuse = options[1]?.id === 'exchange' ? options[1] : undefined
   return {
     order,
@@ -121,7 +129,7 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
     hours,
     ...(reuse && rate > 0 ? { breakEvenHours: (reuse.total - parts - consumables) / rate } : {}),
     safety,
-    cheapest: options.reduce((a, b) => (b.total < a.total ? b : a)).id,
+    ...(allowed.length ? { cheapest: allowed.reduce((a, b) => (b.total < a.total ? b : a)).id } : {}),
   }
 }
 

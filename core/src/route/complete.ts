@@ -5,11 +5,9 @@ import type { Ask, Route, Step } from './route.ts'
 
 export type Answers = Record<string, FactValue>
 
-/** Going on although something does not hold: possible with a reason, and with the lead's name where the shop says so. */
+/** Going on although something does not hold: possible with a reason, and where the shop says so, when the lead agrees. */
 export interface Departure {
   reason: string
-  /** The lead who agreed. */
-  lead?: string
 }
 
 export interface Completed {
@@ -36,6 +34,8 @@ export function completeStep(
     derive?: (facts: Facts) => Facts
     departure?: Departure | undefined
     departuresNeedLead?: boolean
+    /** The lead closes the step himself, or has agreed to it. */
+    leadAgrees?: boolean
   } = {},
 ): Completed {
   const { derive = (f: Facts) => f, departure } = options
@@ -77,8 +77,8 @@ export function completeStep(
     ])
   if (departure.reason.trim().length < 3)
     refuse('departure.reason', 'is missing; say why you go on all the same', 'reason-needed')
-  if (options.departuresNeedLead && !departure.lead)
-    refuse('departure.lead', 'is missing; in this shop the lead agrees to a departure', 'lead-needed')
+  if (options.departuresNeedLead && !options.leadAgrees)
+    refuse('departure', 'needs the lead of this shop, who has not agreed to it yet', 'lead-needed')
   return { answers: kept, departedFrom: reasons.map((r) => r.message) }
 }
 

@@ -60,10 +60,12 @@ export interface Step {
   appliesWhen?: Condition
   /** No departure, whatever the reason: it could hurt somebody. */
   firm?: boolean
+  /** It takes its time, from the first answer on: a pressure test. */
+  timed?: boolean
   /** A picture is wanted with it. */
   picture?: boolean
   /** The school that decides how it is done. */
   school?: SchoolId
   /** Where else on the job the work is done. */
-  page?: 'setting' | 'tray' | 'grades' | 'estimate' | 'faults'
+  page?: 'setting' | 'row' | 'grades' | 'estimate' | 'faults'
 }

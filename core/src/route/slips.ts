@@ -1,5 +1,5 @@
 /** Where a slip is caught. `route`: a question or a gate of the route. */
-export type CaughtBy = 'route' | 'tray' | 'setting' | 'calculation'
+export type CaughtBy = 'route' | 'row' | 'setting' | 'calculation'
 
 /** What goes wrong at the bench, each with where Moray stops it. */
 export const slips = {
@@ -51,7 +51,7 @@ export const slips = {
   shavings: ['Shavings from cleaning fallen into the case', 'route'],
   solvent: ['Solvent on paint and seals', 'route'],
   'waste-oil': ['Waste oil poured away', 'route'],
-  'too-early': ['A part forced out that another still holds', 'tray'],
+  'too-early': ['A part forced out that another still holds', 'row'],
 } as const satisfies Record<string, readonly [string, CaughtBy]>
 
 export type SlipId = keyof typeof slips

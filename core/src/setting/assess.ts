@@ -24,7 +24,7 @@ export interface TakenReading {
 }
 
 /** One state of the gearcase: as found, or a trial build. Keyed by stack id and measure id. */
-export interface BuildFacts {
+export interface BuildState {
   stacks: Record<string, number>
   readings: Record<string, TakenReading[]>
   /** Ids of the pieces that each stack holds, where they are known. */
@@ -95,7 +95,7 @@ export function worstGauge(readings: readonly TakenReading[]): GaugeSpec {
 }
 
 /** Where one build stands: what is known, what verdicts it has, what is due next in the sheet's order. */
-export function assess(sheet: DriveSheet, build: BuildFacts): Assessment {
+export function assess(sheet: DriveSheet, build: BuildState): Assessment {
   const due: DueStep[] = []
   for (const stack of shimAdjusters(sheet))
     if (build.stacks[stack.id] === undefined) due.push({ kind: 'stack', stack: stack.id })
@@ -140,7 +140,7 @@ export function isShimmed(sheet: DriveSheet): boolean {
  */
 export function solverInput(
   sheet: DriveSheet,
-  build: BuildFacts,
+  build: BuildState,
   pieces: ShimPiece[],
   free?: string[],
 ): ShimSolveInput {
@@ -214,20 +214,4 @@ export function checkPrediction(predicted: Record<string, Prediction>, state: As
       },
     ]
   })
-}
-
-/** What a job in setting waits for, in words for the bench list. */
-export function waitsFor(sheet: DriveSheet, state: Assessment, buildNumber: number): string {
-  const [next] = state.due
-  const where = buildNumber === 0 ? 'as found' : `of trial ${buildNumber}`
-  if (next?.kind === 'stack') {
-    const label = sheet.adjusters.find((a) => a.id === next.stack)!.label
-    return `Enter ${label.toLowerCase()} ${where}`
-  }
-  if (next?.kind === 'reading') {
-    const label = sheet.measures.find((m) => m.id === next.measure)!.label
-    return `Measure ${label.toLowerCase()} ${where}, ${next.missing} to go`
-  }
-  if (state.allIn) return 'Every window met: accept as built'
-  return isShimmed(sheet) ? 'Choose the next stacks' : 'Decide on the readings'
 }

@@ -1,5 +1,5 @@
 import type { DriveSheet } from '../drives/sheet.ts'
-import { solverInput, type BuildFacts } from './assess.ts'
+import { solverInput, type BuildState } from './assess.ts'
 import type { ShimPiece, ShimSolveInput } from './shim-problem.ts'
 import { trialUpdate, type TrialUpdate } from './trial-update.ts'
 
@@ -17,7 +17,7 @@ const PRIOR_SCALES = [1, 2, 4]
  */
 export function learnFrom(
   sheet: DriveSheet,
-  builds: readonly BuildFacts[],
+  builds: readonly BuildState[],
   next?: Record<string, number>,
 ): TrialUpdate | undefined {
   const posed = builds.flatMap((b) => {
@@ -57,7 +57,7 @@ export function learnFrom(
  */
 export function learnedSolverInput(
   sheet: DriveSheet,
-  builds: readonly BuildFacts[],
+  builds: readonly BuildState[],
   pieces: ShimPiece[],
   free?: string[],
 ): ShimSolveInput {

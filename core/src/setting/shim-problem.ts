@@ -95,10 +95,17 @@ const MOST_CUTS = 2000
  * A laminated shim loses whole layers, a ground spacer whole steps of the machine.
  */
 export function pieceCuts(piece: ShimPiece): number[] {
-  if (!piece.cut) return []
-  const step = piece.cut.kind === 'laminated' ? piece.cut.layerMm : piece.cut.stepMm
-  const steps = Math.floor((piece.thicknessMm - piece.cut.minMm) / step + THICKNESS_SLACK_MM / step)
-  return Array.from({ length: Math.max(0, steps) }, (_, k) => piece.thicknessMm - (k + 1) * step)
+  const step = piece.cut ? cutStep(piece.cut) : 0
+  return Array.from({ length: cutCount(piece) }, (_, k) => piece.thicknessMm - (k + 1) * step)
+}
+
+const cutStep = (cut: PieceCut) => (cut.kind === 'laminated' ? cut.layerMm : cut.stepMm)
+
+/** How many thicknesses {@link pieceCuts} gives, without making them. */
+function cutCount({ cut, thicknessMm }: ShimPiece): number {
+  if (!cut) return 0
+  const step = cutStep(cut)
+  return Math.max(0, Math.floor((thicknessMm - cut.minMm) / step + THICKNESS_SLACK_MM / step))
 }
 
 /** Lays the drawer's lines out as thicknesses. */
@@ -200,7 +207,7 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
     )
   })
   if (!problems.length) {
-    const cuts = input.pieces.reduce((n, p) => n + pieceCuts(p).length, 0)
+    const cuts = input.pieces.reduce((n, p) => n + cutCount(p), 0)
     if (cuts > MOST_CUTS)
       say('pieces', `can be cut to ${cuts} thicknesses; at most ${MOST_CUTS}. Use coarser steps`)
   }

@@ -8,6 +8,7 @@ import {
   fixedCandidate,
   stackCandidateSteps,
   type StackCandidates,
+  type SearchBudget,
 } from './stack-candidates.ts'
 
 export interface PlannedStack {
@@ -130,12 +131,12 @@ class ShimSearch {
   readonly problem: ShimProblem
   readonly landing: BoxScore
   readonly weight: Float64Array
-  readonly budget: { nodes: number; max: number }
+  readonly budget: SearchBudget
   complete = true
   /** Highest joint probability seen in a plan that the drawer can supply. */
   best = 0
 
-  constructor(problem: ShimProblem, budget?: { nodes: number; max: number }) {
+  constructor(problem: ShimProblem, budget?: SearchBudget) {
     this.problem = problem
     this.landing = landingBound(problem)
     this.budget = budget ?? { nodes: 0, max: problem.maxNodes }
@@ -170,7 +171,7 @@ class ShimSearch {
       const key = `${most} ${range.lo[i]} ${range.hi[i]}`
       let list = lists.get(key)
       if (!list) {
-        const steps = stackCandidateSteps(this.problem.lines, most, range.lo[i]!, range.hi[i]!)
+        const steps = stackCandidateSteps(this.problem.lines, most, range.lo[i]!, range.hi[i]!, this.budget)
         let step = steps.next()
         for (; !step.done; step = steps.next())
           yield { stage: 'stacks that can be made', nodes: this.budget.nodes }

@@ -2,8 +2,21 @@ import { THICKNESS_SLACK_MM, type StockLine } from './shim-problem.ts'
 
 /** Stacks whose thicknesses agree to this many mm are one class: no gauge, and no P, tells them apart. */
 const CLASS_STEP_MM = 1e-7
-/** Stacks kept for one location; beyond this the search says that it is not exact. */
-const MOST_STACKS = 4_000_000
+/** Stacks kept for one location, and for all of one search; beyond this the search says that it is not exact. */
+const MOST_STACKS = 1_000_000
+const MOST_STACKS_TOGETHER = 4_000_000
+/** Pieces that are tried for as much work as one box of the search takes. */
+const TRIES_PER_NODE = 32
+/** Pieces that are tried between two pauses. */
+const TRIES_PER_PAUSE = 65_536
+
+/** What a search may spend: boxes looked at (tried pieces count a fraction of one), and stacks kept. */
+export interface SearchBudget {
+  nodes: number
+  max: number
+  /** Stacks kept so far, over all lists. @default 0 */
+  stacks?: number
+}
 
 /**
  * Every stack that one location can take, as classes of equal thickness in rising order. Class c holds the
@@ -24,7 +37,7 @@ export interface StackCandidates {
  * Enumerates the multisets of at most `maxPieces` pieces with a thickness in [lo, hi] mm, each line's stock
  * respected. At most one piece of a stack is peeled or ground: one alone can take any thickness within its steps, and
  * every further one would be spoilt for nothing. A branch is cut as soon as the remaining pieces cannot bring the sum into the interval.
- * Pauses after every first piece, so that a long list does not stall its thread.
+ * Every piece that is tried counts, so that a drawer in which nearly nothing fits ends too; pauses while it works.
  * @param lines sorted by id, so that all thicknesses of one stock stand together; stock above 0
  */
 export function* stackCandidateSteps(
@@ -32,6 +45,7 @@ export function* stackCandidateSteps(
   maxPieces: number,
   lo: number,
   hi: number,
+  budget: SearchBudget = { nodes: 0, max: Infinity },
 ): Generator<void, StackCandidates> {
   const n = lines.length
   const from = lo - THICKNESS_SLACK_MM
@@ -56,39 +70,56 @@ export function* stackCandidateSteps(
     for (let d = 0; d < depth; d++) if (lines[chosen[d]!]!.thinned) return true
     return false
   }
-  const grow = (depth: number, size: number, first: number, sum: number) => {
-    if (depth === size) {
-      if (sum < from || sum > to) return
-      if (sums.length >= MOST_STACKS) {
-        complete = false
-        return
-      }
-      sums.push(sum)
-      counts.push(size)
-      for (let i = 0; i < stride; i++) rows.push(i < size ? chosen[i]! : -1)
+  const keep = (size: number, sum: number) => {
+    if (sum < from || sum > to) return
+    if (sums.length >= MOST_STACKS || (budget.stacks ?? 0) >= MOST_STACKS_TOGETHER) {
+      complete = false
       return
     }
-    const left = size - depth
-    for (let i = first; i < n && complete; i++) {
-      if (sum + left * thickest[i]! < from || sum + left * thinnest[i]! > to) break
-      const next = sum + t[i]!
-      if (next > to) continue
-      const line = lines[i]!
-      if (line.thinned && thinnedAmong(depth)) continue
-      let used = 0
-      for (let d = depth - 1; d >= 0 && lines[chosen[d]!]!.stock === line.stock; d--) used++
-      if (used >= line.count) continue
+    budget.stacks = (budget.stacks ?? 0) + 1
+    sums.push(sum)
+    counts.push(size)
+    for (let i = 0; i < stride; i++) rows.push(i < size ? chosen[i]! : -1)
+  }
+  /** Whether line i may be the next piece, at `depth`: not a second one cut down, and not more than there are. */
+  const allowed = (i: number, depth: number) => {
+    const line = lines[i]!
+    if (line.thinned && thinnedAmong(depth)) return false
+    let used = 0
+    for (let d = depth - 1; d >= 0 && lines[chosen[d]!]!.stock === line.stock; d--) used++
+    return used < line.count
+  }
+
+  keep(0, 0)
+  // the pieces of one size, by depth first: next[d] is the line to try at depth d, sum[d] what lies below it
+  const next = new Int32Array(stride + 1)
+  const sum = new Float64Array(stride + 1)
+  let tries = 0
+  for (let size = 1; size <= maxPieces && complete; size++) {
+    let depth = 0
+    next[0] = 0
+    while (depth >= 0 && complete) {
+      if (++tries % TRIES_PER_NODE === 0 && ++budget.nodes > budget.max) complete = false
+      if (tries % TRIES_PER_PAUSE === 0) yield
+      const i = next[depth]!++
+      const left = size - depth
+      const below = sum[depth]!
+      if (i >= n || below + left * thickest[i]! < from || below + left * thinnest[i]! > to) {
+        depth--
+        continue
+      }
+      const total = below + t[i]!
+      if (total > to || !allowed(i, depth)) continue
       chosen[depth] = i
-      grow(depth + 1, size, i, next)
+      if (left === 1) {
+        keep(size, total)
+        continue
+      }
+      depth++
+      next[depth] = i
+      sum[depth] = total
     }
   }
-  grow(0, 0, 0, 0)
-  for (let size = 1; size <= maxPieces; size++)
-    for (let i = 0; i < n && complete; i++) {
-      chosen[0] = i
-      grow(1, size, i, t[i]!)
-      yield
-    }
   return classify(sums, counts, rows, stride, complete)
 }
 

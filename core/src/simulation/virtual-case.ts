@@ -1,7 +1,7 @@
 import type { DriveSheet, Measure } from '../drives/sheet.ts'
 import { solvableAdjusters } from '../drives/sheet.ts'
 import { sensitivities, type Sensitivities } from '../gears/train.ts'
-import type { BuildFacts, GaugeSpec, TakenReading } from '../setting/assess.ts'
+import type { BuildState, GaugeSpec, TakenReading } from '../setting/assess.ts'
 
 /** A source of numbers in [0, 1), passed in so that the same seed gives the same case everywhere. */
 export type Random = () => number
@@ -111,7 +111,7 @@ export function measureBuild(
   stacks: Record<string, number>,
   gauge: GaugeSpec,
   random: Random,
-): BuildFacts {
+): BuildState {
   return {
     stacks: { ...stacks },
     readings: Object.fromEntries(

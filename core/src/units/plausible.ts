@@ -2,7 +2,7 @@ import type { ClosedWindow } from '../measuring/window.ts'
 
 /** What is being measured, as far as plausibility goes. */
 export type PlausibleKind =
-  'backlash' | 'depth' | 'drop' | 'shim-piece' | 'shim-stack' | 'end-play' | 'clearance'
+  'backlash' | 'depth' | 'drop' | 'shim-piece' | 'shim-stack' | 'end-play' | 'clearance' | 'runout'
 
 /**
  * Ranges in mm outside which a value is questioned, not silently taken. They are wide on purpose:
@@ -16,10 +16,29 @@ export const PLAUSIBLE_MM: Record<PlausibleKind, ClosedWindow> = {
   'shim-stack': { min: 0, max: 12 },
   'end-play': { min: 0, max: 3 },
   clearance: { min: 0, max: 5 },
+  runout: { min: 0, max: 3 },
 }
 
 /** True when the value lies in the plausible range of its kind (limits included). */
 export function isPlausible(kind: PlausibleKind, mm: number): boolean {
   const { min, max } = PLAUSIBLE_MM[kind]
+  return mm >= min && mm <= max
+}
+
+/** Beyond these nobody's confirmation helps: it is another unit, or a slip of the key. mm. */
+export const POSSIBLE_MM: Record<PlausibleKind, ClosedWindow> = {
+  backlash: { min: 0, max: 20 },
+  depth: { min: -50, max: 1000 },
+  drop: { min: -50, max: 500 },
+  'shim-piece': { min: 0, max: 50 },
+  'shim-stack': { min: 0, max: 100 },
+  'end-play': { min: 0, max: 20 },
+  clearance: { min: 0, max: 50 },
+  runout: { min: 0, max: 20 },
+}
+
+/** True when the value can be at all. */
+export function isPossible(kind: PlausibleKind, mm: number): boolean {
+  const { min, max } = POSSIBLE_MM[kind]
   return mm >= min && mm <= max
 }

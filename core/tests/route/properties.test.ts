@@ -145,8 +145,8 @@ describe('whatever the state of a job', () => {
 const passing: Facts = {
   'setting.stacks-known': true,
   'setting.accepted': true,
-  'tray.missing': 0,
-  'tray.inside-left': 0,
+  'row.missing': 0,
+  'row.inside-left': 0,
   'grades.open': 0,
   'estimate.choice': 'rebuild',
   'leak-case.verdict': 'tight',

@@ -146,7 +146,7 @@ describe('closing a step', () => {
     const lead = { departuresNeedLead: true }
     expect(codeOf(() => close('b', { way: 'down' }, { departure: reason, ...lead }))).toBe('lead-needed')
     expect(
-      close('b', { way: 'down' }, { departure: { ...reason, lead: 'runa' }, ...lead }).departedFrom,
+      close('b', { way: 'down' }, { departure: reason, ...lead, leadAgrees: true }).departedFrom,
     ).toHaveLength(1)
     const firm = () =>
       completeStep(small(), ready, new Set(['a', 'b']), 'c', { stood: false }, { departure: reason })

@@ -19,9 +19,9 @@ const ELSEWHERE: Facts = {
   'school.big-ring': 'mounted',
   'setting.stacks-known': true,
   'setting.accepted': true,
-  'tray.missing': 0,
-  'tray.inside-left': 0,
-  'tray.left': 0,
+  'row.missing': 0,
+  'row.inside-left': 0,
+  'row.left': 0,
   'grades.open': 0,
   'estimate.choice': 'rebuild',
   'faults.seen': 2,
@@ -72,7 +72,7 @@ type Slip = { step: string; answers?: Answers; facts?: Facts; words: RegExp }
 const COMMITTED: Partial<Record<SlipId, Slip>> = {
   'shims-left': {
     step: 'inside',
-    facts: { 'tray.inside-left': 2 },
+    facts: { 'row.inside-left': 2 },
     words: /still lie in the row: shims, spacers/,
   },
   'shim-stuck': { step: 'shims', answers: { 'shims.looked': false }, words: /stays on the old gear/ },

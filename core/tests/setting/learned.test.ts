@@ -3,7 +3,7 @@ import type { DriveSheet } from '../../src/drives/sheet.ts'
 import { alke2Upper } from '../../src/drives/sheets/alke-2.ts'
 import { havsuleDuoLower } from '../../src/drives/sheets/havsule-duo.ts'
 import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
-import { assess, solverInput, type BuildFacts } from '../../src/setting/assess.ts'
+import { assess, solverInput, type BuildState } from '../../src/setting/assess.ts'
 import { learnedSolverInput, learnFrom } from '../../src/setting/learned.ts'
 import { shimSolve, type ShimPlan } from '../../src/setting/shim-solve.ts'
 import { measureBuild, virtualCase } from '../../src/simulation/virtual-case.ts'
@@ -38,7 +38,7 @@ function buildsNeeded(sheet: DriveSheet, geometryRelSd: number, learning: boolea
   for (let seed = 1; seed <= seeds; seed++) {
     const r = random(seed)
     const gearcase = virtualCase(sheet, r, { geometryRelSd, machiningMm: 0.3 })
-    const builds: BuildFacts[] = []
+    const builds: BuildState[] = []
     let stacks = gearcase.stacks
     for (let made = 0; made < MOST; made++) {
       builds.push(measureBuild(gearcase, stacks, gauge, r))
@@ -88,7 +88,7 @@ describe('learning over the builds of a job', () => {
     expect(learned.relUByStack!.forward).toBeLessThan(0.09)
   })
   it('leaves out a build that was never measured to the end', () => {
-    const left: BuildFacts = { stacks: moved, readings: {} }
+    const left: BuildState = { stacks: moved, readings: {} }
     expect(learnFrom(lomvi90, [first, left, second])).toEqual(learnFrom(lomvi90, [first, second]))
   })
   it('says when a build answers as no shim could make it', () => {

@@ -1,25 +1,16 @@
-import { calculateSteps } from '@moray/contract/calculations/registry'
+import { endpoints } from '@moray/contract/endpoints'
+import { calculation } from '@moray/contract/calculations/registry'
 import type { Hono } from 'hono'
-import { readJson } from '../http/body.ts'
+import { readJsonText } from '../http/body.ts'
+import { paramsOf } from '../http/endpoint.ts'
+import type { CalcPool } from './pool.ts'
 
-/** How long a calculation may keep the server to itself before others get a turn. */
-const TURN_MS = 15
-
-export function mountCalc(app: Hono) {
-  app.post('/api/calc/:name', async (c) =>
-    c.json(await inTurns(calculateSteps(c.req.param('name'), await readJson(c)), c.req.raw.signal)),
-  )
-}
-
-/** Runs a stepped calculation without stalling the loop; stops when the asker has gone. */
-async function inTurns<T>(steps: Generator<unknown, T>, gone: AbortSignal): Promise<T> {
-  let turn = performance.now()
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-    if (performance.now() - turn < TURN_MS) continue
-    await new Promise((resolve) => setImmediate(resolve))
-    gone.throwIfAborted()
-    turn = performance.now()
-  }
+export function mountCalc(app: Hono, pool: CalcPool) {
+  app.post(endpoints.calculate.path, async (c) => {
+    const { name } = paramsOf(c, endpoints.calculate)
+    calculation(name)
+    const text = await readJsonText(c)
+    const result = await pool.run(name, text, c.req.raw.signal)
+    return c.body(result, 200, { 'content-type': 'application/json' })
+  })
 }

@@ -21,28 +21,40 @@ export function readMigrations(folder: string): Migration[] {
   return found
 }
 
+/** Held while the schema is brought up to date: of several servers that start at once, one does it. */
+const MIGRATION_LOCK = 4_747_001
+
 /**
- * Brings the schema up to date, each migration in a transaction of its own with its version row first.
- * @throws when the database was written by a newer Moray
+ * Brings the schema up to date, in one transaction, each migration with its version row first.
+ * @returns how many migrations were new
+ * @throws when the database was written by a newer Moray, or by another one: a migration that was applied has another name
  */
-export async function migrate(db: Database, migrations: Migration[], now: Date): Promise<number> {
-  await db.script(
-    'create table if not exists schema_version (number integer primary key, name text not null, at timestamptz not null)',
-  )
-  const [row] = await db.query<{ newest: number | null }>('select max(number) as newest from schema_version')
-  const newest = row?.newest ?? 0
-  if (newest > migrations.length)
-    throw new Error(
-      `the data folder was written by a newer Moray (schema ${newest}, this one knows ${migrations.length}); start the newer one`,
+export function migrate(db: Database, migrations: Migration[], now: Date): Promise<number> {
+  return db.transaction(async (tx) => {
+    await tx.query('select pg_advisory_xact_lock($1)', [MIGRATION_LOCK])
+    await tx.script(
+      'create table if not exists schema_version (number integer primary key, name text not null, at timestamptz not null)',
     )
-  for (const m of migrations.slice(newest))
-    await db.transaction(async (tx) => {
+    const applied = await tx.query<{ number: number; name: string }>(
+      'select number, name from schema_version order by number',
+    )
+    if (applied.length > migrations.length)
+      throw new Error(
+        `the database was written by a newer Moray (schema ${applied.length}, this one knows ${migrations.length}); start the newer one`,
+      )
+    for (const [i, a] of applied.entries())
+      if (a.name !== migrations[i]!.name)
+        throw new Error(
+          `the database holds migration ${a.name} where this Moray has ${migrations[i]!.name}; it belongs to something else`,
+        )
+    for (const m of migrations.slice(applied.length)) {
       await tx.query('insert into schema_version (number, name, at) values ($1, $2, $3)', [
         m.number,
         m.name,
         now,
       ])
       await tx.script(m.sql)
-    })
-  return migrations.length - newest
+    }
+    return migrations.length - applied.length
+  })
 }

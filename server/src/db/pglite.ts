@@ -1,5 +1,11 @@
+import { chmodSync, closeSync, fsyncSync, openSync, readdirSync } from 'node:fs'
+import { join } from 'node:path'
 import { PGlite, type PGliteInterface, type Transaction as PGliteTransaction } from '@electric-sql/pglite'
+import { NodeFS } from '@electric-sql/pglite/nodefs'
 import type { Database, Transaction } from './database.ts'
+
+/** Channel on which committed events are told: see seal_event() in the migrations. */
+export const CHANNEL = 'moray_public'
 
 function wrap(handle: PGliteTransaction | PGliteInterface): Transaction {
   return {
@@ -17,15 +23,113 @@ export function wrapPglite(pg: PGlite): Database {
   return {
     ...wrap(pg),
     transaction: (work) => pg.transaction((tx) => work(wrap(tx))) as ReturnType<typeof work>,
+    async listen(told) {
+      const end = await pg.listen(CHANNEL, told)
+      return () => end()
+    },
     close: () => pg.close(),
   }
 }
 
+/** In memory, for tests. @param from a dump of a data folder to begin with */
+export async function openMemory(from?: Blob): Promise<Database> {
+  return wrapPglite(await PGlite.create('memory://', from ? { loadDataDir: from } : {}))
+}
+
+interface StreamOps {
+  fsync?: (stream: { nfd: number }) => number
+}
+interface NodeOps {
+  mknod: (parent: unknown, name: string, mode: number, dev: number) => unknown
+  setattr: (node: unknown, attr: { mode?: number }) => unknown
+}
+interface EmscriptenModule {
+  NODEFS: { stream_ops: StreamOps; node_ops: NodeOps }
+}
+type InitOptions = Parameters<NodeFS['init']>
+
+const GROUP_AND_OTHERS = 0o077
+
 /**
- * Opens the embedded database.
- * @param folder where it lives; left out, it lives in memory (tests)
- * @param from a dump of a data folder to begin with
+ * The folder as PGlite's file system, with two things that it leaves out: a file that PostgreSQL asks to be synced is synced, and nobody but the
+ * owner may read what is written. With it `fsync = on` means what it says: a commit returns when its log is on the disk.
  */
-export async function openPglite(folder?: string, from?: Blob): Promise<Database> {
-  return wrapPglite(await PGlite.create(folder ?? 'memory://', from ? { loadDataDir: from } : {}))
+class SyncedFolder extends NodeFS {
+  override async init(pg: InitOptions[0], options: InitOptions[1]) {
+    const made = await super.init(pg, options)
+    const before = (made.emscriptenOpts.preRun ?? []) as ((module: unknown) => void)[]
+    made.emscriptenOpts.preRun = [
+      ...before,
+      (module: unknown) => {
+        const { stream_ops, node_ops } = (module as EmscriptenModule).NODEFS
+        stream_ops.fsync = (stream) => {
+          fsyncSync(stream.nfd)
+          return 0
+        }
+        const { mknod, setattr } = node_ops
+        node_ops.mknod = (parent, name, mode, dev) => mknod(parent, name, mode & ~GROUP_AND_OTHERS, dev)
+        node_ops.setattr = (node, attr) =>
+          setattr(node, attr.mode === undefined ? attr : { ...attr, mode: attr.mode & ~GROUP_AND_OTHERS })
+      },
+    ] as typeof made.emscriptenOpts.preRun
+    return made
+  }
+}
+
+/** Opens the embedded database in a folder; a folder that is empty or not there gets a new one. */
+export async function openFolder(folder: string): Promise<Database> {
+  const startParams = [
+    ...PGlite.defaultStartParams.filter((p) => p !== '-F'),
+    '-c',
+    'wal_sync_method=fsync',
+    '-c',
+    'timezone=UTC',
+  ]
+  const isNew = !holdsDatabase(folder)
+  const pg = new PGlite({ fs: new SyncedFolder(folder), startParams })
+  await pg.waitReady
+  closeToOthers(folder)
+  if (isNew) {
+    // what the making of the database wrote was not synced while it was made
+    await pg.exec('checkpoint')
+    syncTree(folder)
+  }
+  return wrapPglite(pg)
+}
+
+/** Whether a database lies in this folder: its version file says so. */
+export function holdsDatabase(folder: string): boolean {
+  try {
+    return readdirSync(folder).includes('PG_VERSION')
+  } catch {
+    return false
+  }
+}
+
+function eachBelow(folder: string, visit: (path: string, isFolder: boolean) => void) {
+  for (const entry of readdirSync(folder, { withFileTypes: true })) {
+    const path = join(folder, entry.name)
+    if (entry.isDirectory()) eachBelow(path, visit)
+    if (entry.isDirectory() || entry.isFile()) visit(path, entry.isDirectory())
+  }
+}
+
+function closeToOthers(folder: string) {
+  chmodSync(folder, 0o700)
+  eachBelow(folder, (path, isFolder) => chmodSync(path, isFolder ? 0o700 : 0o600))
+}
+
+function syncTree(folder: string) {
+  eachBelow(folder, syncPath)
+  syncPath(folder)
+}
+
+/** Brings a file, or a folder's list of names, onto the disk. */
+export function syncPath(path: string) {
+  const fd = openSync(path, 'r')
+  try {
+    fsyncSync(fd)
+  } finally {
+    closeSync(fd)
+  }
 }

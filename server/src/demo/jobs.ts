@@ -21,8 +21,8 @@ export type DemoStep =
       departures?: Record<string, string>
       /** Parts that are not sound: what was seen on them, and a runout where it was measured. */
       seen?: Record<string, { seen: string[]; measured?: string }>
-      /** How many parts lie in the row when the tray is only begun. */
-      trayUpTo?: number
+      /** How many parts lie in the row when it is only begun. */
+      rowUpTo?: number
       choice?: 'rebuild' | 'exchange' | 'used'
     }
   | { do: 'findings'; hoursAgo: number; by: string; there: string[]; not?: string[] }
@@ -236,7 +236,7 @@ export const demoJobs: DemoJob[] = [
     water: 'brackish',
     hours: 3050,
     stand: null,
-    complaint: 'Oil at the input seal, carriers stiff. Teardown half done, tray on the bench.',
+    complaint: 'Oil at the input seal, carriers stiff. Teardown half done, parts on the bench.',
     openedHoursAgo: 96,
     steps: [
       { do: 'note', hoursAgo: 96, by: 'ylva', text: 'Received, 300 of 480 ml drained, clean.' },
@@ -248,13 +248,13 @@ export const demoJobs: DemoJob[] = [
         by: 'ylva',
         until: 'loose-metal',
         story: { 'drain.ml': 300 },
-        trayUpTo: 8,
+        rowUpTo: 8,
       },
       {
         do: 'note',
         hoursAgo: 26,
         by: 'ylva',
-        text: 'Output carrier out after penetrant overnight; lock screws on the tray.',
+        text: 'Output carrier out after penetrant overnight; lock screws in the row.',
       },
     ],
   },

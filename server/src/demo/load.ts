@@ -1,67 +1,49 @@
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { sensitivities } from '@moray/core/gears/train'
+import { closingOf } from '@moray/core/job/closings'
+import type { Told } from '@moray/core/job/event'
+import { availablePieces, type AvailablePiece } from '@moray/core/job/pieces'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { shimSolve } from '@moray/core/setting/shim-solve'
-import type { AvailablePiece } from '@moray/contract/replies'
-import type { Database, Transaction } from '../db/database.ts'
-import { acceptBuild } from '../jobs/accept-build.ts'
-import { loadBuilds } from '../jobs/builds.ts'
-import { availablePieces, loadJob } from '../jobs/detail.ts'
-import { enterStack } from '../jobs/enter-stack.ts'
-import { keepProgress } from '../jobs/progress.ts'
-import { findJob } from '../jobs/rows.ts'
-import { addSheets } from '../drives/sheets.ts'
+import type { Transaction } from '../db/database.ts'
+import { listLines } from '../drawer/drawer.ts'
+import { addSheets, SheetShelf } from '../drives/sheets.ts'
 import { makeEstimate } from '../estimates/estimates.ts'
 import { sayFinding, sayOutcome } from '../faults/faults.ts'
-import { keepDraft, listSteps, takeBack } from '../route/steps.ts'
-import { walkRoute } from './walk-route.ts'
-import { takePlan } from '../jobs/take-plan.ts'
-import { takeReading } from '../jobs/take-reading.ts'
+import type { At } from '../job/change.ts'
+import { insertJob } from '../jobs/open-job.ts'
+import { acceptBuild } from '../setting/accept-build.ts'
+import { enterStack } from '../setting/enter-stack.ts'
+import { takePlan } from '../setting/take-plan.ts'
+import { takeReading } from '../setting/take-reading.ts'
+import { takeBack } from '../steps/take-back.ts'
 import { drawerLines } from './drawer.ts'
 import { demoJobs, type DemoJob, type DemoStep } from './jobs.ts'
 import { gauges, people } from './people-and-gauges.ts'
+import { Player } from './play.ts'
+import { walkRoute } from './walk-route.ts'
 
 const HOUR = 3_600_000
 
 /** Scatter of repeated readings, in steps of the gauge: the same every time, so that the demo is the same everywhere. */
 const SCATTER = [0, 1, -1, 0, 1, 0, -1, 1, 0]
 
-/** The event that the same step leaves when it is done through the interface. */
-const KIND: Record<DemoStep['do'], string> = {
-  note: 'note',
-  found: 'stack',
-  measure: 'reading',
-  build: 'trial',
-  solve: 'trial',
-  accept: 'accepted',
-  work: 'step',
-  findings: 'finding',
-  estimate: 'estimate',
-  outcome: 'finding',
-  draft: 'draft',
-  'take-back': 'step',
+/**
+ * Fills an empty database with the invented workshop. Everything that a technician would have entered goes
+ * through the same functions as a real entry, so the demo cannot hold what Moray would refuse.
+ */
+export async function loadDemo(tx: Transaction, now: Date): Promise<void> {
+  // a history is being written: its times lie in the past, job by job
+  await tx.query("select set_config('moray.history', 'on', true)")
+  await loadShop(tx, now)
+  const sheets = new SheetShelf()
+  for (const job of demoJobs) await playJob(tx, sheets, job, now)
+  await tx.query("insert into setting (key, value) values ('demo', 'true'::jsonb)")
 }
 
-/**
- * Fills an empty database with the invented workshop, once. Everything that a technician would have entered goes
- * through the same functions as a real entry, so the demo cannot hold what Moray would refuse.
- * @returns false when the demo was loaded before
- */
-export async function loadDemo(db: Database, now: Date): Promise<boolean> {
-  return db.transaction(async (tx) => {
-    const [loaded] = await tx.query("select 1 from setting where key = 'demo'")
-    // sheets in versions that came with a newer Moray; open jobs keep theirs
-    if (loaded) {
-      await addSheets(tx, demoSheets)
-      return false
-    }
-    await loadShop(tx, now)
-    for (const job of demoJobs) await playJob(tx, job, now)
-    await tx.query("insert into setting (key, value) values ('demo', 'true'::jsonb)")
-    return true
-  })
-}
+/** Sheets of the demo in versions that came with a newer Moray; open jobs keep theirs. */
+export const renewDemoSheets = (tx: Transaction): Promise<void> => addSheets(tx, demoSheets)
 
 async function loadShop(tx: Transaction, now: Date) {
   for (const p of people)
@@ -99,134 +81,99 @@ async function loadShop(tx: Transaction, now: Date) {
       [l.id, l.count, at],
     )
   }
-}
-
-async function playJob(tx: Transaction, job: DemoJob, now: Date) {
-  const ago = (hours: number) => new Date(now.getTime() - hours * HOUR)
-  const sheet = demoSheets.find((s) => s.id === job.sheetId)!
-  const opened = ago(job.openedHoursAgo)
-  await tx.query(
-    `insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, hours, stand, state, stage,
-       waits_for, complaint, opened_at, touched_at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'received', 'Receiving', 'Look it over', $11, $12, $12)`,
-    [
-      job.id,
-      job.number,
-      sheet.id,
-      sheet.version,
-      job.serial,
-      job.boat,
-      job.owner,
-      job.water,
-      job.hours,
-      job.stand,
-      job.complaint,
-      opened,
-    ],
-  )
-  await tx.query("insert into build (job_id, number, by_person, at) values ($1, 0, 'runa', $2)", [
-    job.id,
-    opened,
-  ])
-  const tell = (at: Date, by: string, kind: string, text: string) =>
-    tx.query('insert into event (at, by_person, kind, job_id, text) values ($1, $2, $3, $4, $5)', [
-      at,
-      by,
-      kind,
-      job.id,
-      text,
+  const newest = Math.max(...drawerLines.map((l) => Number(l.id.slice(1))))
+  const year = String(now.getUTCFullYear()).slice(2)
+  const numbers = demoJobs.map((j) => j.number).filter((n) => n.startsWith(`${year}-`))
+  await tx.query(`insert into counter (name, last) values ('line', $1)`, [newest])
+  if (numbers.length)
+    await tx.query('insert into counter (name, last) values ($1, $2)', [
+      `job ${year}`,
+      Math.max(...numbers.map((n) => Number(n.slice(3)))),
     ])
-  for (const step of job.steps) {
-    const at = ago(step.hoursAgo)
-    if (step.do === 'work') await walkRoute(tx, job, step, now, tell)
-    else
-      for (const text of await perform(tx, sheet, job, step, at)) await tell(at, step.by, KIND[step.do], text)
-    await tx.query('update job set touched_at = $2 where id = $1', [job.id, at])
-  }
-  await keepProgress(tx, await loadJob(tx, job.id, now))
 }
 
-/** Does one step through the same functions as a real entry. @returns sentences for the history */
+async function playJob(tx: Transaction, sheets: SheetShelf, job: DemoJob, now: Date) {
+  const ago = (hours: number) => new Date(now.getTime() - hours * HOUR)
+  const sheet = await sheets.get(tx, job.sheetId, demoSheets.find((s) => s.id === job.sheetId)!.version)
+  const opened = ago(job.openedHoursAgo)
+  await insertJob(tx, { ...job, sheet }, { id: 'runa', at: opened })
+  const player = new Player(tx, sheets, job.id)
+  let touched = opened
+  for (const step of job.steps) {
+    touched = ago(step.hoursAgo)
+    if (step.do === 'work') await walkRoute(player, job, step, now)
+    else await perform(tx, player, job, step, touched)
+  }
+  await player.settle(now, touched)
+}
+
+/** Does one step through the same functions as a real entry. */
 async function perform(
   tx: Transaction,
-  sheet: DriveSheet,
+  player: Player,
   job: DemoJob,
   step: Exclude<DemoStep, { do: 'work' }>,
   at: Date,
-): Promise<string[]> {
-  const who = { id: step.by, at }
-  const builds = await loadBuilds(tx, job.id, sheet)
-  const row = await findJob(tx, job.id)
+): Promise<void> {
+  const change = (work: (at: At) => Promise<Told>) => player.change(step.by, at, work)
   switch (step.do) {
     case 'note':
-      return [step.text]
-    case 'found': {
-      const said: string[] = []
+      return player.tell(step.by, at, { kind: 'note', subject: 'note', data: { text: step.text } })
+    case 'found':
       for (const [location, texts] of Object.entries(step.stacks))
-        said.push(
-          await enterStack(
-            tx,
-            sheet,
-            builds,
-            { location, unit: 'mm', pieces: texts.map((text) => ({ text })) },
-            who,
-          ),
-        )
-      return said
-    }
+        await change((a) => enterStack(a, { location, unit: 'mm', pieces: texts.map((text) => ({ text })) }))
+      return
     case 'measure':
-      return measureAll(tx, sheet, job, step, who)
+      return measureAll(player, job, step, at)
     case 'build': {
-      const available = await availablePieces(tx, builds)
+      const { builds } = await player.state(at)
+      const available = availablePieces(await listLines(tx), builds)
       const stacks = Object.entries(step.stacks).map(([location, mm]) => ({
         location,
         pieces: nearest(available, mm),
       }))
-      return [(await takePlan(tx, row, builds, { fromBuild: builds.at(-1)!.number, stacks }, who)).text]
+      return change((a) => takePlan(a, { fromBuild: builds.at(-1)!.number, stacks }))
     }
     case 'solve': {
-      const newest = builds.at(-1)!
+      const { builds, sheet } = await player.state(at)
       const [plan] = shimSolve(
         learnedSolverInput(
           sheet,
-          builds.map((b) => b.facts),
-          await availablePieces(tx, builds),
+          builds.map((b) => b.state),
+          availablePieces(await listLines(tx), builds),
         ),
       ).plans
       const stacks = Object.entries(plan!.stacks).map(([location, s]) => ({
         location,
         pieces: s.pieceIds.map((id) => ({ id })),
       }))
-      return [(await takePlan(tx, row, builds, { fromBuild: newest.number, stacks }, who)).text]
+      return change((a) => takePlan(a, { fromBuild: builds.at(-1)!.number, stacks }))
     }
-    case 'findings': {
-      const at = { tx, job: row, sheet, builds, who }
-      const said: string[] = []
-      for (const finding of step.there) said.push(await sayFinding(at, { finding, state: 'there' }))
-      for (const finding of step.not ?? []) said.push(await sayFinding(at, { finding, state: 'not' }))
-      return said
-    }
+    case 'findings':
+      for (const finding of step.there) await change((a) => sayFinding(a, { finding, state: 'there' }))
+      for (const finding of step.not ?? []) await change((a) => sayFinding(a, { finding, state: 'not' }))
+      return
     case 'estimate':
-      return [await makeEstimate({ tx, job: row, sheet, builds, who }, { rate: 950, consumables: 600 })]
+      return change((a) => makeEstimate(a, { rate: 950, consumables: 600 }))
     case 'outcome':
-      return [await sayOutcome({ tx, job: row, sheet, builds, who }, step)]
+      return change((a) => sayOutcome(a, { cause: step.cause, note: step.note }))
     case 'draft':
-      await keepDraft({ tx, job: row, sheet, builds, who }, step)
-      return []
+      await tx.query(
+        `insert into step_draft (job_id, step, answers, begun_at, by_person, at) values ($1, $2, $3::jsonb, $4, $5, $4)`,
+        [job.id, step.step, JSON.stringify(step.answers), at, step.by],
+      )
+      return
     case 'take-back': {
-      const closed = (await listSteps(tx, job.id)).find((s) => s.step === step.step && !s.takenBack)!
-      return [await takeBack({ tx, job: row, sheet, builds, who }, closed.id, step.reason)]
+      const { closings } = await player.state(at)
+      const closed = closingOf(closings, step.step)!
+      return change((a) => takeBack(a, { reason: step.reason }, closed.id))
     }
-    case 'accept':
-      return [
-        await acceptBuild(
-          tx,
-          sheet,
-          builds,
-          { build: builds.at(-1)!.number, ...(step.reason ? { reason: step.reason } : {}) },
-          who,
-        ),
-      ]
+    case 'accept': {
+      const { builds } = await player.state(at)
+      return change((a) =>
+        acceptBuild(a, { build: builds.at(-1)!.number, ...(step.reason ? { reason: step.reason } : {}) }),
+      )
+    }
   }
 }
 
@@ -246,21 +193,20 @@ function nearest(available: AvailablePiece[], mm: number): { id: string }[] {
 
 /** Takes every reading that the sheet asks for, from the hidden truth, with the gauge's steps and some scatter. */
 async function measureAll(
-  tx: Transaction,
-  sheet: DriveSheet,
+  player: Player,
   job: DemoJob,
   step: Extract<DemoStep, { do: 'measure' }>,
-  who: { id: string; at: Date },
-): Promise<string[]> {
+  at: Date,
+): Promise<void> {
+  const state = await player.state(at)
+  const { sheet } = state
   const table = sensitivities(sheet)
-  const said: string[] = []
+  const [found, newest] = [state.builds[0]!, state.builds.at(-1)!]
   for (const [m, measure] of sheet.measures.entries()) {
-    const builds = await loadBuilds(tx, job.id, sheet)
-    const [found, newest] = [builds[0]!, builds.at(-1)!]
     let truth = job.truth!.reads[measure.id]!
     for (const [stack, j] of Object.entries(table[measure.id]!)) {
       const wrong = measure.kind === 'depth' ? 1 : 1 + job.truth!.misjudged
-      truth += j * wrong * (newest.facts.stacks[stack]! - found.facts.stacks[stack]!)
+      truth += j * wrong * (newest.state.stacks[stack]! - found.state.stacks[stack]!)
     }
     const gauge = gauges.find((g) => g.id === step.gauges[measure.id])!
     for (let i = 0; i < measure.readings; i++) {
@@ -268,10 +214,12 @@ async function measureAll(
         rawFor(measure, truth) + SCATTER[(i + 3 * m + newest.number) % SCATTER.length]! * gauge.resolution
       const text = `${(Math.round(raw / gauge.resolution) * gauge.resolution).toFixed(3)} mm`
       const body = { build: newest.number, measure: measure.id, text, unit: 'mm' as const, gaugeId: gauge.id }
-      said.push((await takeReading(tx, sheet, builds, body, who)).text)
+      await player.change(step.by, at, (a) => takeReading(a, body))
+      // a reading changes nothing that the next one is judged by
+      player.knows(state)
     }
   }
-  return said
+  player.knows(undefined)
 }
 
 /** What the gauge shows when the gear stands at `depth`. */

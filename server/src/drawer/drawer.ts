@@ -16,12 +16,12 @@ interface Row {
  * that nobody has accepted yet; those of accepted builds have left with the drive.
  */
 const SELECT = `
-  with newest as (
-    select distinct on (job_id) id from build order by job_id, number desc
-  ), reserved as (
+  with reserved as (
     select sp.line_id, count(*)::int as pieces
-    from stack_piece sp join stack s on s.id = sp.stack_id join newest n on n.id = s.build_id
-    where sp.line_id is not null and not exists (select 1 from acceptance a where a.build_id = s.build_id)
+    from stack_piece sp join stack s on s.id = sp.stack_id join build b on b.id = s.build_id
+    where sp.line_id is not null
+      and not exists (select 1 from acceptance a where a.build_id = b.id)
+      and not exists (select 1 from build n where n.job_id = b.job_id and n.number > b.number)
     group by sp.line_id
   )
   select l.id, l.place, l.thickness_mm, l.text, l.count, coalesce(r.pieces, 0)::int as reserved, l.touched_at
@@ -63,7 +63,7 @@ export async function listMovements(db: Queryable, lineId: string): Promise<Draw
     [lineId],
   )
   return rows.map((r) => ({
-    id: Number(r.id),
+    id: r.id,
     lineId: r.line_id,
     kind: r.kind,
     delta: r.delta,
@@ -82,15 +82,23 @@ export interface Movement {
   jobId?: string
 }
 
-/** Changes a line's stock and says why, in one go. The schema refuses a stock below zero. */
-export async function move(tx: Queryable, m: Movement, who: { id: string; at: Date }): Promise<void> {
-  await tx.query('update shim_line set count = count + $2, touched_at = $3 where id = $1', [
-    m.lineId,
-    m.delta,
-    who.at,
-  ])
+/**
+ * Changes the stock of lines and says why, in one statement; each line at most once. The schema refuses a stock below zero.
+ * @param movements in the order in which the lines are locked
+ */
+export async function moveAll(
+  tx: Queryable,
+  movements: readonly Movement[],
+  who: { id: string; at: Date },
+): Promise<void> {
   await tx.query(
-    'insert into shim_movement (line_id, kind, delta, reason, job_id, by_person, at) values ($1, $2, $3, $4, $5, $6, $7)',
-    [m.lineId, m.kind, m.delta, m.reason, m.jobId ?? null, who.id, who.at],
+    `with m as (
+       select * from jsonb_to_recordset($1::jsonb) as x ("lineId" text, kind text, delta int, reason text, "jobId" text)
+     ), moved as (
+       update shim_line l set count = l.count + m.delta, touched_at = $3 from m where l.id = m."lineId" returning l.id
+     )
+     insert into shim_movement (line_id, kind, delta, reason, job_id, by_person, at)
+     select m."lineId", m.kind, m.delta, m.reason, m."jobId", $2, $3 from m join moved on moved.id = m."lineId"`,
+    [JSON.stringify(movements), who.id, who.at],
   )
 }

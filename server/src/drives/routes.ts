@@ -1,15 +1,15 @@
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
 import type { Hono } from 'hono'
 import type { Deps } from '../deps.ts'
-import { notFound } from '../http/refusal.ts'
-import { newestSheets } from './sheets.ts'
+import { onRead, paramsOf, rowId } from '../http/endpoint.ts'
+import { newestSheet, newestSheets } from './sheets.ts'
 
-export function mountDrives(app: Hono, { db }: Deps) {
-  app.get(routes.drives, async (c) => c.json(await newestSheets(db)))
-  app.get('/api/drives/:id', async (c) => {
-    const id = c.req.param('id')
-    const sheet = (await newestSheets(db)).find((s) => s.id === id)
-    if (!sheet) throw notFound('Drive sheet', id)
-    return c.json(sheet)
+export function mountDrives(app: Hono, { db, sheets }: Deps) {
+  onRead(app, endpoints.drives, () => newestSheets(db))
+  onRead(app, endpoints.drive, (_, { id }) => newestSheet(db, id))
+  app.get(endpoints.driveVersion.path, async (c) => {
+    const { id, version } = paramsOf(c, endpoints.driveVersion)
+    const sheet = await sheets.get(db, id, rowId('Version', version))
+    return c.json(sheet, 200, { 'cache-control': 'private, max-age=31536000, immutable' })
   })
 }

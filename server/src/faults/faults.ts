@@ -1,55 +1,47 @@
-import type { FindingEntry, OutcomeEntry } from '@moray/contract/replies'
-import type { SayFinding, SayOutcome, SetLikelihood } from '@moray/contract/requests/route'
+import type { SayFinding, SayOutcome } from '@moray/contract/requests/parts'
+import type { SetLikelihood } from '@moray/contract/requests/shop'
 import {
   seedTable,
   shopTable,
   type FaultCase,
   type LikelihoodEdit,
 } from '@moray/core/inspection/fault-history'
+import type { Told } from '@moray/core/job/event'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound } from '../http/refusal.ts'
-import type { Who } from '../http/write.ts'
-import type { JobStep } from '../jobs/on-job.ts'
+import type { Who } from '../http/who.ts'
+import type { At } from '../job/change.ts'
 
-/** What is known of a job's findings; the newest word on each counts, "not known" takes it out again. */
-export async function listFindings(db: Queryable, jobId: string): Promise<FindingEntry[]> {
-  const rows = await db.query<{ finding: string; present: boolean | null; name: string; at: Date }>(
-    `select distinct on (f.finding) f.finding, f.present, p.name, f.at
-     from job_finding f join person p on p.id = f.by_person where f.job_id = $1 order by f.finding, f.id desc`,
-    [jobId],
-  )
-  return rows.flatMap((r) =>
-    r.present === null
-      ? []
-      : [{ finding: r.finding, present: r.present, by: r.name, at: r.at.toISOString() }],
-  )
-}
+/** Older faults than these say nothing new about how common a cause is here. */
+const MOST_CASES = 1000
 
-export async function outcomeOf(db: Queryable, jobId: string): Promise<OutcomeEntry | null> {
-  const [row] = await db.query<{ cause: string; note: string | null; name: string; at: Date }>(
-    `select o.cause, o.note, p.name, o.at from fault_outcome o join person p on p.id = o.by_person
-     where o.job_id = $1 order by o.id desc limit 1`,
-    [jobId],
-  )
-  return row ? { cause: row.cause, note: row.note, by: row.name, at: row.at.toISOString() } : null
-}
-
-/** Faults of the other jobs that were followed to their end: the shop's own experience. */
-export async function faultHistory(db: Queryable, exceptJob: string | null): Promise<FaultCase[]> {
+/** Faults of the other jobs that were followed to their end, the newest ones: the shop's own experience. */
+export async function faultHistory(db: Queryable, exceptJob: string): Promise<FaultCase[]> {
   const rows = await db.query<{ cause: string; findings: string[] | null; absent: string[] | null }>(
     `with ended as (
-       select distinct on (job_id) job_id, cause from fault_outcome order by job_id, id desc
+       select distinct on (job_id) job_id, id, cause from fault_outcome where job_id <> $1 order by job_id, id desc
+     ), newest as (
+       select * from ended order by id desc limit $2
      ), said as (
-       select distinct on (job_id, finding) job_id, finding, present from job_finding order by job_id, finding, id desc
+       select distinct on (f.job_id, f.finding) f.job_id, f.finding, f.present
+       from job_finding f join newest n on n.job_id = f.job_id order by f.job_id, f.finding, f.id desc
      )
      select e.cause,
        array_agg(s.finding order by s.finding) filter (where s.present) as findings,
        array_agg(s.finding order by s.finding) filter (where not s.present) as absent
-     from ended e left join said s on s.job_id = e.job_id
-     where $1::text is null or e.job_id <> $1 group by e.job_id, e.cause order by e.job_id`,
-    [exceptJob],
+     from newest e left join said s on s.job_id = e.job_id group by e.job_id, e.id, e.cause order by e.id`,
+    [exceptJob, MOST_CASES],
   )
   return rows.map((r) => ({ cause: r.cause, findings: r.findings ?? [], absent: r.absent ?? [] }))
+}
+
+/** How often each cause was found here. */
+export async function causesFound(db: Queryable): Promise<Record<string, number>> {
+  const rows = await db.query<{ cause: string; n: number }>(
+    `select cause, count(*)::int as n
+     from (select distinct on (job_id) cause from fault_outcome order by job_id, id desc) e group by cause`,
+  )
+  return Object.fromEntries(rows.map((r) => [r.cause, r.n]))
 }
 
 /** Likelihoods that the shop has set; the newest of a pair counts, an empty one takes it back. */
@@ -60,7 +52,7 @@ export async function likelihoodEdits(db: Queryable): Promise<LikelihoodEdit[]> 
   return rows.flatMap((r) => (r.likelihood === null ? [] : [{ ...r, likelihood: r.likelihood }]))
 }
 
-export async function sayFinding({ tx, job, who }: JobStep, body: SayFinding): Promise<string> {
+export async function sayFinding({ tx, job, who }: At, body: SayFinding): Promise<Told> {
   const finding = seedTable.findings.find((f) => f.id === body.finding)
   if (!finding) throw notFound('Finding', body.finding)
   const present = body.state === 'unknown' ? null : body.state === 'there'
@@ -68,34 +60,43 @@ export async function sayFinding({ tx, job, who }: JobStep, body: SayFinding): P
     'insert into job_finding (job_id, finding, present, by_person, at) values ($1, $2, $3, $4, $5)',
     [job.id, finding.id, present, who.id, who.at],
   )
-  const word = { there: 'found', not: 'not there', unknown: 'not known after all' }[body.state]
-  return `${finding.label}: ${word}`
+  return {
+    kind: 'finding',
+    subject: `finding:${finding.id}`,
+    data: { label: finding.label, state: body.state },
+  }
 }
 
-export async function sayOutcome({ tx, job, who }: JobStep, body: SayOutcome): Promise<string> {
+export async function sayOutcome({ tx, job, who }: At, body: SayOutcome): Promise<Told> {
   const cause = seedTable.causes.find((c) => c.id === body.cause)
   if (!cause) throw notFound('Cause', body.cause)
   await tx.query(
     'insert into fault_outcome (job_id, cause, note, by_person, at) values ($1, $2, $3, $4, $5)',
-    [job.id, cause.id, body.note?.trim() || null, who.id, who.at],
+    [job.id, cause.id, body.note || null, who.id, who.at],
   )
-  return `It was: ${cause.label}`
+  return { kind: 'outcome', subject: `cause:${cause.id}`, data: { label: cause.label } }
 }
 
-export async function setLikelihood(tx: Transaction, body: SetLikelihood, who: Who): Promise<string> {
+export async function setLikelihood(tx: Transaction, body: SetLikelihood, who: Who): Promise<Told> {
   if (body.likelihood !== undefined)
     shopTable([], [{ finding: body.finding, cause: body.cause, likelihood: body.likelihood }])
-  const [finding, cause] = [
-    seedTable.findings.find((f) => f.id === body.finding),
-    seedTable.causes.find((c) => c.id === body.cause),
-  ]
+  const finding = seedTable.findings.find((f) => f.id === body.finding)
+  const cause = seedTable.causes.find((c) => c.id === body.cause)
   if (!finding) throw notFound('Finding', body.finding)
   if (!cause) throw notFound('Cause', body.cause)
   await tx.query(
     'insert into likelihood_edit (finding, cause, likelihood, reason, by_person, at) values ($1, $2, $3, $4, $5, $6)',
-    [finding.id, cause.id, body.likelihood ?? null, body.reason.trim(), who.id, who.at],
+    [finding.id, cause.id, body.likelihood ?? null, body.reason, who.id, who.at],
   )
-  const to =
-    body.likelihood === undefined ? 'as in the table again' : `${Math.round(body.likelihood * 100)} %`
-  return `${finding.label} with ${cause.label}: ${to} (${body.reason.trim()})`
+  return {
+    kind: 'shop',
+    subject: `finding:${finding.id}`,
+    data: {
+      about: 'likelihood',
+      finding: finding.label,
+      cause: cause.label,
+      ...(body.likelihood === undefined ? {} : { likelihood: body.likelihood }),
+      reason: body.reason,
+    },
+  }
 }

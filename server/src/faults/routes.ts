@@ -1,18 +1,12 @@
-import { SayFinding, SayOutcome } from '@moray/contract/requests/route'
+import { endpoints } from '@moray/contract/endpoints'
 import type { Hono } from 'hono'
 import type { Deps } from '../deps.ts'
-import { readBody } from '../http/body.ts'
-import { onJob } from '../jobs/on-job.ts'
-import { sayFinding, sayOutcome } from './faults.ts'
+import { onRead } from '../http/endpoint.ts'
+import { onJob } from '../job/on-job.ts'
+import { faultHistory, sayFinding, sayOutcome } from './faults.ts'
 
 export function mountFaults(app: Hono, deps: Deps) {
-  const write = onJob(deps)
-  app.post('/api/jobs/:id/findings', async (c) => {
-    const body = await readBody(c, SayFinding)
-    return write(c, 'finding', (at) => sayFinding(at, body))
-  })
-  app.post('/api/jobs/:id/outcome', async (c) => {
-    const body = await readBody(c, SayOutcome)
-    return write(c, 'finding', (at) => sayOutcome(at, body))
-  })
+  onRead(app, endpoints.faultHistory, (_, { id }) => faultHistory(deps.db, id))
+  onJob(app, deps, endpoints.sayFinding, sayFinding)
+  onJob(app, deps, endpoints.sayOutcome, sayOutcome)
 }

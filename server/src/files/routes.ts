@@ -1,14 +1,19 @@
+import { endpoints } from '@moray/contract/endpoints'
 import type { Hono } from 'hono'
 import type { Deps } from '../deps.ts'
+import { paramsOf } from '../http/endpoint.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
-import { onJob } from '../jobs/on-job.ts'
+import { changeOnJob } from '../job/on-job.ts'
 import { attach } from './attachments.ts'
 
 export const MOST_FILE_BYTES = 10 * 1024 * 1024
 
+/** A picture opened by itself may do nothing at all, whatever is in it. */
+const PICTURE_POLICY = "default-src 'none'; style-src 'none'; sandbox"
+
 export function mountFiles(app: Hono, deps: Deps) {
-  const write = onJob(deps)
-  app.post('/api/jobs/:id/files', async (c) => {
+  app.post(endpoints.attach.path, async (c) => {
+    const { id } = paramsOf(c, endpoints.attach)
     const content = new Uint8Array(await c.req.arrayBuffer())
     if (content.byteLength === 0) throw new Refusal(422, 'empty', 'The file is empty.')
     if (content.byteLength > MOST_FILE_BYTES)
@@ -16,20 +21,31 @@ export function mountFiles(app: Hono, deps: Deps) {
     const about = {
       subject: c.req.query('subject') ?? '',
       subjectId: c.req.query('of') ?? '',
-      note: c.req.query('note') ?? '',
+      note: (c.req.query('note') ?? '').trim(),
     }
-    return write(c, 'picture', (at) => attach(at, deps.files, content, about))
+    return c.json(
+      await changeOnJob(c, deps, id, content, (at) => attach(at, deps.files, content, about)),
+      201,
+    )
   })
-  app.get('/api/files/:hash', async (c) => {
-    const hash = c.req.param('hash')
+  app.get(endpoints.file.path, async (c) => {
+    const { hash } = paramsOf(c, endpoints.file)
     const [row] = await deps.db.query<{ type: string }>('select type from file where hash = $1', [hash])
     const content = row && deps.files.get(hash)
     if (!content) throw notFound('File', hash)
+    if (content === 'damaged')
+      throw new Refusal(
+        410,
+        'damaged',
+        'This picture is no longer what was taken: its file was changed on the disk. It is not shown; add the picture again to mend it.',
+      )
+    c.set('pictureOnly', true)
     return c.body(content, 200, {
       'content-type': row.type,
       // the name is the content: it never changes
       'cache-control': 'private, max-age=31536000, immutable',
-      'content-security-policy': "default-src 'none'",
     })
   })
 }
+
+export { PICTURE_POLICY }

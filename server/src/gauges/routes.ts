@@ -1,8 +1,9 @@
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
 import type { Hono } from 'hono'
 import type { Deps } from '../deps.ts'
+import { onRead } from '../http/endpoint.ts'
 import { listGauges } from './gauges.ts'
 
 export function mountGauges(app: Hono, { db, now }: Deps) {
-  app.get(routes.gauges, async (c) => c.json(await listGauges(db, now())))
+  onRead(app, endpoints.gauges, () => listGauges(db, now()))
 }

@@ -2,29 +2,54 @@ import { InputError } from '@moray/core/checks/input-error'
 import { errorBody } from '@moray/contract/errors'
 import type { Context } from 'hono'
 import { HTTPException } from 'hono/http-exception'
+import { codeOf, constraintOf, DAMAGED, isCollision, isLineDown, STORAGE } from '../db/sqlstate.ts'
 import { Refusal } from './refusal.ts'
 
-/** Errors of PostgreSQL and of the file system that mean: the disk would not take it. */
-const STORAGE_CODES: Record<string, string> = {
-  '53100': 'the disk is full',
-  ENOSPC: 'the disk is full',
-  EDQUOT: 'the disk quota is used up',
-  '25006': 'the data folder is read-only',
-  EROFS: 'the data folder is read-only',
-  EACCES: 'the data folder may not be written',
-  '58030': 'the data folder could not be written',
-}
-
-function codeOf(e: unknown): string {
-  return String((e as { code?: unknown })?.code ?? '')
+/** Constraints that two people may meet who do the same at once, and what the second is told. */
+const CONSTRAINTS: Record<string, () => Refusal> = {
+  stock_not_negative: () => new Refusal(409, 'stock', 'The drawer does not hold that many pieces any more.'),
+  job_on_stand: () =>
+    new Refusal(409, 'stand-taken', 'Another drive is on that stand. Clear it first, or choose another.', [
+      { path: 'stand', message: 'is taken' },
+    ]),
+  shim_line_once: () =>
+    new Refusal(
+      409,
+      'line-exists',
+      'The drawer has a line of that thickness there already; add pieces to it.',
+      [{ path: 'text', message: 'there is a line of this thickness already' }],
+    ),
+  step_closed_once: () => new Refusal(409, 'already-done', 'That step was closed a moment ago.'),
+  row_part_once: () => new Refusal(409, 'in-the-row', 'That part lies in the row already.'),
+  build_job_id_number_key: () =>
+    new Refusal(409, 'stale-build', 'Somebody has built the next trial a moment ago.'),
+  acceptance_build_id_key: () =>
+    new Refusal(409, 'already-accepted', 'This build was accepted a moment ago.'),
 }
 
 /** Shapes every error into the one error body. */
 export function answerError(e: unknown, c: Context, log: (message: string, e: unknown) => void): Response {
   if (e instanceof InputError) return c.json(errorBody(e.code, e.message, e.fields), 422)
-  if (e instanceof Refusal) return c.json(errorBody(e.code, e.message, e.fields), e.status)
+  if (e instanceof Refusal) {
+    // the rest of a body that is too large would be taken for the next request
+    if (e.status === 413) c.header('connection', 'close')
+    return c.json(errorBody(e.code, e.message, e.fields), e.status)
+  }
   if (e instanceof HTTPException) return c.json(errorBody('refused', e.message), e.status)
-  const storage = STORAGE_CODES[codeOf(e)]
+  const constraint = CONSTRAINTS[constraintOf(e)]
+  if (constraint) return answerError(constraint(), c, log)
+  if (isCollision(e))
+    return answerError(
+      new Refusal(
+        409,
+        'collision',
+        'Somebody changed the same thing at the same moment, again and again. Send it again.',
+      ),
+      c,
+      log,
+    )
+  const code = codeOf(e)
+  const storage = STORAGE[code]
   if (storage) {
     log(`write failed: ${storage}`, e)
     return c.json(
@@ -35,8 +60,26 @@ export function answerError(e: unknown, c: Context, log: (message: string, e: un
       507,
     )
   }
-  if (codeOf(e) === '23514' && String((e as Error).message).includes('stock_not_negative'))
-    return c.json(errorBody('stock', 'The drawer does not hold that many pieces any more.'), 409)
+  if (DAMAGED.has(code)) {
+    log('the database is damaged', e)
+    return c.json(
+      errorBody(
+        'damaged',
+        'This part of the database does not read as it was written; nothing was stored. Stop the server, run "npm run check", and restore a copy.',
+      ),
+      500,
+    )
+  }
+  if (isLineDown(code)) {
+    log('the database does not answer', e)
+    return c.json(
+      errorBody(
+        'no-database',
+        'The database does not answer; nothing was stored. Send it again in a moment.',
+      ),
+      503,
+    )
+  }
   log('unexpected error', e)
   return c.json(
     errorBody('internal', 'Something went wrong on the server; nothing was stored. The log says more.'),

@@ -1,12 +1,19 @@
 import { InputError, refuse } from '@moray/core/checks/input-error'
 import { parseReading } from '@moray/core/units/notation'
-import { isPlausible, PLAUSIBLE_MM, type PlausibleKind } from '@moray/core/units/plausible'
+import {
+  isPlausible,
+  isPossible,
+  PLAUSIBLE_MM,
+  POSSIBLE_MM,
+  type PlausibleKind,
+} from '@moray/core/units/plausible'
 import { showBoth } from '@moray/core/units/format'
 import type { LengthUnit } from '@moray/contract/requests/setting'
 
 /**
  * A length in bench notation, in mm. The browser shows what it understood with the same function before it sends.
- * @throws InputError at `path` when it is not understood, or is implausible and not confirmed
+ * @param options.confirmed the value was questioned and is meant: what is implausible is taken, what is impossible is not
+ * @throws InputError at `path` when it is not understood, is impossible, or is implausible and not confirmed
  */
 export function readLength(
   path: string,
@@ -31,11 +38,20 @@ export function readLength(
       )
     throw e
   }
+  const what = kind.replace('-', ' ')
+  if (!isPossible(kind, parsed.value)) {
+    const { min, max } = POSSIBLE_MM[kind]
+    refuse(
+      path,
+      `"${text}" is ${showBoth(parsed.value, 3)}; ${what} lies between ${min} and ${max} mm. Check the unit`,
+      'impossible',
+    )
+  }
   if (!isPlausible(kind, parsed.value) && !options.confirmed) {
     const { min, max } = PLAUSIBLE_MM[kind]
     refuse(
       path,
-      `"${text}" is ${showBoth(parsed.value, 3)}; ${kind.replace('-', ' ')} is expected between ${min} and ${max} mm. Check the unit and the turn counter`,
+      `"${text}" is ${showBoth(parsed.value, 3)}; ${what} is expected between ${min} and ${max} mm. Check the unit and the turn counter`,
       'implausible',
     )
   }

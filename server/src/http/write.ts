@@ -1,34 +1,67 @@
-import type { LiveEvent } from '@moray/contract/replies'
-import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/routes'
+import { createHash } from 'node:crypto'
+import type { Standing } from '@moray/core/job/standing'
+import type { Told } from '@moray/core/job/event'
+import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
 import type { Context } from 'hono'
-import type { Deps } from '../deps.ts'
 import type { Transaction } from '../db/database.ts'
+import { withRetries } from '../db/sqlstate.ts'
+import type { Deps } from '../deps.ts'
 import { Refusal } from './refusal.ts'
+import type { Who } from './who.ts'
 
-export interface Who {
-  id: string
-  at: Date
+/** What a write has done, before it is written into the history. */
+export interface Done<Reply> {
+  told: Told | null
+  /** The job it belongs to, with where it stands now. */
+  job?: { id: string; standing: Standing }
+  /** What a repeated request is answered about: a job's or a line's id. */
+  subject: string
+  /** @param eventId of the event that this write left; 0 without one */
+  reply: (eventId: number) => Promise<Reply>
 }
 
-/** What a write leaves behind beside its own rows. */
-export interface Written<T> {
-  /** Read after the event is in, so that the answer shows it. */
-  reply: () => Promise<T>
-  /** null for working state that nobody reads about later. */
-  event: { kind: string; jobId: string | null; text: string } | null
-  status?: 200 | 201
+export interface Write<Reply> {
+  /** Bytes of the body, as they came. */
+  body: string | Uint8Array
+  /** The job that is locked until the end. */
+  lock?: string
+  work: (tx: Transaction, who: Who) => Promise<Done<Reply>>
+  /** The answer to a request that was done before, from the present state. */
+  again: (tx: Transaction, subject: string) => Promise<Reply>
+  /** True where somebody may write before anybody is known. */
+  withoutPerson?: (tx: Transaction) => Promise<boolean>
 }
+
+interface Opening {
+  role: Who['role'] | null
+  route: string | null
+  body_hash: string | null
+  subject: string | null
+}
+
+/** Who writes, whether this request came before, and the job locked: one statement. */
+const OPEN = `select (select role from person where id = $1) as role, r.route, r.body_hash, r.subject,
+  (select id from job where id = $3 for update) as locked
+  from (values (1)) v left join request_log r on r.id = $2`
+
+/** The event (sealed and numbered by its trigger), the job's standing and the request: one statement, the last before the commit. */
+const FINISH = `with told as (
+    insert into event (at, by_person, kind, job_id, subject, data)
+    select $1::timestamptz, $2, $3, $4, $5, $6::jsonb where $3::text is not null returning id
+  ), touched as (
+    update job set touched_at = $1, state = $7, stage = $8, waits = $9::jsonb where id = $4 and $7::text is not null returning 1
+  ), logged as (
+    insert into request_log (id, route, body_hash, status, subject, event_id, at)
+    select $10, $11, $12, 201, $13, (select id from told), $1 where $10::text is not null returning 1
+  )
+  select (select id from told) as event, (select count(*) from touched) + (select count(*) from logged) as written`
 
 /**
- * The one way in which anything is written: one transaction holds the change, its event row and the answer
- * under the sender's request id. After the commit the event goes out to the open browsers.
- * A repeated request id is answered as the first time, without writing.
+ * The one way in which anything is written: one transaction reads who writes and locks the job, makes the change, and ends with its event, the
+ * job's standing and the request's id in one statement. Collisions with another transaction are tried again.
+ * A repeated request id is answered from the present state, without writing; with another body it is refused.
  */
-export async function write<T extends object>(
-  c: Context,
-  deps: Deps,
-  work: (tx: Transaction, who: Who) => Promise<Written<T>>,
-): Promise<Response> {
+export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Promise<Reply> {
   const requestId = c.req.header(REQUEST_HEADER)
   if (requestId !== undefined && !/^[\w-]{8,64}$/.test(requestId))
     throw new Refusal(
@@ -36,59 +69,76 @@ export async function write<T extends object>(
       'invalid-input',
       `Header ${REQUEST_HEADER} must be 8 to 64 letters, digits, - or _.`,
     )
+  const person = personHeader(c)
+  const route = c.req.path.slice(0, 200)
+  const hash = createHash('sha256')
+    .update(`${person}\n`)
+    .update(c.req.url)
+    .update('\n')
+    .update(w.body)
+    .digest('hex')
   const at = deps.now()
-  const done = await deps.db.transaction(async (tx) => {
-    if (requestId !== undefined) {
-      const [before] = await tx.query<{ route: string; status: number; reply: T }>(
-        'select route, status, reply from request_log where id = $1',
-        [requestId],
-      )
-      if (before && before.route !== c.req.path)
-        throw new Refusal(
-          409,
-          'request-reused',
-          'This request id was used for something else; send a fresh one.',
-        )
-      if (before) return { reply: before.reply, status: before.status, event: null }
-    }
-    const who: Who = { id: await personOf(c, tx), at }
-    const { reply, event, status = 201 } = await work(tx, who)
-    const published = event && (await record(tx, who, event))
-    const answer = await reply()
-    if (requestId !== undefined)
-      await tx.query(
-        'insert into request_log (id, route, status, reply, at) values ($1, $2, $3, $4::jsonb, $5)',
-        [requestId, c.req.path, status, JSON.stringify(answer), at],
-      )
-    return { reply: answer, status, event: published }
-  })
-  if (done.event) deps.live.publish(done.event)
-  return c.json(done.reply, done.status as 200)
-}
-
-async function record(
-  tx: Transaction,
-  who: Who,
-  event: { kind: string; jobId: string | null; text: string },
-): Promise<LiveEvent> {
-  const [row] = await tx.query<{ id: number }>(
-    'insert into event (at, by_person, kind, job_id, text) values ($1, $2, $3, $4, $5) returning id',
-    [who.at, who.id, event.kind, event.jobId, event.text],
+  return withRetries(() =>
+    deps.db.transaction(async (tx) => {
+      const [open] = await tx.query<Opening>(OPEN, [person, requestId ?? '', w.lock ?? ''])
+      if (open!.body_hash !== null) {
+        if (open!.body_hash !== hash)
+          throw new Refusal(
+            409,
+            'request-reused',
+            'This request id was used for something else; send a fresh one. Nothing was written.',
+          )
+        return w.again(tx, open!.subject!)
+      }
+      const who: Who = { id: person, role: open!.role ?? 'technician', at }
+      if (open!.role === null && !(await w.withoutPerson?.(tx))) mustBeSomebody(person)
+      const done = await w.work(tx, who)
+      const { told, job } = done
+      const [end] = await tx.query<{ event: number | null }>(FINISH, [
+        at,
+        told ? who.id : null,
+        told?.kind ?? null,
+        job?.id ?? null,
+        told?.subject ?? '',
+        JSON.stringify(told?.data ?? {}),
+        job?.standing.state ?? null,
+        job?.standing.stage ?? null,
+        job ? JSON.stringify(job.standing.waits) : null,
+        requestId ?? null,
+        route,
+        hash,
+        done.subject,
+      ])
+      return done.reply(Number(end!.event ?? 0))
+    }),
   )
-  if (event.jobId !== null)
-    await tx.query('update job set touched_at = $2 where id = $1', [event.jobId, who.at])
-  return { id: Number(row!.id), kind: event.kind, jobId: event.jobId }
 }
 
-async function personOf(c: Context, tx: Transaction): Promise<string> {
-  const id = c.req.header(PERSON_HEADER)
-  if (!id) throw new Refusal(422, 'no-person', 'Say who is working: choose a name at the top of the page.')
-  const [row] = await tx.query('select id from person where id = $1', [id])
-  if (!row)
+/** The id of whoever writes, as the header names it; '' without one. */
+export function personHeader(c: Context): string {
+  const id = c.req.header(PERSON_HEADER) ?? ''
+  return /^[\w.:-]{1,80}$/.test(id) ? id : ''
+}
+
+/** @throws Refusal always: nobody known writes */
+export function mustBeSomebody(person: string): never {
+  throw new Refusal(
+    422,
+    'no-person',
+    person === ''
+      ? 'Say who is working: choose a name at the top of the page.'
+      : `Nobody here is called "${person}"; choose a name at the top of the page.`,
+    [{ path: PERSON_HEADER, message: 'names nobody who works here' }],
+  )
+}
+
+/** What only the lead may do is done in a request of his own. */
+export function mustBeLead(who: Who, what: string): void {
+  if (who.role !== 'lead')
     throw new Refusal(
-      422,
-      'no-person',
-      `Nobody here is called "${id}"; choose a name at the top of the page.`,
+      403,
+      'lead-only',
+      `${what} is for the lead of this shop: let him choose his name and do it.`,
+      [{ path: PERSON_HEADER, message: 'is not the lead' }],
     )
-  return id
 }

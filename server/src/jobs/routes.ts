@@ -1,82 +1,64 @@
-import { ChangeLife, OpenJob } from '@moray/contract/requests/route'
-import {
-  AcceptBuild,
-  EnterStack,
-  SupersedeReading,
-  TakePlan,
-  TakeReading,
-} from '@moray/contract/requests/setting'
-import { routes } from '@moray/contract/routes'
-import type { Hono } from 'hono'
+import { endpoints } from '@moray/contract/endpoints'
+import { textProblem } from '@moray/contract/fields/text-rule'
+import { refuse } from '@moray/core/checks/input-error'
+import type { JobReply } from '@moray/contract/replies'
+import type { Context, Hono } from 'hono'
 import type { Deps } from '../deps.ts'
-import { readBody } from '../http/body.ts'
-import { notFound } from '../http/refusal.ts'
-import { write as writeAll } from '../http/write.ts'
-import { acceptBuild } from './accept-build.ts'
-import { detailOf, jobDetail, loadJob } from './detail.ts'
-import { enterStack } from './enter-stack.ts'
-import { changeLife, knownUnits, openJob } from './life.ts'
-import { onJob } from './on-job.ts'
-import { keepProgress } from './progress.ts'
-import { listJobs } from './rows.ts'
-import { takePlan } from './take-plan.ts'
-import { supersedeReading, takeReading } from './take-reading.ts'
+import { onRead, onWrite } from '../http/endpoint.ts'
+import { write } from '../http/write.ts'
+import { jobReply, onJob, readJudged } from '../job/on-job.ts'
+import { listEvents } from './events.ts'
+import { changeLife } from './life.ts'
+import { knownUnits, listJobs, type JobQuery } from './list.ts'
+import { openJob } from './open-job.ts'
+
+const PAGE = 50
+const STATES = ['open', 'over', 'all'] as const
 
 export function mountJobs(app: Hono, deps: Deps) {
   const { db } = deps
-  const write = onJob(deps)
-  app.get(routes.jobs, async (c) => c.json(await listJobs(db)))
-  app.get('/api/jobs/:id', async (c) => c.json(await jobDetail(db, c.req.param('id'), deps.now())))
+  onRead(app, endpoints.jobs, (c) => listJobs(db, queryOf(c)))
+  onRead(app, endpoints.units, (c) => knownUnits(db, searchOf(c)))
+  onRead(app, endpoints.job, (_, { id }) => jobReply(db, id))
+  onRead(app, endpoints.events, (c, { id }) => listEvents(db, id, afterOf(c)))
+  onWrite(app, endpoints.openJob, (c, _, body) =>
+    write<JobReply>(c, deps, {
+      body: body.text,
+      async work(tx, who) {
+        const { id, told } = await openJob(tx, body.checked, who)
+        const { job, compact } = await readJudged(tx, deps, id, who.at)
+        return {
+          told,
+          job: { id, standing: job.standing },
+          subject: id,
+          reply: (seen) => Promise.resolve({ ...compact, ...job.standing, seen }),
+        }
+      },
+      again: jobReply,
+    }),
+  )
+  onJob(app, deps, endpoints.changeLife, changeLife, { whenOver: true })
+}
 
-  app.post('/api/jobs/:id/stacks', async (c) => {
-    const body = await readBody(c, EnterStack)
-    return write(c, 'stack', ({ tx, sheet, builds, who }) => enterStack(tx, sheet, builds, body, who))
-  })
+function searchOf(c: Context): string {
+  const search = (c.req.query('search') ?? '').trim()
+  const bad = search.length > 80 ? 'is too long; at most 80 characters' : textProblem(search)
+  if (bad) refuse('search', bad)
+  return search
+}
 
-  app.post('/api/jobs/:id/readings', async (c) => {
-    const body = await readBody(c, TakeReading)
-    return write(
-      c,
-      'reading',
-      async ({ tx, sheet, builds, who }) => (await takeReading(tx, sheet, builds, body, who)).text,
-    )
-  })
+function queryOf(c: Context): JobQuery {
+  const asked = c.req.query('state') ?? 'all'
+  const state = STATES.find((s) => s === asked)
+  if (!state) refuse('state', `one of ${STATES.join(', ')}`)
+  const before = c.req.query('before') ?? null
+  if (before !== null && !/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z\|[\w.:-]{1,80}$/.test(before))
+    refuse('before', 'is not the "next" of a page')
+  return { state, before, search: searchOf(c), limit: PAGE }
+}
 
-  app.post('/api/jobs/:id/readings/:reading/supersede', async (c) => {
-    const body = await readBody(c, SupersedeReading)
-    const id = Number(c.req.param('reading'))
-    if (!Number.isSafeInteger(id)) throw notFound('Reading', c.req.param('reading'))
-    return write(c, 'superseded', ({ tx, sheet, builds, who }) =>
-      supersedeReading(tx, sheet, builds, id, body, who),
-    )
-  })
-
-  app.post('/api/jobs/:id/trials', async (c) => {
-    const body = await readBody(c, TakePlan)
-    return write(
-      c,
-      'trial',
-      async ({ tx, job, builds, who }) => (await takePlan(tx, job, builds, body, who)).text,
-    )
-  })
-
-  app.post('/api/jobs/:id/acceptance', async (c) => {
-    const body = await readBody(c, AcceptBuild)
-    return write(c, 'accepted', ({ tx, sheet, builds, who }) => acceptBuild(tx, sheet, builds, body, who))
-  })
-
-  app.get(routes.units, async (c) => c.json(await knownUnits(db)))
-  app.post(routes.jobs, async (c) => {
-    const body = await readBody(c, OpenJob)
-    return writeAll(c, deps, async (tx, who) => {
-      const { id, text } = await openJob(tx, body, who)
-      const loaded = await loadJob(tx, id, who.at)
-      await keepProgress(tx, loaded)
-      return { reply: () => detailOf(tx, loaded), event: { kind: 'opened', jobId: id, text } }
-    })
-  })
-  app.post('/api/jobs/:id/life', async (c) => {
-    const body = await readBody(c, ChangeLife)
-    return write(c, 'life', (at) => changeLife(at, body))
-  })
+export function afterOf(c: Context): number {
+  const text = c.req.query('after') ?? '0'
+  if (!/^\d{1,15}$/.test(text)) refuse('after', 'is not the number of an event')
+  return Number(text)
 }

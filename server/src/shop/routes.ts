@@ -1,40 +1,44 @@
-import { ChooseSchool, SetLikelihood, SetShopRules } from '@moray/contract/requests/route'
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
+import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
+import type { Shop } from '@moray/contract/replies'
+import type { Told } from '@moray/core/job/event'
 import type { Hono } from 'hono'
+import type { Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { setLikelihood } from '../faults/faults.ts'
-import { readBody } from '../http/body.ts'
-import { write } from '../http/write.ts'
-import { onJob } from '../jobs/on-job.ts'
+import { onRead, onWrite } from '../http/endpoint.ts'
+import { mustBeLead, write } from '../http/write.ts'
+import type { Who } from '../http/who.ts'
+import { onJob } from '../job/on-job.ts'
 import { chooseJobSchool } from './job-schools.ts'
+import { leaveDemo } from './leave-demo.ts'
 import { chooseShopSchool, loadShop, setShopRules } from './shop.ts'
 
 export function mountShop(app: Hono, deps: Deps) {
-  app.get(routes.shop, async (c) => c.json(await loadShop(deps.db)))
-  app.post(routes.shopSchools, async (c) => {
-    const body = await readBody(c, ChooseSchool)
-    return write(c, deps, async (tx) => {
-      const text = await chooseShopSchool(tx, body)
-      return { reply: () => loadShop(tx), event: { kind: 'shop', jobId: null, text } }
+  /** What belongs to the whole shop is changed by its lead. */
+  const byLead = <E extends Endpoint<string, object, Shop>>(
+    endpoint: E,
+    what: string,
+    change: (tx: Transaction, body: BodyOf<E>, who: Who) => Promise<Told>,
+  ) =>
+    onWrite(app, endpoint, async (c, _, body) => {
+      const reply = await write<Shop>(c, deps, {
+        body: body.text,
+        work: async (tx, who) => {
+          mustBeLead(who, what)
+          const told = await change(tx, body.checked, who)
+          // whoever left the demo is gone with it, and so is the history
+          const left = told.kind === 'shop' && told.data.about === 'left-demo'
+          return { told: left ? null : told, subject: '', reply: () => loadShop(tx) }
+        },
+        again: (tx) => loadShop(tx),
+      })
+      return reply as never
     })
-  })
-  app.post(routes.shopRules, async (c) => {
-    const body = await readBody(c, SetShopRules)
-    return write(c, deps, async (tx) => {
-      const text = await setShopRules(tx, body)
-      return { reply: () => loadShop(tx), event: { kind: 'shop', jobId: null, text } }
-    })
-  })
-  app.post(routes.likelihoods, async (c) => {
-    const body = await readBody(c, SetLikelihood)
-    return write(c, deps, async (tx, who) => {
-      const text = await setLikelihood(tx, body, who)
-      return { reply: () => loadShop(tx), event: { kind: 'shop', jobId: null, text } }
-    })
-  })
-  const onOne = onJob(deps)
-  app.post('/api/jobs/:id/schools', async (c) => {
-    const body = await readBody(c, ChooseSchool)
-    return onOne(c, 'school', (at) => chooseJobSchool(at, body))
-  })
+  onRead(app, endpoints.shop, () => loadShop(deps.db))
+  byLead(endpoints.chooseShopSchool, 'How the shop works', chooseShopSchool)
+  byLead(endpoints.setShopRules, 'The rules of the shop', setShopRules)
+  byLead(endpoints.setLikelihood, 'A likelihood of the fault table', setLikelihood)
+  byLead(endpoints.leaveDemo, 'To leave the demo', leaveDemo)
+  onJob(app, deps, endpoints.chooseJobSchool, chooseJobSchool)
 }

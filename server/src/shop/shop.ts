@@ -1,43 +1,42 @@
-import type { Shop, ShopRules } from '@moray/contract/replies'
-import type { ChooseSchool, SetShopRules } from '@moray/contract/requests/route'
-import { schools } from '@moray/core/route/schools'
+import type { Shop } from '@moray/contract/replies'
+import type { ChooseSchool, SetShopRules } from '@moray/contract/requests/shop'
 import { refuse } from '@moray/core/checks/input-error'
+import type { Told } from '@moray/core/job/event'
+import { USUAL_WAYS } from '@moray/core/job/record'
+import { schools } from '@moray/core/route/schools'
 import type { Queryable, Transaction } from '../db/database.ts'
-import { faultHistory, likelihoodEdits } from '../faults/faults.ts'
+import { causesFound, likelihoodEdits } from '../faults/faults.ts'
+import { Refusal } from '../http/refusal.ts'
+import { waysOf, type StoredWays } from './ways.ts'
 
-const USUAL_RULES: ShopRules = { departuresNeedLead: false, rate: 950, consumables: 600, currency: 'kr' }
-
-async function settingOf<T>(db: Queryable, key: string, otherwise: T): Promise<T> {
-  const [row] = await db.query<{ value: T }>('select value from setting where key = $1', [key])
-  return row ? row.value : otherwise
+async function settings(db: Queryable): Promise<StoredWays & { demo?: boolean }> {
+  const [row] = await db.query<{ all: (StoredWays & { demo?: boolean }) | null }>(
+    `select json_object_agg(key, value) as all from setting where key in ('schools', 'rules', 'stands', 'demo')`,
+  )
+  return row?.all ?? {}
 }
 
+/** Changes one setting; `value` is merged into what is there when it is an object. */
 async function store(tx: Transaction, key: string, value: unknown) {
   await tx.query(
-    'insert into setting (key, value) values ($1, $2::jsonb) on conflict (key) do update set value = excluded.value',
+    `insert into setting (key, value) values ($1, $2::jsonb) on conflict (key) do update set value =
+       case when jsonb_typeof(excluded.value) = 'object' then setting.value || excluded.value else excluded.value end`,
     [key, JSON.stringify(value)],
   )
 }
 
-export const shopSchools = (db: Queryable) => settingOf<Record<string, string>>(db, 'schools', {})
-export const shopRules = async (db: Queryable): Promise<ShopRules> => ({
-  ...USUAL_RULES,
-  ...(await settingOf<Partial<ShopRules>>(db, 'rules', {})),
-})
-export const shopStands = (db: Queryable) =>
-  settingOf<string[]>(db, 'stands', ['Stand 1', 'Stand 2', 'Stand 3'])
-
 export async function loadShop(db: Queryable): Promise<Shop> {
-  const found: Record<string, number> = {}
-  for (const { cause } of await faultHistory(db, null)) found[cause] = (found[cause] ?? 0) + 1
+  const stored = await settings(db)
   return {
-    schools: await shopSchools(db),
-    rules: await shopRules(db),
-    stands: await shopStands(db),
+    ...waysOf(stored),
     edits: await likelihoodEdits(db),
-    found,
+    found: await causesFound(db),
+    demo: stored.demo === true,
   }
 }
+
+export const shopStands = async (db: Queryable): Promise<string[]> =>
+  (await settings(db)).stands ?? USUAL_WAYS.stands
 
 /** What is asked for, of the schools that there are. */
 export function mustBeSchool(body: ChooseSchool) {
@@ -53,15 +52,40 @@ export function mustBeSchool(body: ChooseSchool) {
   return { school, option }
 }
 
-export async function chooseShopSchool(tx: Transaction, body: ChooseSchool): Promise<string> {
+export async function chooseShopSchool(tx: Transaction, body: ChooseSchool): Promise<Told> {
   const { school, option } = mustBeSchool(body)
-  await store(tx, 'schools', { ...(await shopSchools(tx)), [school.id]: option.value })
-  return `Shop: ${school.question.toLowerCase()}: ${option.label}`
+  await store(tx, 'schools', { [school.id]: option.value })
+  return {
+    kind: 'shop',
+    subject: `school:${school.id}`,
+    data: { about: 'school', question: school.question, label: option.label },
+  }
 }
 
-export async function setShopRules(tx: Transaction, body: SetShopRules): Promise<string> {
+export async function setShopRules(tx: Transaction, body: SetShopRules): Promise<Told> {
   const { stands, ...rules } = body
+  const unique = [...new Set(stands)]
+  const taken = await tx.query<{ stand: string; number: string }>(
+    "select stand, number from job where stand is not null and state not in ('finished', 'closed') and stand <> all($1)",
+    [unique],
+  )
+  if (taken.length)
+    throw new Refusal(
+      409,
+      'stand-taken',
+      `${taken.map((t) => `${t.stand} holds ${t.number}`).join(', ')}. Clear it before the stand goes.`,
+      [{ path: 'stands', message: `must keep ${taken.map((t) => t.stand).join(', ')}` }],
+    )
   await store(tx, 'rules', rules)
-  await store(tx, 'stands', [...new Set(stands.map((s) => s.trim()).filter(Boolean))])
-  return `Shop rules: ${body.departuresNeedLead ? 'departures need the lead' : 'departures by whoever works'}, ${body.rate} ${body.currency} an hour`
+  await store(tx, 'stands', unique)
+  return {
+    kind: 'shop',
+    subject: 'rules',
+    data: {
+      about: 'rules',
+      departuresNeedLead: body.departuresNeedLead,
+      rate: body.rate,
+      currency: body.currency,
+    },
+  }
 }

@@ -1,33 +1,23 @@
 <script setup lang="ts">
-import type { JobDetail, KnownUnit } from '@moray/contract/replies'
-import { OpenJob } from '@moray/contract/requests/route'
-import { validate } from '@moray/contract/fields/validate'
-import { routes } from '@moray/contract/routes'
-import { InputError } from '@moray/core/checks/input-error'
+import type { OpenJob } from '@moray/contract/requests/life'
+import { endpoints } from '@moray/contract/endpoints'
+import { plainNumber } from '@moray/core/units/plain-number'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
-import { computed, onMounted, reactive, ref } from 'vue'
+import { refDebounced } from '@vueuse/core'
+import { computed, reactive } from 'vue'
 import { useRouter } from 'vue-router'
-import { useJobs } from '../stores/jobs.ts'
-import { useDrives } from '../stores/shelves.ts'
-import { useShopWays } from '../stores/shop.ts'
-import { getJson, problemAt } from '../wire/client.ts'
+import { useDrives, useJobs, useShopWays, useUnits } from '../wire/queries.ts'
+import { problemAt } from '../wire/client.ts'
 import { useWrite } from '../wire/use-write.ts'
 
 /** A job for a customer's drive: one that has been here fills the form by its serial number. */
 const emit = defineEmits<{ close: [] }>()
 const drives = useDrives()
 const ways = useShopWays()
-const jobs = useJobs()
+const jobs = useJobs('open')
 const router = useRouter()
-const write = useWrite<JobDetail>()
-const units = ref<KnownUnit[]>([])
-onMounted(async () => {
-  if (!drives.sheets) void drives.load()
-  if (!ways.ways) void ways.load()
-  // without it every field is typed; nothing else is lost
-  units.value = await getJson<KnownUnit[]>(routes.units).catch(() => [])
-})
+const write = useWrite()
 const form = reactive({
   serial: '',
   sheetId: '',
@@ -38,6 +28,13 @@ const form = reactive({
   complaint: '',
   stand: '',
 })
+/** Drives that have been here whose serial, boat or owner holds what is typed. */
+const typed = refDebounced(
+  computed(() => form.serial.trim()),
+  200,
+)
+const found = useUnits(typed)
+const units = computed(() => found.units ?? [])
 const known = computed(() =>
   units.value.find((u) => u.serial.toLowerCase() === form.serial.trim().toLowerCase()),
 )
@@ -49,38 +46,29 @@ function fill() {
 const taken = computed(
   () =>
     new Set(
-      (jobs.jobs ?? [])
+      (jobs.page?.jobs ?? [])
         .filter((j) => j.stand && !['finished', 'closed'].includes(j.state))
         .map((j) => j.stand),
     ),
 )
-const problems = ref<Record<string, string>>({})
 async function open() {
-  problems.value = {}
-  let body: OpenJob
-  try {
-    body = validate(OpenJob, {
-      serial: form.serial.trim(),
-      sheetId: form.sheetId,
-      boat: form.boat.trim(),
-      owner: form.owner.trim(),
-      water: form.water,
-      complaint: form.complaint.trim(),
-      ...(form.hours.trim() ? { hours: Number(form.hours) } : {}),
-      ...(form.stand ? { stand: form.stand } : {}),
-    })
-  } catch (e) {
-    if (!(e instanceof InputError)) throw e
-    problems.value = Object.fromEntries(e.fields.map((f) => [f.path, f.message]))
-    return
+  const body: OpenJob = {
+    serial: form.serial,
+    sheetId: form.sheetId,
+    boat: form.boat,
+    owner: form.owner,
+    water: form.water,
+    complaint: form.complaint,
+    ...(form.hours.trim() ? { hours: plainNumber(form.hours) ?? NaN } : {}),
+    ...(form.stand ? { stand: form.stand } : {}),
   }
-  const reply = await write.send(routes.jobs, body)
+  const reply = await write.send(endpoints.openJob, {}, body)
   if (!reply) return
   void jobs.load()
   emit('close')
   void router.push(`/jobs/${reply.id}/route`)
 }
-const said = (field: string) => problems.value[field] ?? problemAt(write.error.value, field)
+const said = (field: string) => problemAt(write.error.value, field)
 </script>
 
 <template>

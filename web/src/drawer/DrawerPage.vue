@@ -5,17 +5,16 @@ import Button from 'primevue/button'
 import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
 import InputText from 'primevue/inputtext'
-import { computed, onMounted, ref } from 'vue'
-import LoadState from '../parts/LoadState.vue'
-import { understand } from '../parts/understand.ts'
-import { useDrawer } from '../stores/shelves.ts'
+import { computed, ref } from 'vue'
+import LoadState from '../ui/LoadState.vue'
+import { understand } from '../ui/understand.ts'
+import { useDrawer } from '../wire/queries.ts'
 import { useShop } from '../stores/shop.ts'
 import LineDialog from './LineDialog.vue'
 import NewLineDialog from './NewLineDialog.vue'
 
 const store = useDrawer()
 const shop = useShop()
-onMounted(store.load)
 
 const search = ref('')
 /** Bench notation finds what is near in thickness; other text finds marks and places. */

@@ -1,19 +1,15 @@
 <script setup lang="ts">
-import type { DrawerLine, DrawerMovement } from '@moray/contract/replies'
-import { routes } from '@moray/contract/routes'
-import { validate } from '@moray/contract/fields/validate'
-import { AddPieces, CorrectThickness, CountLine } from '@moray/contract/requests/drawer'
+import type { DrawerLine } from '@moray/contract/replies'
+import { endpoints } from '@moray/contract/endpoints'
 import { showBoth } from '@moray/core/units/format'
 import { format } from 'date-fns'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
-import { computed, onMounted, ref } from 'vue'
-import { understand } from '../parts/understand.ts'
-import { useDrawer } from '../stores/shelves.ts'
-import { useLoaded } from '../stores/use-loaded.ts'
+import { computed, ref } from 'vue'
+import { understand } from '../ui/understand.ts'
+import { useDrawer, useMovements } from '../wire/queries.ts'
 import { useShop } from '../stores/shop.ts'
-import { getJson } from '../wire/client.ts'
 import { useWrite } from '../wire/use-write.ts'
 
 /** One line of the drawer: put pieces in, count them, correct the thickness, and see every movement. */
@@ -21,9 +17,8 @@ const props = defineProps<{ line: DrawerLine }>()
 const emit = defineEmits<{ close: [] }>()
 const store = useDrawer()
 const shop = useShop()
-const write = useWrite<DrawerLine>()
-const history = useLoaded<DrawerMovement[]>()
-onMounted(() => history.run(() => getJson<DrawerMovement[]>(`${routes.drawerLine(props.line.id)}/movements`)))
+const write = useWrite()
+const history = useMovements(props.line.id)
 
 type Way = 'add' | 'count' | 'thickness'
 const WAYS: { id: Way; name: string }[] = [
@@ -41,16 +36,18 @@ const ready = computed(() => {
   if (reason.value.trim().length < 3) return false
   return way.value === 'count' ? whole.value !== undefined : meaning.value.state === 'value'
 })
-function body(): object {
+function writeIt() {
+  const at = { id: props.line.id }
   const why = reason.value.trim()
   if (way.value === 'add')
-    return validate(AddPieces, { pieces: whole.value, ...(why ? { reason: why } : {}) })
-  if (way.value === 'count') return validate(CountLine, { count: whole.value, reason: why })
-  return validate(CorrectThickness, { text: amount.value, unit: shop.unit, reason: why })
+    return write.send(endpoints.addPieces, at, { pieces: whole.value!, ...(why ? { reason: why } : {}) })
+  if (way.value === 'count') return write.send(endpoints.countLine, at, { count: whole.value!, reason: why })
+  const body = { text: amount.value, unit: shop.unit, reason: why }
+  return write.send(endpoints.correctThickness, at, body)
 }
 async function send() {
   if (!ready.value) return
-  const reply = await write.send(`${routes.drawerLine(props.line.id)}/${way.value}`, body())
+  const reply = await writeIt()
   if (!reply) return
   await store.load()
   emit('close')
@@ -107,11 +104,11 @@ const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
       </div>
       <section>
         <h3>Movements</h3>
-        <p v-if="!history.value.value" class="soft small">
-          {{ history.error.value?.message ?? 'Loading the movements …' }}
+        <p v-if="!history.movements" class="soft small">
+          {{ history.error?.message ?? 'Loading the movements …' }}
         </p>
         <ol v-else>
-          <li v-for="m in history.value.value" :key="m.id" class="small">
+          <li v-for="m in history.movements" :key="m.id" class="small">
             <span class="mono delta">{{ m.delta > 0 ? '+' : '' }}{{ m.delta }}</span>
             <span
               >{{ m.reason }} <span class="soft">{{ m.by }}, {{ at(m.at) }}</span></span

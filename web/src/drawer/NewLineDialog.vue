@@ -1,15 +1,12 @@
 <script setup lang="ts">
-import type { DrawerLine } from '@moray/contract/replies'
-import { validate } from '@moray/contract/fields/validate'
-import { AddLine } from '@moray/contract/requests/drawer'
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import { computed, ref, useTemplateRef } from 'vue'
-import NotationField from '../parts/NotationField.vue'
-import { understand } from '../parts/understand.ts'
-import { useDrawer } from '../stores/shelves.ts'
+import NotationField from '../ui/NotationField.vue'
+import { understand } from '../ui/understand.ts'
+import { useDrawer } from '../wire/queries.ts'
 import { useShop } from '../stores/shop.ts'
 import { problemAt } from '../wire/client.ts'
 import { useWrite } from '../wire/use-write.ts'
@@ -18,7 +15,7 @@ import { useWrite } from '../wire/use-write.ts'
 const emit = defineEmits<{ close: [] }>()
 const store = useDrawer()
 const shop = useShop()
-const write = useWrite<DrawerLine>()
+const write = useWrite()
 const text = ref('')
 const count = ref('1')
 const place = ref('')
@@ -29,13 +26,13 @@ const ready = computed(
 )
 async function send() {
   if (!ready.value) return
-  const body = validate(AddLine, {
+  const body = {
     text: text.value,
     unit: shop.unit,
-    count: pieces.value,
+    count: pieces.value!,
     ...(place.value.trim() ? { place: place.value.trim() } : {}),
-  })
-  const reply = await write.send(routes.drawer, body)
+  }
+  const reply = await write.send(endpoints.addLine, {}, body)
   if (!reply) return
   await store.load()
   emit('close')

@@ -4,16 +4,13 @@ import { FAMILIES, type DriveSheet, type Measure } from '@moray/core/drives/shee
 import { meshGeometry } from '@moray/core/gears/mesh'
 import { sensitivities } from '@moray/core/gears/train'
 import { showBoth } from '@moray/core/units/format'
-import { computed, onMounted } from 'vue'
+import { computed } from 'vue'
 import SectionDrawing, { type DrawingTag } from '../drawing/SectionDrawing.vue'
-import LoadState from '../parts/LoadState.vue'
-import { useDrives } from '../stores/shelves.ts'
+import LoadState from '../ui/LoadState.vue'
+import { useDrives } from '../wire/queries.ts'
 
 const props = defineProps<{ id: string }>()
 const store = useDrives()
-onMounted(() => {
-  if (!store.sheets) void store.load()
-})
 const sheet = computed<DriveSheet | undefined>(() => store.sheets?.find((s) => s.id === props.id))
 const tags = computed((): DrawingTag[] => [
   ...(sheet.value?.adjusters ?? []).map((a) => ({

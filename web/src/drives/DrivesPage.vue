@@ -1,13 +1,11 @@
 <script setup lang="ts">
 import { FAMILIES } from '@moray/core/drives/sheet'
-import { onMounted } from 'vue'
 import { RouterLink } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
-import LoadState from '../parts/LoadState.vue'
-import { useDrives } from '../stores/shelves.ts'
+import LoadState from '../ui/LoadState.vue'
+import { useDrives } from '../wire/queries.ts'
 
 const store = useDrives()
-onMounted(store.load)
 </script>
 
 <template>

@@ -4,12 +4,11 @@ import { showThou } from '@moray/core/units/format'
 import { formatDistanceToNowStrict } from 'date-fns'
 import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
-import { computed, onMounted } from 'vue'
-import LoadState from '../parts/LoadState.vue'
-import { useGauges } from '../stores/shelves.ts'
+import { computed } from 'vue'
+import LoadState from '../ui/LoadState.vue'
+import { useGauges } from '../wire/queries.ts'
 
 const store = useGauges()
-onMounted(store.load)
 const overdue = computed(() => (store.gauges ?? []).filter((g) => g.overdue).length)
 const both = (g: Gauge, v: number) => (g.unit === 'mm' ? `${v} mm · ${showThou(v, 2)}` : `${v} ${g.unit}`)
 const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuffix: true })

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
 import { seedTable } from '@moray/core/inspection/fault-history'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
-import { useJob } from '../stores/jobs.ts'
+import { useJob } from './shown-job.ts'
 import { rankOf } from './faults.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
 
@@ -11,13 +11,13 @@ import { useJobWrite } from '../wire/use-job-write.ts'
 const store = useJob()
 const write = useJobWrite()
 const job = computed(() => store.job!)
-const work = computed(() => job.value.work)
+const work = job
 const stateOf = (finding: string) => {
   const entry = work.value.findings.find((f) => f.finding === finding)
   return entry === undefined ? 'unknown' : entry.present ? 'there' : 'not'
 }
 const say = (finding: string, state: 'there' | 'not' | 'unknown') =>
-  write.send(routes.findings(job.value.id), { finding, state })
+  write.send(endpoints.sayFinding, { id: job.value.id }, { finding, state })
 const rank = computed(() => rankOf(job.value))
 const shown = computed(() => rank.value.causes.filter((c, i) => i < 3 || c.probability > 0.02).slice(0, 9))
 const labelOf = (id: string) => seedTable.findings.find((f) => f.id === id)?.label.toLowerCase() ?? id
@@ -33,10 +33,14 @@ const cause = ref('')
 const note = ref('')
 async function itWas() {
   if (!cause.value) return
-  const reply = await write.send(routes.outcome(job.value.id), {
-    cause: cause.value,
-    ...(note.value.trim() ? { note: note.value.trim() } : {}),
-  })
+  const reply = await write.send(
+    endpoints.sayOutcome,
+    { id: job.value.id },
+    {
+      cause: cause.value,
+      ...(note.value.trim() ? { note: note.value.trim() } : {}),
+    },
+  )
   if (reply) {
     cause.value = ''
     note.value = ''

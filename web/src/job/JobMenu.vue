@@ -1,32 +1,29 @@
 <script setup lang="ts">
-import type { JobDetail } from '@moray/contract/replies'
-import { routes } from '@moray/contract/routes'
-import { computed, onMounted, ref } from 'vue'
-import ReasonDialog from '../parts/ReasonDialog.vue'
-import { useJobs } from '../stores/jobs.ts'
-import { useShopWays } from '../stores/shop.ts'
+import type { ShownJob } from './shown-job.ts'
+import { endpoints } from '@moray/contract/endpoints'
+import type { ChangeLife } from '@moray/contract/requests/life'
+import { computed, ref } from 'vue'
+import ReasonDialog from '../ui/ReasonDialog.vue'
+import { useJobs } from '../wire/queries.ts'
+import { useShopWays } from '../wire/queries.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
 import { routeView } from './route/route-view.ts'
 
 /** The life of a job: its stand, held, going on, closed, reopened. */
-const props = defineProps<{ job: JobDetail }>()
+const props = defineProps<{ job: ShownJob }>()
 const write = useJobWrite()
 const ways = useShopWays()
-const jobs = useJobs()
-onMounted(() => {
-  if (!ways.ways) void ways.load()
-  if (!jobs.jobs) void jobs.load()
-})
+const jobs = useJobs('open')
 const taken = computed(
   () =>
     new Map(
-      (jobs.jobs ?? [])
+      (jobs.page?.jobs ?? [])
         .filter((j) => j.stand && j.id !== props.job.id && !['finished', 'closed'].includes(j.state))
         .map((j) => [j.stand!, j.number]),
     ),
 )
 const over = computed(() => props.job.state === 'finished' || props.job.state === 'closed')
-const send = (body: object) => write.send(routes.life(props.job.id), body)
+const send = (body: ChangeLife) => write.send(endpoints.changeLife, { id: props.job.id }, body)
 const asking = ref<'hold' | 'close' | 'reopen' | null>(null)
 const step = ref('')
 const closed = computed(() =>
@@ -62,12 +59,7 @@ async function give(reason: string) {
         </option>
       </select>
     </label>
-    <button
-      v-if="job.work.heldReason !== null"
-      type="button"
-      class="texty small"
-      @click="send({ act: 'resume' })"
-    >
+    <button v-if="job.heldReason !== null" type="button" class="texty small" @click="send({ act: 'resume' })">
       go on
     </button>
     <button v-else-if="!over" type="button" class="texty small" @click="asking = 'hold'">hold the job</button>

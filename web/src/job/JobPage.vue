@@ -1,26 +1,21 @@
 <script setup lang="ts">
-import { watch } from 'vue'
 import { RouterLink, RouterView } from 'vue-router'
 import JobMenu from './JobMenu.vue'
-import LoadState from '../parts/LoadState.vue'
-import { useJob } from '../stores/jobs.ts'
+import LoadState from '../ui/LoadState.vue'
+import RouteNews from './RouteNews.vue'
+import { provideJob } from './shown-job.ts'
 
 const props = defineProps<{ id: string }>()
-const store = useJob()
-watch(
-  () => props.id,
-  (id) => void store.load(id),
-  { immediate: true },
-)
+const store = provideJob(() => props.id)
 </script>
 
 <template>
-  <LoadState v-if="!store.job" what="the job" :error="store.error" @again="store.load(id)" />
+  <LoadState v-if="!store.job" what="the job" :error="store.error" @again="store.load" />
   <template v-else>
     <div class="head no-print">
       <div class="title">
         <h1>
-          {{ store.job.sheetName }} <span class="boat">· {{ store.job.boat }}</span>
+          {{ store.job.sheet.name }} <span class="boat">· {{ store.job.boat }}</span>
         </h1>
         <p class="small soft">
           <span class="mono">{{ store.job.number }}</span> · {{ store.job.serial }} · {{ store.job.owner }}
@@ -40,6 +35,7 @@ watch(
         <RouterLink :to="`/jobs/${id}/record`">Record</RouterLink>
       </nav>
     </div>
+    <RouteNews :job="store.job" />
     <p v-if="store.error" class="fault no-print" role="alert">{{ store.error.message }}</p>
     <RouterView :key="id" />
   </template>

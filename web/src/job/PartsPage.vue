@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { RouterLink, useRoute } from 'vue-router'
-import { useJob } from '../stores/jobs.ts'
+import { useJob } from './shown-job.ts'
 import EstimateView from './parts/EstimateView.vue'
 import GradesView from './parts/GradesView.vue'
 import RowView from './parts/RowView.vue'
@@ -11,9 +11,9 @@ const store = useJob()
 const route = useRoute()
 const job = computed(() => store.job!)
 const views = computed(() => {
-  const { facts } = job.value.work
+  const { facts } = job.value
   return [
-    { id: 'row', label: 'Row', note: `${Number(facts['tray.left'])} on the bench` },
+    { id: 'row', label: 'Row', note: `${Number(facts['row.left'])} on the bench` },
     {
       id: 'grades',
       label: 'Grades',

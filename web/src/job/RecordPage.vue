@@ -1,34 +1,44 @@
 <script setup lang="ts">
-import type { Build, JobDetail } from '@moray/contract/replies'
+import type { ShownBuild, ShownJob } from './shown-job.ts'
 import { FAMILIES, shimAdjusters } from '@moray/core/drives/sheet'
 import { showBoth, showThou } from '@moray/core/units/format'
+import { eventText } from '@moray/core/job/event-text'
+import { waitsText } from '@moray/core/job/standing-text'
 import { format } from 'date-fns'
 import Button from 'primevue/button'
-import { computed, onMounted } from 'vue'
-import VerdictMark from '../parts/VerdictMark.vue'
+import { computed } from 'vue'
+import VerdictMark from '../ui/VerdictMark.vue'
 import RouteRecord from './record/RouteRecord.vue'
-import { useJob } from '../stores/jobs.ts'
-import { useGauges } from '../stores/shelves.ts'
+import { useJob } from './shown-job.ts'
+import { useEvents, useGauges } from '../wire/queries.ts'
 import { buildName, decimalsOf } from './setting-view.ts'
 
 const store = useJob()
 const gauges = useGauges()
-onMounted(() => {
-  if (!gauges.gauges) void gauges.load()
-})
-const job = computed<JobDetail>(() => store.job!)
+const job = computed<ShownJob>(() => store.job!)
 const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
 const stacks = computed(() => shimAdjusters(job.value.sheet))
 const built = computed(() => job.value.builds.find((b) => b.number === job.value.acceptance?.build))
-const touched = (b: Build) => b.stacks.length > 0 || b.readings.length > 0
+const touched = (b: ShownBuild) => b.stacks.length > 0 || b.readings.length > 0
 const rounds = computed(() => job.value.builds.filter(touched))
 const usedGauges = computed(() => {
   const ids = new Set(job.value.builds.flatMap((b) => b.readings.map((r) => r.gaugeId)))
   return (gauges.gauges ?? []).filter((g) => ids.has(g.id))
 })
 /** Readings, steps, parts and grades fill the event list; the tables above show them one by one already. */
-const SHOWN_ABOVE = ['reading', 'step', 'tray', 'grade', 'finding', 'picture']
-const history = computed(() => job.value.events.filter((e) => !SHOWN_ABOVE.includes(e.kind)))
+const SHOWN_ABOVE = ['reading', 'step', 'row', 'row-off', 'row-order', 'grade', 'finding', 'picture']
+const events = useEvents(() => job.value.id)
+const history = computed(() => (events.events ?? []).filter((e) => !SHOWN_ABOVE.includes(e.kind)))
+/** How far a clock had run back, in the largest unit that says it. */
+const backBy = (s: number) =>
+  s < 120
+    ? `${Math.round(s)} s`
+    : s < 7200
+      ? `${Math.round(s / 60)} min`
+      : s < 172_800
+        ? `${Math.round(s / 3600)} h`
+        : `${Math.round(s / 86_400)} days`
+const clock = (iso: string) => format(new Date(iso), 'HH:mm')
 const windowText = (min?: number, max?: number, d = 2) =>
   min === undefined
     ? `up to ${max!.toFixed(d)}`
@@ -45,7 +55,7 @@ const print = () => window.print()
         <h1>
           Record <span class="mono">{{ job.number }}</span>
         </h1>
-        <p>{{ job.sheetName }}, {{ FAMILIES[job.sheet.family] }}</p>
+        <p>{{ job.sheet.name }}, {{ FAMILIES[job.sheet.family] }}</p>
       </div>
       <Button label="Print" class="quiet no-print" @click="print" />
     </header>
@@ -84,7 +94,7 @@ const print = () => window.print()
 
     <section class="built" aria-label="As built">
       <h2>As built</h2>
-      <p v-if="!built" class="soft">Nothing accepted yet. {{ job.waitsFor }}.</p>
+      <p v-if="!built" class="soft">Nothing accepted yet. {{ waitsText(job.waits, clock) }}.</p>
       <template v-else>
         <p>
           {{ buildName(built) }}, accepted by {{ job.acceptance!.by }} on {{ at(job.acceptance!.at)
@@ -221,7 +231,10 @@ const print = () => window.print()
       <h2>What happened</h2>
       <ol class="history">
         <li v-for="e in history" :key="e.id">
-          <span class="small soft">{{ at(e.at) }}, {{ e.by }}</span> <span>{{ e.text }}</span>
+          <span class="small soft">{{ at(e.at) }}, {{ e.by }}</span> <span>{{ eventText(e) }}</span>
+          <strong v-if="e.clockBackS !== null" class="small">
+            the clock had run back by {{ backBy(e.clockBackS) }}</strong
+          >
         </li>
       </ol>
     </section>

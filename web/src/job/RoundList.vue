@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import type { Build, JobDetail } from '@moray/contract/replies'
+import type { ShownBuild, ShownJob } from './shown-job.ts'
 import { shimAdjusters } from '@moray/core/drives/sheet'
 import { computed } from 'vue'
-import VerdictMark from '../parts/VerdictMark.vue'
+import VerdictMark from '../ui/VerdictMark.vue'
 import { buildName, decimalsOf, dueFocus, focusId, stackOf } from './setting-view.ts'
 
 /** The rounds of this job: what was found, each trial, and within the open one every stack and reading. */
-const props = defineProps<{ job: JobDetail; build: Build; focus: string }>()
+const props = defineProps<{ job: ShownJob; build: ShownBuild; focus: string }>()
 defineEmits<{ go: [at: string | undefined, build?: number] }>()
 
 const stacks = computed(() => shimAdjusters(props.job.sheet))

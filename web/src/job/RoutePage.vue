@@ -3,12 +3,13 @@ import { computed } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import PictureStrip from '../pictures/PictureStrip.vue'
-import { useJob } from '../stores/jobs.ts'
+import { useJob } from './shown-job.ts'
 import { suspectsOf } from './faults.ts'
-import { buildBack, lies, stillIn } from './parts/row-view.ts'
+import { lies, stillIn } from '@moray/core/job/bench-row'
+import { buildBack } from './parts/row-view.ts'
 import { routeView } from './route/route-view.ts'
 import StageList from './route/StageList.vue'
-import StepTray from './route/StepTray.vue'
+import StepPanel from './route/StepPanel.vue'
 import { stackThicknesses } from './setting-view.ts'
 
 /** The route: stages on the left, the place lit in the middle, what is due on the right. The address keeps the step. */
@@ -31,7 +32,7 @@ const drawn = computed(() => {
 })
 /** Before a leak test: the sealing place that the findings point at. */
 const suspect = computed(() => {
-  if (!step.value.step.id.startsWith('leak-')) return undefined
+  if (!step.value.step.timed) return undefined
   const found = suspectsOf(job.value)
   const part = job.value.sheet.parts.find((p) => found.has(p.id) && p.place?.startsWith('seal:'))
   return part && { name: part.name, place: part.place, why: found.get(part.id)! }
@@ -39,11 +40,11 @@ const suspect = computed(() => {
 /** Where it happens: the step's own place, or the part that comes off or goes in next. */
 const lit = computed(() => {
   if (suspect.value) return suspect.value.place
-  if (step.value.step.page !== 'tray') return step.value.step.place
+  if (step.value.step.page !== 'row') return step.value.step.place
   const next =
     step.value.step.id === 'apart'
-      ? stillIn(job.value).find((w) => !w.held.length && w.part.place)?.part
-      : job.value.sheet.parts.find((p) => p.id === buildBack(job.value.work.tray).find(lies)?.part)
+      ? stillIn(job.value.sheet.parts, job.value.row).find((w) => !w.held.length && w.part.place)?.part
+      : job.value.sheet.parts.find((p) => p.id === buildBack(job.value.row).find(lies)?.part)
   return next?.place ?? step.value.step.place
 })
 const share = computed(() => Math.round((100 * view.value.progress.done) / view.value.progress.total))
@@ -74,8 +75,8 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
         />
       </div>
     </section>
-    <aside class="tray" aria-label="Due now">
-      <StepTray :key="`${step.step.id}${step.state}`" :job="job" :view="view" :step="step" @next="go()" />
+    <aside class="panel" aria-label="Due now">
+      <StepPanel :key="`${step.step.id}${step.state}`" :job="job" :view="view" :step="step" @next="go()" />
     </aside>
   </div>
 </template>

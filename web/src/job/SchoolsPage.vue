@@ -1,25 +1,25 @@
 <script setup lang="ts">
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
 import { schools, type SchoolId } from '@moray/core/route/schools'
 import { computed, ref } from 'vue'
-import ReasonDialog from '../parts/ReasonDialog.vue'
+import ReasonDialog from '../ui/ReasonDialog.vue'
 import SchoolList from '../shop/SchoolList.vue'
-import { useJob } from '../stores/jobs.ts'
+import { useJob } from './shown-job.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
 
 /** Where this job does it differently from the shop, and why. */
 const store = useJob()
 const write = useJobWrite()
 const job = computed(() => store.job!)
-const own = computed(() => new Map(job.value.work.schools.map((s) => [s.school, s])))
+const own = computed(() => new Map(job.value.schools.map((s) => [s.school, s])))
 const chosen = (id: SchoolId) => ({
-  value: String(job.value.work.facts[`school.${id}`]),
+  value: String(job.value.facts[`school.${id}`]),
   from: own.value.has(id) ? `this job: ${own.value.get(id)!.reason}` : "the shop's way",
 })
 const asked = ref<{ school: SchoolId; choice: string } | null>(null)
 async function give(reason: string) {
   if (!asked.value) return
-  const reply = await write.send(routes.jobSchools(job.value.id), { ...asked.value, reason })
+  const reply = await write.send(endpoints.chooseJobSchool, { id: job.value.id }, { ...asked.value, reason })
   if (reply) asked.value = null
 }
 const question = computed(() => schools.find((s) => s.id === asked.value?.school)?.question ?? '')

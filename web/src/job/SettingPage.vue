@@ -1,18 +1,18 @@
 <script setup lang="ts">
-import type { Build } from '@moray/contract/replies'
+import type { ShownBuild } from './shown-job.ts'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
-import WindowRuler from '../parts/WindowRuler.vue'
-import VerdictMark from '../parts/VerdictMark.vue'
+import WindowRuler from '../ui/WindowRuler.vue'
+import VerdictMark from '../ui/VerdictMark.vue'
 import { showThou } from '@moray/core/units/format'
-import { useJob } from '../stores/jobs.ts'
-import { useGauges } from '../stores/shelves.ts'
+import { useJob } from './shown-job.ts'
+import { useGauges } from '../wire/queries.ts'
 import RoundList from './RoundList.vue'
-import DecideTray from './tray/DecideTray.vue'
-import ReadingTray from './tray/ReadingTray.vue'
-import StackTray from './tray/StackTray.vue'
+import DecidePanel from './panels/DecidePanel.vue'
+import ReadingPanel from './panels/ReadingPanel.vue'
+import StackPanel from './panels/StackPanel.vue'
 import {
   buildName,
   decimalsOf,
@@ -28,14 +28,11 @@ const store = useJob()
 const gauges = useGauges()
 const route = useRoute()
 const router = useRouter()
-onMounted(() => {
-  if (!gauges.gauges) void gauges.load()
-})
 
 const job = computed(() => store.job!)
 const newest = computed(() => job.value.builds.at(-1)!)
 /** The build looked at; the address keeps it, so that a reload comes back here. */
-const build = computed<Build>(() => {
+const build = computed<ShownBuild>(() => {
   const asked = Number(route.query.build)
   return job.value.builds.find((b) => route.query.build !== undefined && b.number === asked) ?? newest.value
 })
@@ -129,12 +126,12 @@ const rows = computed(() =>
         </li>
       </ul>
     </section>
-    <aside class="tray" aria-label="Due now">
+    <aside class="panel" aria-label="Due now">
       <p v-if="!isNewest" class="caution">
         {{ buildName(build) }} is past; it can be read, not changed.
         <button type="button" class="texty" @click="next">To {{ buildName(newest).toLowerCase() }}</button>
       </p>
-      <StackTray
+      <StackPanel
         v-if="focus.kind === 'stack'"
         :key="`s${focus.stack.id}${build.number}`"
         :job="job"
@@ -143,7 +140,7 @@ const rows = computed(() =>
         :writable="isOpen && build.number === 0 && job.builds.length === 1"
         @done="next"
       />
-      <ReadingTray
+      <ReadingPanel
         v-else-if="focus.kind === 'measure'"
         :key="`m${focus.measure.id}${build.number}`"
         :job="job"
@@ -153,7 +150,7 @@ const rows = computed(() =>
         :writable="isOpen"
         @done="next"
       />
-      <DecideTray
+      <DecidePanel
         v-else
         :key="`d${build.number}`"
         :job="job"

@@ -2,8 +2,9 @@
 import { format } from 'date-fns'
 import Button from 'primevue/button'
 import { computed } from 'vue'
-import { useJob } from '../stores/jobs.ts'
-import { answerWords, closingOf, routeView } from './route/route-view.ts'
+import { useJob } from './shown-job.ts'
+import { closingOf } from '@moray/core/job/closings'
+import { answerWords, routeView } from './route/route-view.ts'
 
 /** The route on paper, for those who prefer a pencil: what, why, what to write down, and what is done already. */
 const store = useJob()
@@ -19,7 +20,7 @@ const print = () => window.print()
         <h1>
           Step sheet <span class="mono">{{ job.number }}</span>
         </h1>
-        <p>{{ job.sheetName }}, {{ job.serial }} · {{ job.boat }} · {{ job.water }} water</p>
+        <p>{{ job.sheet.name }}, {{ job.serial }} · {{ job.boat }} · {{ job.water }} water</p>
       </div>
       <Button label="Print" class="quiet no-print" @click="print" />
     </header>
@@ -34,18 +35,18 @@ const print = () => window.print()
               <strong>{{ x.step.what }}</strong> <span class="small soft">{{ x.step.why }}</span>
             </p>
             <p v-if="x.step.caution" class="small caution">{{ x.step.caution }}</p>
-            <p v-if="closingOf(job, x.step.id)" class="small">
-              {{ closingOf(job, x.step.id)!.by }},
-              {{ format(new Date(closingOf(job, x.step.id)!.at), 'd MMM HH:mm')
-              }}<template v-if="closingOf(job, x.step.id)!.reason"
-                >; gone on all the same: {{ closingOf(job, x.step.id)!.reason }}</template
+            <p v-if="closingOf(job.closings, x.step.id)" class="small">
+              {{ closingOf(job.closings, x.step.id)!.by }},
+              {{ format(new Date(closingOf(job.closings, x.step.id)!.at), 'd MMM HH:mm')
+              }}<template v-if="closingOf(job.closings, x.step.id)!.reason"
+                >; gone on all the same: {{ closingOf(job.closings, x.step.id)!.reason }}</template
               >
             </p>
             <ul v-if="x.step.asks.length" class="asks small">
               <li v-for="a in x.step.asks" :key="a.fact">
                 {{ a.label }}:
-                <strong v-if="closingOf(job, x.step.id)?.answers[a.fact] !== undefined">{{
-                  answerWords(a, closingOf(job, x.step.id)!.answers[a.fact]!)
+                <strong v-if="closingOf(job.closings, x.step.id)?.answers[a.fact] !== undefined">{{
+                  answerWords(a, closingOf(job.closings, x.step.id)!.answers[a.fact]!)
                 }}</strong>
                 <span v-else-if="a.kind === 'choice'">{{
                   a.options.map((o) => `□ ${o.label}`).join('   ')

@@ -1,16 +1,16 @@
-import type { JobDetail } from '@moray/contract/replies'
+import type { ShownJob } from './shown-job.ts'
 import { faultRank, type FaultRank } from '@moray/core/inspection/fault-rank'
 import { suspects } from '@moray/core/inspection/suspects'
 
 /** The causes of a job's findings, ranked with the shop's own history. */
-export function rankOf(job: JobDetail): FaultRank {
-  const { findings, history, edits } = job.work
+export function rankOf(job: ShownJob): FaultRank {
+  const { findings, history, edits } = job
   const of = (present: boolean) => findings.filter((f) => f.present === present).map((f) => f.finding)
   return faultRank({ findings: of(true), absent: of(false), history, edits })
 }
 
 /** Parts that the findings point at, with the cause; none while nothing was found. */
-export function suspectsOf(job: JobDetail): Map<string, string> {
-  if (!job.work.findings.some((f) => f.present)) return new Map()
+export function suspectsOf(job: ShownJob): Map<string, string> {
+  if (!job.findings.some((f) => f.present)) return new Map()
   return suspects(job.sheet.parts, rankOf(job).causes)
 }

@@ -1,4 +1,5 @@
-import type { Build, JobDetail, StackEntry } from '@moray/contract/replies'
+import type { StackEntry } from '@moray/core/job/record'
+import type { ShownBuild, ShownJob } from './shown-job.ts'
 import type { Adjuster, DriveSheet, Measure } from '@moray/core/drives/sheet'
 import { shimAdjusters } from '@moray/core/drives/sheet'
 import type { Prediction } from '@moray/core/setting/shim-solve'
@@ -9,21 +10,21 @@ import type { DrawingTag } from '../drawing/SectionDrawing.vue'
 export const decimalsOf = (m: Measure): number => (m.kind === 'depth' ? 3 : 2)
 
 /** The entry of a stack that counts. */
-export function stackOf(build: Build, location: string): StackEntry | undefined {
+export function stackOf(build: ShownBuild, location: string): StackEntry | undefined {
   return build.stacks.find((s) => s.location === location && !s.superseded)
 }
 
-export function stackThicknesses(build: Build): Record<string, number> {
+export function stackThicknesses(build: ShownBuild): Record<string, number> {
   return Object.fromEntries(build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]))
 }
 
-export const buildName = (build: Pick<Build, 'number'>): string =>
+export const buildName = (build: Pick<ShownBuild, 'number'>): string =>
   build.number === 0 ? 'As found' : `Trial ${build.number}`
 
 /** Numbers on the drawing, each at its place: stacks as they are (or as planned), measures as read (or as predicted). */
 export function drawingTags(
-  job: JobDetail,
-  build: Build,
+  job: ShownJob,
+  build: ShownBuild,
   plan?: { stacks: Record<string, number>; predicted: Record<string, Prediction> },
 ): DrawingTag[] {
   const stacks = shimAdjusters(job.sheet).map((a): DrawingTag => {
@@ -75,7 +76,7 @@ export function focusFrom(sheet: DriveSheet, id: string): Focus | undefined {
 }
 
 /** What is due now in this build, as a place. */
-export function dueFocus(sheet: DriveSheet, build: Build): Focus {
+export function dueFocus(sheet: DriveSheet, build: ShownBuild): Focus {
   const [next] = build.assessment.due
   const focus =
     next && next.kind !== 'decide'

@@ -1,26 +1,31 @@
 <script setup lang="ts">
-import type { Attachment, JobDetail } from '@moray/contract/replies'
-import { routes } from '@moray/contract/routes'
+import type { Attachment } from '@moray/core/job/record'
+import type { ShownJob } from '../job/shown-job.ts'
+import { endpoints } from '@moray/contract/endpoints'
 import Dialog from 'primevue/dialog'
 import { computed, ref, useId } from 'vue'
-import { useJob } from '../stores/jobs.ts'
 import { useShop } from '../stores/shop.ts'
-import { asWireError, postBytes } from '../wire/client.ts'
+import { pathOf } from '@moray/contract/endpoint'
+import { asWireError, sendBytes } from '../wire/client.ts'
+import { keepJob, useQueryClient } from '../wire/queries.ts'
+import { useRequestIds } from '../wire/use-write.ts'
 import { reducePicture } from './reduce.ts'
 
 /** The pictures of one step, part or grade: small in a row, full size when asked; the camera or a file adds one. */
 const props = defineProps<{
-  job: JobDetail
+  job: ShownJob
   subject: Attachment['subject']
   of: string
   wanted?: boolean
   compact?: boolean
 }>()
-const store = useJob()
+const client = useQueryClient()
+const ids = useRequestIds()
+const fileOf = (hash: string) => pathOf(endpoints.file, { hash })
 const shop = useShop()
 const id = useId()
 const mine = computed(() =>
-  props.job.work.attachments.filter((a) => a.subject === props.subject && a.subjectId === props.of),
+  props.job.attachments.filter((a) => a.subject === props.subject && a.subjectId === props.of),
 )
 const shown = ref<Attachment | null>(null)
 const busy = ref('')
@@ -40,9 +45,19 @@ async function add(e: Event) {
     })
     if (small.size > MOST) throw new Error('The picture is larger than 10 MB; take it at a lower resolution.')
     busy.value = 'Sending the picture'
-    const query = new URLSearchParams({ subject: props.subject, of: props.of })
-    const path = `${routes.files(props.job.id)}?${query.toString()}`
-    store.set(await postBytes<JobDetail>(path, small, shop.personId, crypto.randomUUID()))
+    const query = { subject: props.subject, of: props.of }
+    // the same picture for the same place keeps its id: sent again after a lost answer it is stored once
+    const key = `${props.job.id} ${props.subject} ${props.of} ${file.name} ${file.size} ${file.lastModified}`
+    const reply = await sendBytes(
+      endpoints.attach,
+      { id: props.job.id },
+      query,
+      small,
+      shop.personId,
+      ids.of(key),
+    )
+    ids.done(key)
+    keepJob(client, reply)
   } catch (e) {
     error.value = asWireError(e).message
   } finally {
@@ -61,7 +76,7 @@ async function add(e: Event) {
       :aria-label="`Picture by ${a.by}, full size`"
       @click="shown = a"
     >
-      <img :src="routes.file(a.hash)" alt="" loading="lazy" />
+      <img :src="fileOf(a.hash)" alt="" loading="lazy" />
     </button>
     <label class="add" :class="{ wanted: wanted && !mine.length }" :for="id">
       <svg width="26" height="20" viewBox="0 0 26 20" aria-hidden="true">
@@ -77,8 +92,8 @@ async function add(e: Event) {
     <p v-if="error" class="fault small" role="alert">{{ error }}</p>
     <Dialog :visible="shown !== null" modal header="Picture" @update:visible="shown = null">
       <template v-if="shown">
-        <a :href="routes.file(shown.hash)" target="_blank" rel="noopener">
-          <img :src="routes.file(shown.hash)" class="full" :alt="`Picture of ${subject} ${of}`" />
+        <a :href="fileOf(shown.hash)" target="_blank" rel="noopener">
+          <img :src="fileOf(shown.hash)" class="full" :alt="`Picture of ${subject} ${of}`" />
         </a>
         <p class="small soft">{{ shown.by }}, {{ new Date(shown.at).toLocaleString('en-GB') }}</p>
       </template>

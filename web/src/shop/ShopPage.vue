@@ -1,22 +1,23 @@
 <script setup lang="ts">
-import type { Shop } from '@moray/contract/replies'
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
 import { seedTable } from '@moray/core/inspection/fault-history'
 import { chosenSchool, type SchoolId } from '@moray/core/route/schools'
 import Button from 'primevue/button'
-import { computed, onMounted, ref, watch } from 'vue'
-import LoadState from '../parts/LoadState.vue'
-import { useShopWays } from '../stores/shop.ts'
+import { plainNumber } from '@moray/core/units/plain-number'
+import { computed, ref, watch } from 'vue'
+import LoadState from '../ui/LoadState.vue'
+import type { Shop } from '@moray/contract/replies'
+import { keys, useQueryClient, useShopWays } from '../wire/queries.ts'
 import { useWrite } from '../wire/use-write.ts'
 import SchoolList from './SchoolList.vue'
 
 /** The shop's own ways: rules, stands, schools, and what it has learned about faults. */
 const store = useShopWays()
-onMounted(store.load)
-const write = useWrite<Shop>()
-async function send(path: string, body: object) {
-  const reply = await write.send(path, body)
-  if (reply) store.set(reply)
+const client = useQueryClient()
+const write = useWrite()
+async function keep(shop: Promise<Shop | undefined>) {
+  const reply = await shop
+  if (reply) client.setQueryData(keys.shop, reply)
   return reply
 }
 const FROM = { job: '', shop: "the shop's choice", usual: 'usual, not decided here' }
@@ -39,17 +40,25 @@ watch(
   },
   { immediate: true },
 )
+/** A figure as typed; what is none is said by the server's own check, at its field. */
+const figure = (text: string) => plainNumber(text) ?? NaN
 const keepRules = () =>
-  send(routes.shopRules, {
-    departuresNeedLead: rules.value.departuresNeedLead,
-    rate: Number(rules.value.rate.replace(',', '.')),
-    consumables: Number(rules.value.consumables.replace(',', '.')),
-    currency: rules.value.currency.trim(),
-    stands: rules.value.stands
-      .split(',')
-      .map((s) => s.trim())
-      .filter(Boolean),
-  })
+  keep(
+    write.send(
+      endpoints.setShopRules,
+      {},
+      {
+        departuresNeedLead: rules.value.departuresNeedLead,
+        rate: figure(rules.value.rate),
+        consumables: figure(rules.value.consumables),
+        currency: rules.value.currency,
+        stands: rules.value.stands
+          .split(',')
+          .map((s) => s.trim())
+          .filter(Boolean),
+      },
+    ),
+  )
 const finding = ref(seedTable.findings[0]!.id)
 const cause = ref(seedTable.causes[0]!.id)
 const percent = ref('')
@@ -59,17 +68,29 @@ const seed = computed(() => {
   return f.speaksFor[cause.value] ?? f.background
 })
 async function keepLikelihood() {
-  const value = Number(percent.value.replace(',', '.')) / 100
-  const reply = await send(routes.likelihoods, {
-    finding: finding.value,
-    cause: cause.value,
-    ...(percent.value.trim() ? { likelihood: value } : {}),
-    reason: reason.value.trim(),
-  })
+  const value = figure(percent.value) / 100
+  const reply = await keep(
+    write.send(
+      endpoints.setLikelihood,
+      {},
+      {
+        finding: finding.value,
+        cause: cause.value,
+        ...(percent.value.trim() ? { likelihood: value } : {}),
+        reason: reason.value,
+      },
+    ),
+  )
   if (reply) {
     percent.value = ''
     reason.value = ''
   }
+}
+const confirm = ref('')
+async function leaveDemo() {
+  const reply = await write.send(endpoints.leaveDemo, {}, { confirm: 'leave the demo' })
+  // nothing that this page has read is true any more
+  if (reply) location.assign('/')
 }
 const labelOf = (rows: { id: string; label: string }[], id: string) =>
   rows.find((r) => r.id === id)?.label ?? id
@@ -81,6 +102,25 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
     <LoadState v-if="!store.ways" what="the shop's ways" :error="store.error" @again="store.load" />
     <template v-else>
       <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+      <section v-if="store.ways.demo" aria-label="Demo">
+        <h2>This is the demo</h2>
+        <p class="soft">
+          People, drives and numbers are invented. Leaving it empties this shop for your own work; nothing of
+          the demo is kept.
+        </p>
+        <form class="rules entries" @submit.prevent="leaveDemo">
+          <label>
+            To leave it, type “leave the demo”
+            <input v-model="confirm" maxlength="20" autocomplete="off" />
+          </label>
+          <Button
+            type="submit"
+            label="Leave the demo"
+            class="quiet"
+            :disabled="confirm.trim() !== 'leave the demo' || write.busy.value"
+          />
+        </form>
+      </section>
       <section aria-label="Rules">
         <h2>Rules</h2>
         <form class="rules entries" @submit.prevent="keepRules">
@@ -103,7 +143,7 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
         </p>
         <SchoolList
           :chosen="chosen"
-          @choose="(school, choice) => send(routes.shopSchools, { school, choice })"
+          @choose="(school, choice) => keep(write.send(endpoints.chooseShopSchool, {}, { school, choice }))"
         />
       </section>
       <section aria-label="Faults">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { showOther } from '@moray/core/units/format'
-import VerdictMark from '../parts/VerdictMark.vue'
+import VerdictMark from '../ui/VerdictMark.vue'
 import { computed } from 'vue'
 
 /** A result of any shape: numbers large, lists short, tables nested. */

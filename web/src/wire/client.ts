@@ -1,6 +1,16 @@
+import type {
+  AnyEndpoint,
+  BodyClass,
+  BodyOf,
+  Endpoint,
+  ParamsOf,
+  PathOf,
+  ReplyOf,
+} from '@moray/contract/endpoint'
+import { checkedBody, pathOf } from '@moray/contract/endpoint'
+import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
 import type { ErrorBody } from '@moray/contract/errors'
-import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/routes'
-import type { FieldProblem } from '@moray/core/checks/input-error'
+import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
 
 /** What the server (or the line to it) had against a request, ready to be shown. */
 export class WireError extends Error {
@@ -25,7 +35,15 @@ export function problemAt(error: WireError | null, path: string): string | undef
   )?.message
 }
 
-async function ask<T>(path: string, init: RequestInit): Promise<T> {
+export type ParamsFor<E extends AnyEndpoint> = Record<ParamsOf<PathOf<E>>, string | number>
+/** An endpoint that takes a body. */
+export type WriteEndpoint = Endpoint<string, object, unknown>
+
+const isErrorBody = (body: unknown): body is ErrorBody =>
+  typeof body === 'object' && body !== null && typeof (body as Partial<ErrorBody>).error?.message === 'string'
+
+/** Asks the server; the endpoint says what it answers, since the server mounts the very same one. */
+async function ask<E extends AnyEndpoint>(_: E, path: string, init: RequestInit): Promise<ReplyOf<E>> {
   let response: Response
   try {
     response = await fetch(path, init)
@@ -37,38 +55,81 @@ async function ask<T>(path: string, init: RequestInit): Promise<T> {
       true,
     )
   }
+  if (response.status === 204) return undefined as ReplyOf<E>
   const text = await response.text()
   let body: unknown
   try {
     body = JSON.parse(text)
   } catch {
-    throw new WireError(
-      'not-json',
-      `The server answered something unexpected (status ${response.status}).`,
-      [],
-      true,
-    )
+    body = undefined
   }
-  if (response.ok) return body as T
-  const { code, message, fields } = (body as ErrorBody).error
-  throw new WireError(code, message, fields, response.status >= 500)
+  if (response.ok && body !== undefined) return body as ReplyOf<E>
+  if (isErrorBody(body)) {
+    const { code, message, fields } = body.error
+    throw new WireError(code, message, fields, response.status >= 500)
+  }
+  throw new WireError(
+    'not-json',
+    `The server answered something unexpected (status ${response.status}).`,
+    [],
+    true,
+  )
 }
 
-export function getJson<T>(path: string): Promise<T> {
-  return ask<T>(path, { headers: { accept: 'application/json' } })
-}
-
-export function postJson<T>(path: string, body: object, person: string, requestId: string): Promise<T> {
-  return ask<T>(path, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', [PERSON_HEADER]: person, [REQUEST_HEADER]: requestId },
-    body: JSON.stringify(body),
+/** Reads. @param query what stands behind the `?` */
+export function read<E extends AnyEndpoint>(
+  endpoint: E,
+  params: ParamsFor<E>,
+  query: Record<string, string> = {},
+): Promise<ReplyOf<E>> {
+  const search = new URLSearchParams(query).toString()
+  return ask(endpoint, pathFor(endpoint, params) + (search ? `?${search}` : ''), {
+    headers: { accept: 'application/json' },
   })
 }
 
+const pathFor = <E extends AnyEndpoint>(endpoint: E, params: ParamsFor<E>): string =>
+  pathOf(endpoint as Endpoint<string, object | undefined, unknown>, params as Record<string, string | number>)
+
+/**
+ * Sends a write. The body meets its class here, as it will again on the server: what is wrong is said without a round trip.
+ * @throws WireError
+ */
+export async function send<E extends WriteEndpoint>(
+  endpoint: E,
+  params: ParamsFor<E>,
+  body: BodyOf<E>,
+  person: string,
+  requestId: string,
+): Promise<ReplyOf<E>> {
+  const checked = check(endpoint, body)
+  return ask(endpoint, pathFor(endpoint, params), {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', [PERSON_HEADER]: person, [REQUEST_HEADER]: requestId },
+    body: JSON.stringify(checked),
+  })
+}
+
+function check<E extends WriteEndpoint>(endpoint: E, body: BodyOf<E>): object {
+  try {
+    return checkedBody({ body: endpoint.body as BodyClass<object> }, body)
+  } catch (e) {
+    if (e instanceof InputError) throw new WireError(e.code, e.message, e.fields)
+    throw e
+  }
+}
+
 /** Sends bytes as they are: a picture. */
-export function postBytes<T>(path: string, content: Blob, person: string, requestId: string): Promise<T> {
-  return ask<T>(path, {
+export function sendBytes<E extends AnyEndpoint>(
+  endpoint: E,
+  params: ParamsFor<E>,
+  query: Record<string, string>,
+  content: Blob,
+  person: string,
+  requestId: string,
+): Promise<ReplyOf<E>> {
+  const search = new URLSearchParams(query).toString()
+  return ask(endpoint, `${pathFor(endpoint, params)}?${search}`, {
     method: 'POST',
     headers: {
       'content-type': 'application/octet-stream',

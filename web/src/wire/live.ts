@@ -1,45 +1,122 @@
+import { endpoints } from '@moray/contract/endpoints'
 import type { LiveEvent } from '@moray/contract/replies'
-import { routes } from '@moray/contract/routes'
-import { readonly, ref } from 'vue'
+import { useBroadcastChannel, useEventListener, useEventSource, useIntervalFn } from '@vueuse/core'
+import { effectScope, onScopeDispose, ref, watch, type EffectScope } from 'vue'
 
-type Listener = (event: LiveEvent | 'again') => void
+/** What the stream says, passed on from the tab that holds it to all others. */
+export type Word =
+  | { event: 'change'; data: LiveEvent }
+  | { event: 'hello' | 'again' | 'beat'; last: number }
+  | { event: 'lost' }
 
-const listeners = new Set<Listener>()
-const connected = ref(false)
-let source: EventSource | null = null
+/** The server beats every 15 seconds; a line that has been silent for so long stands no more. */
+export const SILENT_MS = 40_000
+const LOCK = 'moray.live'
 
-/** Whether changes made elsewhere arrive here. */
-export const liveConnected = readonly(connected)
+export interface Line {
+  stop: () => void
+}
 
 /**
- * Calls back for every change that any browser has committed, and with 'again' when the line was down in
- * between, so that whoever listens loads afresh. @returns ends the subscription
+ * Hears what any browser has committed. All tabs of a browser share one stream: the one that holds the lock has it and tells the others; when it
+ * closes, the next one takes over. Where the browser has no locks (a page that is not local and not encrypted) every tab has its own.
+ * @param told an event, in order and without gaps
+ * @param again something may have been missed; `last` is the newest event
+ * @param stands whether the line stands, whenever that changes
  */
-export function onLive(listener: Listener): () => void {
-  listeners.add(listener)
-  return () => listeners.delete(listener)
+export function followLive(
+  told: (event: LiveEvent) => void,
+  again: (last: number) => void,
+  stands: (connected: boolean) => void,
+  now: () => number = Date.now,
+): Line {
+  const scope = effectScope(true)
+  const connected = ref(false)
+  scope.run(() => watch(connected, stands, { flush: 'sync' }))
+  scope.run(() => {
+    const { post, data } = useBroadcastChannel<Word, Word>({ name: LOCK })
+    let heardAt = 0
+    let last = -1
+
+    function hear(word: Word) {
+      if (word.event === 'lost') {
+        connected.value = false
+        return
+      }
+      heardAt = now()
+      if (word.event === 'change') {
+        // the server numbers events without gaps: one that is missing was missed
+        if (last >= 0 && word.data.id > last + 1) again(word.data.id)
+        if (word.data.id > last) {
+          last = word.data.id
+          told(word.data)
+        }
+      } else {
+        // a first hello may come after pages were loaded; a later one after a line that was down; a beat may tell of what got lost
+        if (word.last > last || (word.event !== 'beat' && !connected.value)) again(word.last)
+        last = Math.max(last, word.last)
+      }
+      connected.value = true
+    }
+    // each word counts: two within one turn may not become one
+    watch(data, (word) => word && hear(word), { flush: 'sync' })
+    useIntervalFn(() => {
+      if (connected.value && now() - heardAt > SILENT_MS) connected.value = false
+    }, 5000)
+
+    whenAlone(scope, () =>
+      holdStream(
+        () => last,
+        (word) => {
+          hear(word)
+          post(word)
+        },
+        now,
+      ),
+    )
+  })
+  return { stop: () => scope.stop() }
 }
 
-export function startLive() {
-  if (source) return
-  let lost = false
-  source = new EventSource(routes.live)
-  source.addEventListener('hello', () => {
-    connected.value = true
-    if (lost) for (const l of listeners) l('again')
-    lost = false
-  })
-  source.addEventListener('change', (e) => {
-    const event = JSON.parse((e as MessageEvent<string>).data) as LiveEvent
-    for (const l of listeners) l(event)
-  })
-  source.addEventListener('error', () => {
-    connected.value = false
-    lost = true
-    // the browser gives up for good after some answers; then a fresh line is needed
-    if (source?.readyState === EventSource.CLOSED) {
-      source = null
-      setTimeout(startLive, 3000)
-    }
-  })
+/** Runs `work` in the scope while no other tab of this browser does. */
+function whenAlone(scope: EffectScope, work: () => void) {
+  const locks = (navigator as Partial<Navigator>).locks
+  if (!locks) return work()
+  void locks.request(
+    LOCK,
+    () =>
+      new Promise<void>((release) => {
+        if (!scope.active) return release()
+        scope.run(() => {
+          onScopeDispose(release)
+          work()
+        })
+      }),
+  )
 }
+
+/** Holds the event stream; opens it afresh, after the last event that is known, whenever it closes or falls silent. */
+function holdStream(last: () => number, say: (word: Word) => void, now: () => number) {
+  const address = ref(urlAfter(last()))
+  const stream = useEventSource(address, [], { autoReconnect: { retries: -1, delay: 2000 } })
+  let heardAt = now()
+  // listened to on the source itself: two beats that are the same are two
+  useEventListener(stream.eventSource, ['hello', 'again', 'beat', 'change'], (e) => {
+    const { type, data } = e as MessageEvent<string>
+    heardAt = now()
+    if (type === 'change') say({ event: type, data: JSON.parse(data) as LiveEvent })
+    else say({ event: type as 'hello' | 'again' | 'beat', last: (JSON.parse(data) as { last: number }).last })
+  })
+  watch(stream.error, (e) => e && say({ event: 'lost' }))
+  useIntervalFn(() => {
+    if (now() - heardAt < SILENT_MS) return
+    heardAt = now()
+    say({ event: 'lost' })
+    const next = urlAfter(last())
+    // another address opens it afresh by itself
+    if (next === address.value) stream.open()
+    else address.value = next
+  }, 5000)
+}
+
+const urlAfter = (last: number) => endpoints.live.path + (last >= 0 ? `?after=${last}` : '')

@@ -1,18 +1,27 @@
-import type { JobDetail } from '@moray/contract/replies'
-import { useJob } from '../stores/jobs.ts'
+import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
+import type { JobReply } from '@moray/contract/replies'
+import { useQueryClient } from '@tanstack/vue-query'
+import type { ParamsFor } from './client.ts'
+import { keepJob } from './queries.ts'
 import { useWrite } from './use-write.ts'
 
-/** A write that answers with the whole job: what comes back is shown at once. */
+type JobEndpoint = Endpoint<string, object, JobReply>
+
+/** A write that answers with the job as it then stands: what comes back is shown at once, and nothing is loaded again. */
 export function useJobWrite() {
-  const store = useJob()
-  const write = useWrite<JobDetail>()
+  const client = useQueryClient()
+  const write = useWrite()
   return {
     busy: write.busy,
     error: write.error,
     clear: write.clear,
-    async send(path: string, body: object): Promise<JobDetail | undefined> {
-      const reply = await write.send(path, body)
-      if (reply) store.set(reply)
+    async send<E extends JobEndpoint>(
+      endpoint: E,
+      params: ParamsFor<E>,
+      body: BodyOf<E>,
+    ): Promise<JobReply | undefined> {
+      const reply = (await write.send(endpoint, params, body)) as JobReply | undefined
+      if (reply) keepJob(client, reply)
       return reply
     },
   }

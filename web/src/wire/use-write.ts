@@ -1,45 +1,87 @@
-import { readonly, ref, type Ref } from 'vue'
+import type { BodyOf, ReplyOf } from '@moray/contract/endpoint'
+import { computed, readonly, ref, type Ref } from 'vue'
 import { useShop } from '../stores/shop.ts'
-import { asWireError, postJson, type WireError } from './client.ts'
+import { asWireError, send as sendNow, type ParamsFor, type WireError, type WriteEndpoint } from './client.ts'
 
-/**
- * Sends one kind of write and keeps what went wrong. While it is unsure whether the server got a request, the
- * same request keeps its id, so that pressing the button again cannot write twice.
- */
-export function useWrite<Reply>(): {
+export interface Write {
   busy: Readonly<Ref<boolean>>
   error: Readonly<Ref<WireError | null>>
-  send: (path: string, body: object) => Promise<Reply | undefined>
+  /**
+   * Sends, and answers undefined when it was refused. What comes while another one is under way waits its turn; the very same again is
+   * the same.
+   */
+  send: <E extends WriteEndpoint>(
+    endpoint: E,
+    params: ParamsFor<E>,
+    body: BodyOf<E>,
+  ) => Promise<ReplyOf<E> | undefined>
   clear: () => void
-} {
-  const busy = ref(false)
-  const error = ref<WireError | null>(null)
-  let open: { key: string; id: string } | null = null
-  const shop = useShop()
+}
 
-  async function send(path: string, body: object): Promise<Reply | undefined> {
-    if (busy.value) return undefined
-    const key = `${path} ${JSON.stringify(body)}`
-    if (open?.key !== key) open = { key, id: crypto.randomUUID() }
-    busy.value = true
+/**
+ * Sends writes and keeps what went wrong. While it is unsure whether the server got a request, the
+ * same request keeps its id, so that pressing the button again cannot write twice.
+ */
+export function useWrite(): Write {
+  const shop = useShop()
+  return useWriteAs(() => shop.personId)
+}
+
+/** The same under another name than that of whoever works at this screen: the lead who stands beside it. */
+export function useWriteAs(person: () => string): Write {
+  const underWay = ref(0)
+  const error = ref<WireError | null>(null)
+  const ids = useRequestIds()
+  let turn: Promise<unknown> = Promise.resolve()
+  const sending = new Map<string, Promise<unknown>>()
+
+  async function one<E extends WriteEndpoint>(
+    endpoint: E,
+    params: ParamsFor<E>,
+    body: BodyOf<E>,
+    key: string,
+  ): Promise<ReplyOf<E> | undefined> {
     error.value = null
     try {
-      const reply = await postJson<Reply>(path, body, shop.personId, open.id)
-      open = null
+      const reply = await sendNow(endpoint, params, body, person(), ids.of(key))
+      ids.done(key)
       return reply
     } catch (e) {
       const wire = asWireError(e)
-      if (!wire.unsure) open = null
+      if (!wire.unsure) ids.done(key)
       error.value = wire
       return undefined
-    } finally {
-      busy.value = false
     }
   }
   return {
-    busy: readonly(busy),
+    busy: computed(() => underWay.value > 0),
     error: readonly(error) as Ref<WireError | null>,
-    send,
+    send(endpoint, params, body) {
+      const key = `${person()} ${endpoint.path} ${JSON.stringify(params)} ${JSON.stringify(body)}`
+      const same = sending.get(key)
+      if (same) return same as ReturnType<typeof one<typeof endpoint>>
+      underWay.value++
+      const mine = turn.then(() => one(endpoint, params, body, key))
+      sending.set(key, mine)
+      turn = mine.finally(() => {
+        underWay.value--
+        sending.delete(key)
+      })
+      return mine
+    },
     clear: () => (error.value = null),
+  }
+}
+
+/** Request ids by what is sent: the same intention keeps its id until it is known what became of it. */
+export function useRequestIds() {
+  const open = new Map<string, string>()
+  return {
+    of(key: string): string {
+      const id = open.get(key) ?? crypto.randomUUID()
+      open.set(key, id)
+      return id
+    },
+    done: (key: string): void => void open.delete(key),
   }
 }

@@ -1,4 +1,4 @@
-import { calculateSteps } from '@moray/contract/calculations/registry'
+import { calculateInTurns } from '@moray/contract/calculations/registry'
 
 export interface Progress {
   stage: string
@@ -14,10 +14,10 @@ export function createCalcApi() {
   return {
     async run(name: string, input: object, report?: (p: Progress) => void): Promise<object | 'cancelled'> {
       const mine = ++current
-      const steps = calculateSteps(name, input)
+      const turns = calculateInTurns(name, input)
       let turn = performance.now()
       for (;;) {
-        const step = steps.next()
+        const step = turns.next()
         if (step.done) return step.value
         if (performance.now() - turn < TURN_MS) continue
         report?.(step.value as Progress)

@@ -29,7 +29,7 @@ const runoutLimits = [
 ]
 
 const stamps = [
-  { code: 'A21/14', teeth: '21 : 24 over 14 : 27', note: 'this pair of sheets' },
+  { code: 'A21/14', teeth: '21 : 24 over 14 : 27', note: 'this pair of sheets', own: true },
   { code: 'A21/15', teeth: '21 : 24 over 15 : 27', note: 'look-alike lower, wrong ratio' },
   { code: 'A21/13', teeth: '21 : 24 over 13 : 28', note: 'look-alike lower, wrong ratio' },
 ]

@@ -22,7 +22,7 @@ const lowerMesh = {
 }
 
 const stamps = [
-  { code: 'H23/16', teeth: '23 : 27 over 16 : 25', note: 'this pair of sheets' },
+  { code: 'H23/16', teeth: '23 : 27 over 16 : 25', note: 'this pair of sheets', own: true },
   { code: 'H23/15', teeth: '23 : 27 over 15 : 25', note: 'look-alike lower, wrong ratio' },
   { code: 'H23/17', teeth: '23 : 27 over 17 : 26', note: 'look-alike lower, wrong ratio' },
 ]

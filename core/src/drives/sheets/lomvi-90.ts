@@ -31,7 +31,7 @@ export const lomvi90: DriveSheet = {
   ratio: {
     overall: '2.15 : 1',
     stamps: [
-      { code: 'L13', teeth: '13 : 28', note: 'this sheet' },
+      { code: 'L13', teeth: '13 : 28', note: 'this sheet', own: true },
       { code: 'L14', teeth: '14 : 28', note: 'bolts on as well, but is the wrong ratio' },
       { code: 'L12', teeth: '12 : 29', note: 'bolts on as well, but is the wrong ratio' },
     ],

@@ -1,4 +1,5 @@
 import type { Part, PartKind } from '../parts.ts'
+import { withRoles } from './part-roles.ts'
 
 interface Options {
   place?: string
@@ -8,6 +9,7 @@ interface Options {
   kit?: string
   waitDays?: number
   inside?: boolean
+  role?: NonNullable<Part['role']>
 }
 
 /** Parts that end up inside the case unless a sheet says otherwise. */
@@ -16,7 +18,7 @@ const INSIDE: PartKind[] = ['gear', 'shaft', 'bearing', 'needle', 'cup', 'shim',
 /** One row of a parts list. Price in kroner. */
 export function part(id: string, name: string, kind: PartKind, price: number, options: Options = {}): Part {
   const { count = 1, after = [], waitDays = 2, inside = INSIDE.includes(kind), ...rest } = options
-  return { id, name, kind, price, count, after, waitDays, inside, ...rest }
+  return withRoles({ id, name, kind, price, count, after, waitDays, inside, ...rest })
 }
 
 /** Everything that seals is one purchase: every seal and ring of a sheet carries the kit and its price. */

@@ -16,7 +16,7 @@ export const rordrumV: DriveSheet = {
   demo: true,
   summary:
     'Right-angle drive with straight teeth; both carriers are threaded, backlash and bearing load are set by turning.',
-  ratio: { overall: '1.00 : 1', stamps: [{ code: 'R18', teeth: '18 : 18', note: 'this sheet' }] },
+  ratio: { overall: '1.00 : 1', stamps: [{ code: 'R18', teeth: '18 : 18', note: 'this sheet', own: true }] },
   oilCapacityMl: 480,
   axes: [
     { id: 'input', label: 'Input shaft', line: 'vertical', fromMm: 28, toMm: 168, radiusMm: 12 },
@@ -103,7 +103,7 @@ export const teist6: DriveSheet = {
   family: 'outboard-straight',
   demo: true,
   summary: 'Small outboard with straight bevel gears and nothing to shim: measure, and judge wear.',
-  ratio: { overall: '2.00 : 1', stamps: [{ code: 'T13', teeth: '13 : 26', note: 'this sheet' }] },
+  ratio: { overall: '2.00 : 1', stamps: [{ code: 'T13', teeth: '13 : 26', note: 'this sheet', own: true }] },
   oilCapacityMl: 120,
   axes: [
     { id: 'driveshaft', label: 'Driveshaft', line: 'vertical', fromMm: 20, toMm: 108, radiusMm: 6 },
@@ -178,7 +178,7 @@ export const sivkrokB: DriveSheet = {
   ratio: {
     overall: '1.35 : 1 by belt',
     stamps: [
-      { code: 'SB34', teeth: 'pulleys 34 and 46', note: 'this sheet' },
+      { code: 'SB34', teeth: 'pulleys 34 and 46', note: 'this sheet', own: true },
       { code: 'SB38', teeth: 'pulleys 38 and 46', note: 'look-alike, another belt' },
     ],
   },

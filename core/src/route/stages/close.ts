@@ -42,8 +42,8 @@ export function torqueAsks(at: string, what: string, window: { min?: number; max
 /** What must be inside before it closes, then closing, locking, and the first proof that it is tight. */
 export function closeSteps(sheet: DriveSheet, after: string): Step[] {
   const { bench } = sheet
-  const carrier = sheet.parts.find((p) => p.kind === 'cup' && !p.inside)
-  const carrierKey = sheet.parts.find((p) => p.id === 'carrier-key')
+  const carrier = sheet.parts.find((p) => p.role === 'carrier')
+  const carrierKey = sheet.parts.find((p) => p.role === 'carrier-key')
   const washer = sheet.parts.find((p) => p.kind === 'washer')
   return inOrder('close', after, [
     {
@@ -66,11 +66,11 @@ export function closeSteps(sheet: DriveSheet, after: string): Step[] {
       what: 'Everything that belongs inside is inside',
       why: 'What is left on the bench now means opening it again.',
       appliesWhen: REBUILD,
-      page: 'tray',
+      page: 'row',
       picture: true,
       gates: [
         gate(
-          { fact: 'tray.inside-left', is: 0 },
+          { fact: 'row.inside-left', is: 0 },
           'Parts that belong inside still lie in the row: shims, spacers, washers, springs. Fit them or say why they stay out.',
           'shims-left',
         ),

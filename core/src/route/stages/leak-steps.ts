@@ -16,6 +16,7 @@ export function leakStep(
     consumables: ['Gasket for the test plug', 'Soap water'],
     caution: `Never above ${leak.maxKpa} kPa: a gearcase is no pressure vessel. Glasses on, stand aside of seals and plugs.`,
     firm: true,
+    timed: true,
     school: 'leak-plan',
     asks: [
       number(fact('blocks-on'), `Block-offs and adapters put on (this drive: ${leak.blocks})`, ''),

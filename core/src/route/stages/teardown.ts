@@ -69,13 +69,13 @@ export function teardownSteps(sheet: DriveSheet, after: string): Step[] {
       id: 'apart',
       what: 'Take it apart, each part into the row',
       why: 'The row is what you build back from; what still holds a part is said at the part.',
-      page: 'tray',
+      page: 'row',
       picture: true,
       caution: 'Puller bolts under load: stand out of line. Heat only where no rubber, paint or oil burns.',
       gates: [
         gate(
-          { fact: 'tray.missing', is: 0 },
-          'Parts of this drive are still in the case, or not in the row yet: look at the tray.',
+          { fact: 'row.missing', is: 0 },
+          'Parts of this drive are still in the case, or not in the row yet: look at the row.',
         ),
       ],
       asks: [tick('apart.covered', 'Openings covered, small parts caught: washers, springs, keys')],

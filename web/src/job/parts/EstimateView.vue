@@ -1,17 +1,18 @@
 <script setup lang="ts">
-import type { ApprovalChoice, JobDetail } from '@moray/contract/replies'
-import { routes } from '@moray/contract/routes'
+import type { ApprovalChoice } from '@moray/core/job/record'
+import type { ShownJob } from '../shown-job.ts'
+import { endpoints } from '@moray/contract/endpoints'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { plainNumber } from '@moray/core/units/plain-number'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 
 /** What has to be bought and why, what each way costs, and what the customer says to it. */
-const props = defineProps<{ job: JobDetail }>()
+const props = defineProps<{ job: ShownJob }>()
 const write = useJobWrite()
 const approve = useJobWrite()
-const rules = computed(() => props.job.work.rules)
-const newest = computed(() => props.job.work.estimates.at(-1))
+const rules = computed(() => props.job.ways.rules)
+const newest = computed(() => props.job.estimates.at(-1))
 const rate = ref(String(newest.value?.body.rate ?? rules.value.rate))
 const consumables = ref(String(newest.value?.body.consumables ?? rules.value.consumables))
 const extra = ref(String(newest.value?.body.extraHours ?? 0))
@@ -22,25 +23,29 @@ const terms = computed(() => {
     : { rate: r, consumables: c, extraHours: e }
 })
 async function make() {
-  if (terms.value) await write.send(routes.estimates(props.job.id), terms.value)
+  if (terms.value) await write.send(endpoints.makeEstimate, { id: props.job.id }, terms.value)
 }
 const money = (v: number) =>
   `${Math.round(v).toLocaleString('en').replaceAll(',', '\u202f')} ${rules.value.currency}`
 const days = (n: number) => (n === 0 ? 'on the shelf' : n === 1 ? '1 day' : `${n} days`)
 
 /** Grades given since: the estimate no longer says what is known. */
-const stale = computed(() => !!newest.value && props.job.work.grades.some((g) => g.at > newest.value!.at))
+const stale = computed(() => !!newest.value && props.job.grades.some((g) => g.at > newest.value!.at))
 const choice = ref<ApprovalChoice>('rebuild')
 const customer = ref(props.job.owner)
 const how = ref('')
 async function record() {
   if (!newest.value) return
-  const reply = await approve.send(routes.approvals(props.job.id), {
-    estimateId: newest.value.id,
-    choice: choice.value,
-    customer: customer.value.trim(),
-    how: how.value.trim(),
-  })
+  const reply = await approve.send(
+    endpoints.recordApproval,
+    { id: props.job.id },
+    {
+      estimateId: newest.value.id,
+      choice: choice.value,
+      customer: customer.value.trim(),
+      how: how.value.trim(),
+    },
+  )
   if (reply) how.value = ''
 }
 const CHOICES: Record<ApprovalChoice, string> = {
@@ -66,8 +71,8 @@ const offered = computed(() => [...(newest.value?.body.options.map((o) => o.id) 
       />
     </form>
     <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
-    <p v-if="Number(job.work.facts['grades.open']) > 0" class="caution">
-      {{ job.work.facts['grades.open'] }} parts have no grade yet: what they will need is not in here.
+    <p v-if="Number(job.facts['grades.open']) > 0" class="caution">
+      {{ job.facts['grades.open'] }} parts have no grade yet: what they will need is not in here.
     </p>
     <p v-if="stale" class="fault">Grades have been given since this was made.</p>
     <p v-if="!newest" class="soft">
@@ -128,7 +133,7 @@ const offered = computed(() => [...(newest.value?.body.options.map((o) => o.id) 
         <h2>To buy</h2>
         <p class="small soft">
           For serial {{ job.serial
-          }}<template v-if="job.work.facts['id.stamp']">, stamped {{ job.work.facts['id.stamp'] }}</template
+          }}<template v-if="job.facts['id.stamp']">, stamped {{ job.facts['id.stamp'] }}</template
           >. Early and late parts of one drive differ: compare before ordering.
         </p>
         <div class="scroll">

@@ -1,27 +1,28 @@
 <script setup lang="ts">
-import type { GradeEntry, JobDetail } from '@moray/contract/replies'
+import type { GradeEntry } from '@moray/core/job/record'
+import type { ShownJob } from '../shown-job.ts'
 import { needsGrade, PART_KINDS, setOf, type Part } from '@moray/core/drives/parts'
 import { criteria, GRADES, propose, type Grade } from '@moray/core/inspection/criteria'
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { readTyped } from '../../parts/both-units.ts'
+import { readTyped } from '../../ui/both-units.ts'
 import PictureStrip from '../../pictures/PictureStrip.vue'
 import { suspectsOf } from '../faults.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 
 /** One part after the other: what is seen, what the rule proposes, what the technician decides, and why. */
-const props = defineProps<{ job: JobDetail }>()
+const props = defineProps<{ job: ShownJob }>()
 const route = useRoute()
 const router = useRouter()
 const write = useJobWrite()
-const allNew = computed(() => props.job.work.facts['school.seals'] === 'all')
+const allNew = computed(() => props.job.facts['school.seals'] === 'all')
 const parts = computed(() => props.job.sheet.parts)
 /** What was found on receiving is looked at first. */
 const suspected = computed(() => suspectsOf(props.job))
 const gradeOf = (id: string): GradeEntry | undefined =>
-  props.job.work.grades.find((g) => g.part === id && !g.superseded)
+  props.job.grades.find((g) => g.part === id && !g.superseded)
 const isNewAnyhow = (p: Part) => !needsGrade(p, allNew.value) && !gradeOf(p.id)
 const open = computed(() => parts.value.filter((p) => !gradeOf(p.id) && !isNewAnyhow(p)))
 const part = computed(
@@ -75,13 +76,17 @@ const together = computed(() =>
 )
 async function give() {
   if (!part.value || !grade.value || reason.value.trim().length < 3) return
-  const reply = await write.send(routes.grades(props.job.id), {
-    part: part.value.id,
-    grade: grade.value,
-    reason: reason.value.trim(),
-    seen: seen.value,
-    ...(measured.value.trim() ? { measured: measured.value.trim(), zone: zone.value } : {}),
-  })
+  const reply = await write.send(
+    endpoints.gradePart,
+    { id: props.job.id },
+    {
+      part: part.value.id,
+      grade: grade.value,
+      reason: reason.value.trim(),
+      seen: seen.value,
+      ...(measured.value.trim() ? { measured: measured.value.trim(), zone: zone.value } : {}),
+    },
+  )
   if (reply) void go()
 }
 </script>
@@ -174,8 +179,8 @@ async function give() {
         class="lamp"
         :disabled="!grade || reason.trim().length < 3 || write.busy.value"
       />
-      <ul v-if="job.work.grades.some((g) => g.part === part!.id && g.superseded)" class="older small">
-        <li v-for="g in job.work.grades.filter((x) => x.part === part!.id && x.superseded)" :key="g.id">
+      <ul v-if="job.grades.some((g) => g.part === part!.id && g.superseded)" class="older small">
+        <li v-for="g in job.grades.filter((x) => x.part === part!.id && x.superseded)" :key="g.id">
           <s>{{ GRADES[g.grade] }}</s>, {{ g.reason }} ({{ g.by }})
         </li>
       </ul>

@@ -1,30 +1,34 @@
 <script setup lang="ts">
-import type { JobDetail, TrayPart } from '@moray/contract/replies'
+import type { RowPart } from '@moray/core/job/record'
+import type { ShownJob } from '../shown-job.ts'
+import type { ChangeRowPart } from '@moray/contract/requests/parts'
+import { leftOnBench, lies, stillIn, type StillIn } from '@moray/core/job/bench-row'
+import { closingOf } from '@moray/core/job/closings'
 import { ORIENTATIONS, type Part } from '@moray/core/drives/parts'
-import { routes } from '@moray/contract/routes'
+import { endpoints } from '@moray/contract/endpoints'
 import { useSortable } from './use-sortable.ts'
 import Button from 'primevue/button'
 import { computed, ref, useTemplateRef, watch } from 'vue'
-import ReasonDialog from '../../parts/ReasonDialog.vue'
+import ReasonDialog from '../../ui/ReasonDialog.vue'
 import PictureStrip from '../../pictures/PictureStrip.vue'
 import { useJobWrite } from '../../wire/use-job-write.ts'
-import { buildBack, leftOnBench, lies, partMeant, stillIn, type StillIn } from './row-view.ts'
+import { buildBack, partMeant } from './row-view.ts'
 
 /**
  * The row on the bench. Taking apart it grows in the order in which parts come off; building back the same row is walked from
  * its end and asks for each part. Drag, or the arrow buttons, put it into another order.
  */
-const props = defineProps<{ job: JobDetail }>()
+const props = defineProps<{ job: ShownJob }>()
 const write = useJobWrite()
-const waiting = computed(() => stillIn(props.job))
-const closing = computed(() => props.job.work.steps.some((s) => s.step === 'pre-lube' && !s.takenBack))
+const waiting = computed(() => stillIn(props.job.sheet.parts, props.job.row))
+const closing = computed(() => closingOf(props.job.closings, 'pre-lube') !== undefined)
 const back = ref(closing.value)
 watch(closing, (now) => (back.value = now))
-const row = computed(() => props.job.work.tray)
-const left = computed(() => leftOnBench(props.job))
+const row = computed(() => props.job.row)
+const left = computed(() => leftOnBench(props.job.sheet.parts, props.job.row))
 const sequence = computed(() => (back.value ? buildBack(row.value) : row.value))
 const nextBack = computed(() => buildBack(row.value).find(lies))
-const partOf = (t: TrayPart): Part | undefined => props.job.sheet.parts.find((p) => p.id === t.part)
+const partOf = (t: RowPart): Part | undefined => props.job.sheet.parts.find((p) => p.id === t.part)
 
 /** Scanned, typed or tapped: the part that comes off now. */
 const text = ref('')
@@ -59,7 +63,7 @@ function lay(confirmed = false) {
   text.value = orientation.value = ink.value = ''
   field.value?.focus()
   turn = turn.then(async () => {
-    const reply = await write.send(routes.tray(props.job.id), body)
+    const reply = await write.send(endpoints.layInRow, { id: props.job.id }, body)
     early.value = write.error.value?.code === 'too-early'
     if (reply || text.value) return
     text.value = typed.text
@@ -67,20 +71,21 @@ function lay(confirmed = false) {
     ink.value = typed.ink
   })
 }
-const act = (t: TrayPart, body: object) => write.send(routes.trayPart(props.job.id, t.id), body)
+const act = (t: RowPart, body: ChangeRowPart) =>
+  write.send(endpoints.changeRowPart, { id: props.job.id, part: t.id }, body)
 
 const list = useTemplateRef<HTMLElement>('list')
-useSortable(list, (ids) => void write.send(routes.trayOrder(props.job.id), { ids }))
-function move(t: TrayPart, by: number) {
+useSortable(list, (ids) => void write.send(endpoints.orderRow, { id: props.job.id }, { ids }))
+function move(t: RowPart, by: number) {
   const ids = row.value.map((x) => x.id)
   const at = ids.indexOf(t.id)
   const to = at + by
   if (to < 0 || to >= ids.length) return
   ids.splice(at, 1)
   ids.splice(to, 0, t.id)
-  void write.send(routes.trayOrder(props.job.id), { ids: ids.map(String) })
+  void write.send(endpoints.orderRow, { id: props.job.id }, { ids: ids.map(String) })
 }
-const asking = ref<{ part: TrayPart; act: keyof typeof WORDS } | null>(null)
+const asking = ref<{ part: RowPart; act: keyof typeof WORDS } | null>(null)
 const WORDS = {
   unfit: ['Back out of the case', 'Back into the row'],
   'leave-out': ['It stays out', 'It stays out'],
@@ -92,7 +97,7 @@ async function give(reason: string) {
   const reply = await act(asking.value.part, { act: asking.value.act, reason })
   if (reply) asking.value = null
 }
-const place = (t: TrayPart) => row.value.indexOf(t) + 1
+const place = (t: RowPart) => row.value.indexOf(t) + 1
 </script>
 
 <template>

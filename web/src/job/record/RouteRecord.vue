@@ -1,20 +1,31 @@
 <script setup lang="ts">
-import type { JobDetail } from '@moray/contract/replies'
-import { routes } from '@moray/contract/routes'
+import type { ShownJob } from '../shown-job.ts'
+import { endpoints } from '@moray/contract/endpoints'
+import { counted } from '@moray/core/job/closings'
 import { GRADES } from '@moray/core/inspection/criteria'
 import { seedTable } from '@moray/core/inspection/fault-history'
-import { routeOf } from '@moray/core/route/route-of'
+import type { ClosingRecord } from '@moray/core/job/record'
+import { pathOf } from '@moray/contract/endpoint'
 import { schools } from '@moray/core/route/schools'
 import { format } from 'date-fns'
 import { computed } from 'vue'
-import { answerWords } from '../route/route-view.ts'
+import { useClosings } from '../../wire/queries.ts'
+import { answerWords, askedOf } from '../route/route-view.ts'
 
 /** What the route leaves in the record: findings and what it was, grades, what was decided, every step with its answers. */
-const props = defineProps<{ job: JobDetail }>()
+const props = defineProps<{ job: ShownJob }>()
 const at = (iso: string) => format(new Date(iso), 'd MMM HH:mm')
-const work = computed(() => props.job.work)
-const route = computed(() => routeOf(props.job.sheet))
-const stepOf = (id: string) => route.value.steps.find((s) => s.id === id)
+const work = computed(() => props.job)
+const stepOf = (id: string) => props.job.route.steps.find((s) => s.id === id)
+/** Closings with the words in which they were asked; until they are here, those of today. */
+const closings = useClosings(() => props.job.id)
+const steps = computed((): ClosingRecord[] =>
+  (closings.closings ?? props.job.closings.map((c) => ({ ...c, asked: null }))).map((c) => ({
+    ...c,
+    asked: c.asked ?? askedOf(stepOf(c.step)),
+  })),
+)
+const fileOf = (hash: string) => pathOf(endpoints.file, { hash })
 const nameOf = (part: string) => props.job.sheet.parts.find((p) => p.id === part)?.name ?? part
 /** Parts that go back as they are need no line each. */
 const graded = computed(() =>
@@ -30,14 +41,12 @@ const schoolLabel = (id: string, choice: string) => {
 }
 /** The schools that the closed steps were done by. */
 const followed = computed(() => {
-  const ids = new Set(
-    work.value.steps.filter((s) => !s.takenBack).flatMap((s) => stepOf(s.step)?.school ?? []),
-  )
+  const ids = new Set(counted(work.value.closings).flatMap((s) => stepOf(s.step)?.school ?? []))
   return [...ids].map((id) => schoolLabel(id, String(work.value.facts[`school.${id}`])))
 })
-const answersOf = (s: JobDetail['work']['steps'][number]) =>
-  (stepOf(s.step)?.asks ?? []).flatMap((a) =>
-    s.answers[a.fact] === undefined || a.kind === 'tick'
+const answersOf = (s: ClosingRecord) =>
+  (s.asked?.asks ?? []).flatMap((a) =>
+    s.answers[a.fact] === undefined
       ? []
       : [`${a.label}: ${answerWords(a, s.answers[a.fact]!, s.texts[a.fact])}`],
   )
@@ -102,7 +111,7 @@ const answersOf = (s: JobDetail['work']['steps'][number]) =>
       >, {{ decided.approval!.how }}; {{ decided.body.order.map((r) => r.name).join(', ') }}.
     </p>
   </section>
-  <section v-if="work.steps.length" aria-label="Steps">
+  <section v-if="steps.length" aria-label="Steps">
     <h2>Steps</h2>
     <table class="ledger fine">
       <thead>
@@ -113,8 +122,8 @@ const answersOf = (s: JobDetail['work']['steps'][number]) =>
         </tr>
       </thead>
       <tbody>
-        <tr v-for="s in work.steps" :key="s.id" :class="{ gone: s.takenBack }">
-          <td>{{ stepOf(s.step)?.what ?? s.step }}</td>
+        <tr v-for="s in steps" :key="s.id" :class="{ gone: s.takenBack }">
+          <td>{{ s.asked?.what ?? s.step }}</td>
           <td>
             <span v-for="a in answersOf(s)" :key="a" class="answer">{{ a }}</span>
             <span v-if="s.departedFrom.length" class="answer"
@@ -140,8 +149,8 @@ const answersOf = (s: JobDetail['work']['steps'][number]) =>
     <h2>Pictures</h2>
     <ul class="pictures">
       <li v-for="a in work.attachments" :key="a.id">
-        <a :href="routes.file(a.hash)" target="_blank" rel="noopener"
-          ><img :src="routes.file(a.hash)" :alt="`${a.subject} ${a.subjectId}`" loading="lazy"
+        <a :href="fileOf(a.hash)" target="_blank" rel="noopener"
+          ><img :src="fileOf(a.hash)" :alt="`${a.subject} ${a.subjectId}`" loading="lazy"
         /></a>
         <span class="small soft">{{ stepOf(a.subjectId)?.what ?? nameOf(a.subjectId) }}</span>
       </li>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Ask } from '@moray/core/route/route'
 import { computed, useId } from 'vue'
-import { readTyped } from '../../parts/both-units.ts'
+import { readTyped } from '../../ui/both-units.ts'
 
 /** One question of a step. A wrong answer is said at once, in the words that will stop the step. */
 const props = defineProps<{ ask: Ask; wrong?: string | undefined; error?: string | undefined }>()

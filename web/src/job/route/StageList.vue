@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { JobDetail } from '@moray/contract/replies'
+import type { ShownJob } from '../shown-job.ts'
 import { computed, ref, watch } from 'vue'
 import { markOf, type RouteView } from './route-view.ts'
 import StepMark from './StepMark.vue'
 
 /** The route: stages with their steps; the stage that is looked at is open, the others tell how far they are. */
-const props = defineProps<{ job: JobDetail; view: RouteView; current: string }>()
+const props = defineProps<{ job: ShownJob; view: RouteView; current: string }>()
 defineEmits<{ go: [step: string] }>()
 const due = computed(() => props.view.progress.due)
 const stageOf = (step: string) => props.view.stages.find((s) => s.steps.some((x) => x.step.id === step))?.id

@@ -1,11 +1,12 @@
-import type { DoneStep, JobDetail } from '@moray/contract/replies'
+import { closingOf } from '@moray/core/job/closings'
+import type { AskedThen } from '@moray/core/job/record'
+import type { ShownJob } from '../shown-job.ts'
 import type { Answers } from '@moray/core/route/complete'
 import { factsIn, holds, type Condition, type Facts } from '@moray/core/route/facts'
 import { deriveFacts } from '@moray/core/route/job-facts'
-import { progressOf, type Progress, type StepProgress } from '@moray/core/route/progress'
-import type { Ask, Route, Step } from '@moray/core/route/route'
-import { routeOf } from '@moray/core/route/route-of'
-import { readTyped } from '../../parts/both-units.ts'
+import type { Progress, StepProgress } from '@moray/core/route/progress'
+import type { Route, Step } from '@moray/core/route/route'
+import { readTyped } from '../../ui/both-units.ts'
 
 export interface RouteView {
   route: Route
@@ -13,15 +14,8 @@ export interface RouteView {
   stages: { id: string; label: string; steps: StepProgress[]; done: number }[]
 }
 
-/** The closing of a step that counts. */
-export const closingOf = (job: JobDetail, step: string): DoneStep | undefined =>
-  job.work.steps.find((s) => s.step === step && !s.takenBack)
-
 /** Where the job stands on its route, stage by stage; steps that do not belong to this job are left out. */
-export function routeView(job: JobDetail): RouteView {
-  const route = routeOf(job.sheet)
-  const done = new Set(job.work.steps.filter((s) => !s.takenBack).map((s) => s.step))
-  const progress = progressOf(route, job.work.facts, done)
+export function routeView({ route, progress }: Pick<ShownJob, 'route' | 'progress'>): RouteView {
   const stages = route.stages
     .map((stage) => {
       const steps = progress.steps.filter((s) => s.step.stage === stage.id && s.state !== 'not-here')
@@ -32,9 +26,9 @@ export function routeView(job: JobDetail): RouteView {
 }
 
 /** Which mark a step carries in the list. */
-export function markOf(job: JobDetail, s: StepProgress, due: StepProgress | undefined) {
+export function markOf(job: ShownJob, s: StepProgress, due: StepProgress | undefined) {
   if (s.state === 'done')
-    return closingOf(job, s.step.id)?.departedFrom.length ? ('departed' as const) : ('done' as const)
+    return closingOf(job.closings, s.step.id)?.departedFrom.length ? ('departed' as const) : ('done' as const)
   if (s === due) return 'due' as const
   return s.state === 'blocked' ? ('blocked' as const) : ('open' as const)
 }
@@ -58,9 +52,9 @@ export function canonical(step: Step, raw: Raw): Answers {
 }
 
 /** What is wrong with the answers given so far, by fact: said before Enter, with the words that would stop the step. */
-export function wrongSoFar(job: JobDetail, step: Step, raw: Raw): Record<string, string> {
+export function wrongSoFar(job: ShownJob, step: Step, raw: Raw): Record<string, string> {
   const answers = canonical(step, raw)
-  const facts: Facts = deriveFacts(job.sheet, { ...job.work.facts, ...answers })
+  const facts: Facts = deriveFacts(job.sheet, { ...job.facts, ...answers })
   // a question is judged once everything that it is judged by is known
   const needed = (must: Condition) => factsIn(must).every((f) => facts[f] !== undefined)
   return Object.fromEntries(
@@ -70,12 +64,18 @@ export function wrongSoFar(job: JobDetail, step: Step, raw: Raw): Record<string,
   )
 }
 
+type Asked = AskedThen['asks'][number]
+
+/** What a step asks today, for records that an older Moray kept without their words. */
+export const askedOf = (step: Step | undefined): AskedThen | null =>
+  step ? { what: step.what, asks: step.asks } : null
+
 /** An answer in words, for what is done and for print. */
-export function answerWords(ask: Ask, value: boolean | number | string, text?: string): string {
+export function answerWords(ask: Asked, value: boolean | number | string, text?: string): string {
   if (ask.kind === 'tick') return value === true ? 'yes' : 'no'
-  if (ask.kind === 'choice') return ask.options.find((o) => o.value === value)?.label ?? String(value)
+  if (ask.kind === 'choice') return ask.options?.find((o) => o.value === value)?.label ?? String(value)
   if (ask.kind === 'number' && typeof value === 'number') {
-    const typed = readTyped(String(value), ask.unit)
+    const typed = readTyped(String(value), ask.unit ?? '')
     const shown = typed.state === 'value' ? typed.shown : String(value)
     return text && text !== String(value) ? `${shown} (typed ${text})` : shown
   }

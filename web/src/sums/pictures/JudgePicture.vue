@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Judgement, JudgeInput } from '@moray/core/measuring/judge'
-import WindowRuler from '../../parts/WindowRuler.vue'
+import WindowRuler from '../../ui/WindowRuler.vue'
 
 defineProps<{ input: JudgeInput; result: Judgement }>()
 </script>

@@ -1,0 +1,67 @@
+import { validate } from './fields/validate.ts'
+
+/** A class that checks a body. */
+export type BodyClass<Body extends object> = new () => Body
+
+/** Names of the parameters in a path: `/api/jobs/:id` has `id`. */
+export type ParamsOf<Path extends string> = Path extends `${string}:${infer Name}/${infer Rest}`
+  ? Name | ParamsOf<`/${Rest}`>
+  : Path extends `${string}:${infer Name}`
+    ? Name
+    : never
+
+declare const REPLY: unique symbol
+
+/**
+ * One place of the HTTP interface: method, path, the class of its body, and the type of its reply. The server mounts it, the browser
+ * calls it; both get their types from here, so that neither can send or answer what the other does not expect.
+ */
+export interface Endpoint<Path extends string, Body extends object | undefined, Reply> {
+  method: 'GET' | 'POST'
+  path: Path
+  /** Checks the body, on both sides. */
+  body: Body extends object ? BodyClass<Body> : undefined
+  /** The type of the reply; holds no value. */
+  readonly [REPLY]?: Reply
+}
+
+export type AnyEndpoint = Endpoint<string, object | undefined, unknown>
+export type ReplyOf<E> = E extends Endpoint<string, object | undefined, infer R> ? R : never
+export type BodyOf<E> = E extends Endpoint<string, infer B, unknown> ? B : never
+export type PathOf<E> = E extends Endpoint<infer P, object | undefined, unknown> ? P : never
+
+/** Something that can be read. */
+export const reads =
+  <Reply>() =>
+  <Path extends string>(path: Path): Endpoint<Path, undefined, Reply> => ({
+    method: 'GET',
+    path,
+    body: undefined,
+  })
+
+/** Something that is written, with a body that a class checks. */
+export const writes =
+  <Reply>() =>
+  <Path extends string, Body extends object>(
+    path: Path,
+    body: BodyClass<Body>,
+  ): Endpoint<Path, Body, Reply> => ({
+    method: 'POST',
+    path,
+    body: body as Endpoint<Path, Body, Reply>['body'],
+  })
+
+/** The path with its parameters filled in. */
+export function pathOf<Path extends string>(
+  { path }: Endpoint<Path, object | undefined, unknown>,
+  params: Record<ParamsOf<Path>, string | number>,
+): string {
+  return path.replace(/:(\w+)/g, (_, name: string) =>
+    encodeURIComponent(String(params[name as ParamsOf<Path>])),
+  )
+}
+
+/** The body as the endpoint's class knows it. @throws InputError naming every field that is wrong */
+export function checkedBody<Body extends object>({ body }: { body: BodyClass<Body> }, raw: unknown): Body {
+  return validate(body, raw)
+}

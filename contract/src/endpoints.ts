@@ -1,0 +1,109 @@
+import type { DriveSheet } from '@moray/core/drives/sheet'
+import { reads, writes } from './endpoint.ts'
+import type {
+  CalculationResult,
+  ClosingRecord,
+  DrawerLine,
+  DrawerMovement,
+  EventEntry,
+  FaultCase,
+  Gauge,
+  Health,
+  JobPage,
+  JobReply,
+  KnownUnit,
+  Nothing,
+  Person,
+  RouteChanges,
+  Shop,
+} from './replies.ts'
+import { AddLine, AddPieces, CorrectThickness, CountLine } from './requests/drawer.ts'
+import { ChangeLife, OpenJob } from './requests/life.ts'
+import {
+  ChangeRowPart,
+  GivePartGrade,
+  LayInRow,
+  MakeEstimate,
+  OrderRow,
+  RecordApproval,
+  SayFinding,
+  SayOutcome,
+} from './requests/parts.ts'
+import { AgreeToDeparture, CloseStep, KeepDraft, SeeRoute, TakeBack } from './requests/route.ts'
+import { AcceptBuild, EnterStack, SupersedeReading, TakePlan, TakeReading } from './requests/setting.ts'
+import { AddPerson, ChooseSchool, LeaveDemo, SetLikelihood, SetShopRules } from './requests/shop.ts'
+
+const job = writes<JobReply>()
+const line = writes<DrawerLine>()
+const shop = writes<Shop>()
+
+/** The whole HTTP interface. Paths stand here and nowhere else. */
+export const endpoints = {
+  health: reads<Health>()('/api/health'),
+  people: reads<Person[]>()('/api/people'),
+  addPerson: writes<Person[]>()('/api/people', AddPerson),
+
+  /** `?search=`, `?state=open|over`, `?before=` the `next` of the page before. */
+  jobs: reads<JobPage>()('/api/jobs'),
+  units: reads<KnownUnit[]>()('/api/units'),
+  openJob: job('/api/jobs', OpenJob),
+  job: reads<JobReply>()('/api/jobs/:id'),
+  events: reads<EventEntry[]>()('/api/jobs/:id/events'),
+  closings: reads<ClosingRecord[]>()('/api/jobs/:id/closings'),
+  routeChanges: reads<RouteChanges>()('/api/jobs/:id/route-changes'),
+  faultHistory: reads<FaultCase[]>()('/api/jobs/:id/fault-history'),
+
+  enterStack: job('/api/jobs/:id/stacks', EnterStack),
+  takeReading: job('/api/jobs/:id/readings', TakeReading),
+  supersedeReading: job('/api/jobs/:id/readings/:reading/supersede', SupersedeReading),
+  takePlan: job('/api/jobs/:id/trials', TakePlan),
+  acceptBuild: job('/api/jobs/:id/acceptance', AcceptBuild),
+  closeStep: job('/api/jobs/:id/steps', CloseStep),
+  takeBack: job('/api/jobs/:id/steps/:closing/take-back', TakeBack),
+  agree: job('/api/jobs/:id/agreements', AgreeToDeparture),
+  seeRoute: job('/api/jobs/:id/route-seen', SeeRoute),
+  keepDraft: writes<Nothing>()('/api/jobs/:id/draft', KeepDraft),
+  layInRow: job('/api/jobs/:id/row', LayInRow),
+  orderRow: job('/api/jobs/:id/row/order', OrderRow),
+  changeRowPart: job('/api/jobs/:id/row/:part', ChangeRowPart),
+  gradePart: job('/api/jobs/:id/grades', GivePartGrade),
+  sayFinding: job('/api/jobs/:id/findings', SayFinding),
+  sayOutcome: job('/api/jobs/:id/outcome', SayOutcome),
+  makeEstimate: job('/api/jobs/:id/estimates', MakeEstimate),
+  recordApproval: job('/api/jobs/:id/approvals', RecordApproval),
+  chooseJobSchool: job('/api/jobs/:id/schools', ChooseSchool),
+  changeLife: job('/api/jobs/:id/life', ChangeLife),
+
+  shop: reads<Shop>()('/api/shop'),
+  chooseShopSchool: shop('/api/shop/schools', ChooseSchool),
+  setShopRules: shop('/api/shop/rules', SetShopRules),
+  setLikelihood: shop('/api/shop/likelihoods', SetLikelihood),
+  leaveDemo: shop('/api/shop/leave-demo', LeaveDemo),
+
+  drawer: reads<DrawerLine[]>()('/api/drawer'),
+  movements: reads<DrawerMovement[]>()('/api/drawer/:id/movements'),
+  addLine: line('/api/drawer', AddLine),
+  addPieces: line('/api/drawer/:id/add', AddPieces),
+  countLine: line('/api/drawer/:id/count', CountLine),
+  correctThickness: line('/api/drawer/:id/thickness', CorrectThickness),
+
+  gauges: reads<Gauge[]>()('/api/gauges'),
+  drives: reads<DriveSheet[]>()('/api/drives'),
+  drive: reads<DriveSheet>()('/api/drives/:id'),
+  /** Never changes: what it says may be kept for ever. */
+  driveVersion: reads<DriveSheet>()('/api/drives/:id/versions/:version'),
+
+  /** Takes the bytes of a picture; `?subject=`, `?of=`, `?note=`. */
+  attach: reads<JobReply>()('/api/jobs/:id/files'),
+  file: reads<Uint8Array>()('/api/files/:hash'),
+  /** The event stream; `?after=` the last event that is known. */
+  live: reads<never>()('/api/live'),
+  /** JSON Schemas of every request and calculation input. */
+  schemas: reads<Record<string, object>>()('/api/schemas'),
+  calculate: reads<CalculationResult>()('/api/calc/:name'),
+} as const
+
+/** Who does it; a person's id. */
+export const PERSON_HEADER = 'x-moray-person'
+/** A fresh id for every intended write: a repeated one answers from the present state, and writes nothing. */
+export const REQUEST_HEADER = 'x-moray-request'

@@ -1,0 +1,41 @@
+import { OneOf, Text, Whole } from '../fields/decorators.ts'
+
+export class OpenJob {
+  @Text({ what: 'drive sheet', min: 1, max: 60 })
+  sheetId!: string
+
+  @Text({ what: 'serial number', min: 1, max: 60 })
+  serial!: string
+
+  @Text({ what: 'boat', min: 1, max: 80 })
+  boat!: string
+
+  @Text({ what: 'owner', min: 1, max: 80 })
+  owner!: string
+
+  @OneOf({ what: 'water it lives in', values: ['salt', 'brackish', 'fresh'] })
+  water!: 'salt' | 'brackish' | 'fresh'
+
+  @Whole({ what: 'hours', min: 0, max: 100_000, optional: true })
+  hours?: number
+
+  @Text({ what: 'complaint', min: 3, max: 600 })
+  complaint!: string
+
+  @Text({ what: 'stand', optional: true, max: 40 })
+  stand?: string
+}
+
+export class ChangeLife {
+  @OneOf({ what: 'what happens to the job', values: ['hold', 'resume', 'stand', 'close', 'reopen'] })
+  act!: 'hold' | 'resume' | 'stand' | 'close' | 'reopen'
+
+  @Text({ what: 'why', optional: true, max: 300 })
+  reason?: string
+
+  @Text({ what: 'stand; left out for the shelf', optional: true, max: 40 })
+  stand?: string
+
+  @Text({ what: 'step from which it is done again, when reopened', optional: true, max: 60 })
+  step?: string
+}

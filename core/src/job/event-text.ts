@@ -1,0 +1,141 @@
+import { showBoth } from '../units/format.ts'
+import type { DrawerChange, EventEntry, Happened, ShopChange } from './event.ts'
+
+const mm = (value: number) => showBoth(value, 3)
+const why = (reason: string | undefined) => (reason ? ` (${reason})` : '')
+
+/** One event as a sentence for the history. */
+export function eventText(event: Pick<EventEntry, 'kind' | 'data' | 'text'>): string {
+  return event.text ?? sentence({ kind: event.kind, data: event.data } as unknown as Happened)
+}
+
+function sentence(e: Happened): string {
+  switch (e.kind) {
+    case 'opened':
+      return `${e.data.number} opened: ${e.data.sheet}, ${e.data.boat}`
+    case 'note':
+      return e.data.text
+    case 'stack': {
+      const { label, pieces, wasMm, reason } = e.data
+      const again = wasMm === undefined ? '' : ` (was ${mm(wasMm)}: ${reason ?? ''})`
+      return `${label} as found: ${pieces} pieces, ${mm(e.data.mm)}${again}`
+    }
+    case 'reading':
+      return `${e.data.label}: ${mm(e.data.mm)} with ${e.data.gauge}`
+    case 'superseded': {
+      const now = e.data.nowMm === undefined ? '' : `, now ${mm(e.data.nowMm)}`
+      return `${e.data.label}: ${mm(e.data.mm)} set aside${now}: ${e.data.reason}`
+    }
+    case 'trial': {
+      const stacks = e.data.stacks.map((s) => `${s.label.toLowerCase()} ${s.mm.toFixed(3)} mm`)
+      return `Trial ${e.data.number}: ${stacks.join(', ')}`
+    }
+    case 'accepted': {
+      const name = e.data.number === 0 ? 'as found' : `trial ${e.data.number}`
+      return `Accepted as built: ${name}${why(e.data.reason)}`
+    }
+    case 'step':
+      return e.data.reason
+        ? `${e.data.what}: gone on all the same${why(e.data.reason)}`
+        : `${e.data.what}: done`
+    case 'step-back': {
+      const with_ = e.data.later ? `, with ${e.data.later} later steps` : ''
+      return `${e.data.what}: taken back${with_}${why(e.data.reason)}`
+    }
+    case 'agreed':
+      return `${e.data.what}: the lead agrees to go on${why(e.data.reason)}`
+    case 'route-seen':
+      return `The route of a newer Moray was looked at: ${e.data.added} steps new, ${e.data.changed} changed, ${e.data.removed} gone`
+    case 'row-off':
+      return `${e.data.name} off, into the row${why(e.data.orientation)}`
+    case 'row-order':
+      return 'The row was put into another order'
+    case 'row':
+      return rowSentence(e.data)
+    case 'grade': {
+      const { part, grade, against, reason, also } = e.data
+      const departs = against ? `, against the proposed "${against}"` : ''
+      return `${part}: ${grade}${departs} (${reason})${also.length ? `; with it ${also.join(', ')}` : ''}`
+    }
+    case 'finding':
+      return `${e.data.label}: ${{ there: 'found', not: 'not there', unknown: 'not known after all' }[e.data.state]}`
+    case 'outcome':
+      return `It was: ${e.data.label}`
+    case 'estimate':
+      return `Estimate: rebuild ${Math.round(e.data.rebuild)}, ${e.data.positions} positions to buy`
+    case 'approval':
+      return `${e.data.customer} decided: ${e.data.choice} (${e.data.how})`
+    case 'school':
+      return `${e.data.question}: ${e.data.label}, on this job (${e.data.reason})`
+    case 'life':
+      return lifeSentence(e.data)
+    case 'picture':
+      return `Picture of ${e.data.of}${e.data.note ? `: ${e.data.note}` : ''}`
+    case 'drawer':
+      return drawerSentence(e.data)
+    case 'shop':
+      return shopSentence(e.data)
+  }
+}
+
+function rowSentence({ act, name, reason, marks }: Extract<Happened, { kind: 'row' }>['data']): string {
+  switch (act) {
+    case 'fit':
+      return `${name} fitted`
+    case 'unfit':
+      return `${name} back in the row: ${reason}`
+    case 'leave-out':
+      return `${name} stays out: ${reason}`
+    case 'remove':
+      return `${name} was not off after all: ${reason}`
+    case 'mark':
+      return `${name} marked: ${marks?.join(', ') || 'nothing new'}`
+  }
+}
+
+function lifeSentence({ act, reason, stand }: Extract<Happened, { kind: 'life' }>['data']): string {
+  switch (act) {
+    case 'hold':
+      return `Held: ${reason}`
+    case 'resume':
+      return 'Goes on'
+    case 'stand':
+      return stand ? `On ${stand}` : 'On the shelf'
+    case 'close':
+      return `Closed: ${reason}`
+    case 'reopen':
+      return `Reopened: ${reason}`
+  }
+}
+
+function drawerSentence(d: DrawerChange): string {
+  switch (d.act) {
+    case 'line':
+      return `New drawer line ${mm(d.mm)}, ${d.pieces} pieces`
+    case 'add':
+      return `${d.pieces} pieces of ${mm(d.mm)} put into the drawer`
+    case 'count':
+      return `Counted ${d.pieces} of ${mm(d.mm)}, was ${d.was}: ${d.reason}`
+    case 'thickness':
+      return `Thickness of a drawer line corrected from ${mm(d.wasMm)} to ${mm(d.mm)}: ${d.reason}`
+  }
+}
+
+function shopSentence(d: ShopChange): string {
+  switch (d.about) {
+    case 'school':
+      return `Shop: ${d.question.toLowerCase()}: ${d.label}`
+    case 'rules': {
+      const by = d.departuresNeedLead ? 'departures need the lead' : 'departures by whoever works'
+      return `Shop rules: ${by}, ${d.rate} ${d.currency} an hour`
+    }
+    case 'likelihood': {
+      const to = d.likelihood === undefined ? 'as in the table again' : `${Math.round(d.likelihood * 100)} %`
+      return `${d.finding} with ${d.cause}: ${to} (${d.reason})`
+    }
+    case 'person':
+      return `${d.name} works here now, as ${d.role}`
+    case 'left-demo':
+      return 'The demo shop was left; an empty one begins'
+  }
+}

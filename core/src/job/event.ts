@@ -1,0 +1,62 @@
+/**
+ * What happened, as data that carries its own words: names and labels as they stood on that day. `subject` names what it
+ * happened to (`measure:depth`, `step:ratio`). The sentence is made when it is shown (event-text.ts).
+ */
+export type Told = { subject: string } & Happened
+
+export type Happened =
+  | { kind: 'opened'; data: { number: string; sheet: string; boat: string } }
+  | { kind: 'note'; data: { text: string } }
+  | { kind: 'stack'; data: { label: string; pieces: number; mm: number; wasMm?: number; reason?: string } }
+  | { kind: 'reading'; data: { label: string; mm: number; gauge: string } }
+  | { kind: 'superseded'; data: { label: string; mm: number; nowMm?: number; reason: string } }
+  | { kind: 'trial'; data: { number: number; stacks: { label: string; mm: number }[] } }
+  | { kind: 'accepted'; data: { number: number; reason?: string } }
+  | { kind: 'step'; data: { what: string; reason?: string } }
+  | { kind: 'step-back'; data: { what: string; later: number; reason: string } }
+  | { kind: 'agreed'; data: { what: string; reason: string } }
+  | { kind: 'route-seen'; data: { added: number; removed: number; changed: number } }
+  | { kind: 'row-off'; data: { name: string; orientation?: string } }
+  | { kind: 'row-order'; data: Record<string, never> }
+  | { kind: 'row'; data: { act: RowAct; name: string; reason?: string; marks?: string[] } }
+  | { kind: 'grade'; data: { part: string; grade: string; against?: string; reason: string; also: string[] } }
+  | { kind: 'finding'; data: { label: string; state: 'there' | 'not' | 'unknown' } }
+  | { kind: 'outcome'; data: { label: string } }
+  | { kind: 'estimate'; data: { rebuild: number; positions: number } }
+  | { kind: 'approval'; data: { customer: string; choice: string; how: string } }
+  | { kind: 'school'; data: { question: string; label: string; reason: string } }
+  | { kind: 'life'; data: { act: LifeAct; reason?: string; stand?: string } }
+  | { kind: 'picture'; data: { of: string; note?: string } }
+  | { kind: 'drawer'; data: DrawerChange }
+  | { kind: 'shop'; data: ShopChange }
+
+export type RowAct = 'fit' | 'unfit' | 'leave-out' | 'mark' | 'remove'
+export type LifeAct = 'hold' | 'resume' | 'stand' | 'close' | 'reopen'
+export type DrawerChange =
+  | { act: 'line'; mm: number; pieces: number }
+  | { act: 'add'; mm: number; pieces: number }
+  | { act: 'count'; mm: number; pieces: number; was: number; reason: string }
+  | { act: 'thickness'; mm: number; wasMm: number; reason: string }
+export type ShopChange =
+  | { about: 'school'; question: string; label: string }
+  | { about: 'rules'; departuresNeedLead: boolean; rate: number; currency: string }
+  | { about: 'likelihood'; finding: string; cause: string; likelihood?: number; reason: string }
+  | { about: 'person'; name: string; role: string }
+  | { about: 'left-demo' }
+
+export type EventKind = Happened['kind']
+
+/** An event as it is read back. */
+export interface EventEntry {
+  id: number
+  at: string
+  by: string
+  kind: string
+  jobId: string | null
+  subject: string
+  data: Record<string, unknown>
+  /** A sentence that an older Moray kept in place of data. */
+  text: string | null
+  /** Seconds by which the clock had run back when it was written; null when it had not. */
+  clockBackS: number | null
+}

@@ -1,0 +1,249 @@
+import type { Grade } from '../inspection/criteria.ts'
+import type { Estimate } from '../inspection/estimate.ts'
+import type { GaugeSpec } from '../setting/assess.ts'
+import type { Prediction } from '../setting/shim-solve.ts'
+import type { Waits } from './standing.ts'
+
+/** What is kept of one job, as it is read from the store: nothing here is judged. Times are ISO 8601 in UTC, lengths mm. */
+export interface JobRecord extends JobHead {
+  sheetId: string
+  sheetVersion: number
+  newestSheetVersion: number
+  heldReason: string | null
+  /** Which steps its route had when it was last looked at; null for a job that an older Moray opened. */
+  routeHash: string | null
+  /** Oldest first; number 0 is the case as found, and always there. */
+  builds: BuildRecord[]
+  /** Every closing of a step in order, those taken back included. */
+  closings: Closing[]
+  drafts: StepDraft[]
+  row: RowPart[]
+  grades: GradeEntry[]
+  findings: FindingEntry[]
+  outcome: OutcomeEntry | null
+  estimates: EstimateEntry[]
+  schools: JobSchoolEntry[]
+  attachments: Attachment[]
+  /** Id of the newest event that this reading knows; events up to it bring nothing new. */
+  seen: number
+}
+
+export type JobState =
+  'received' | 'teardown' | 'setting' | 'working' | 'waiting' | 'held' | 'finished' | 'closed' | 'reopened'
+
+export type Water = 'salt' | 'brackish' | 'fresh'
+
+/** What the bench list shows of a job. */
+export interface JobHead {
+  id: string
+  number: string
+  serial: string
+  boat: string
+  owner: string
+  water: Water
+  hours: number | null
+  stand: string | null
+  state: JobState
+  /** Stage of the route, `setting`, `done` or `closed`. */
+  stage: string
+  waits: Waits
+  complaint: string
+  openedAt: string
+  touchedAt: string
+}
+
+export interface Superseded {
+  reason: string
+  by: string
+  at: string
+}
+
+export interface StackPiece {
+  /** Id under which the piece can be used again: `d…` drawer line, `c…` out of this case. */
+  id: string
+  thicknessMm: number
+  text: string
+  origin: 'drawer' | 'case'
+}
+
+export interface StackEntry {
+  id: number
+  location: string
+  thicknessMm: number
+  pieces: StackPiece[]
+  by: string
+  at: string
+  superseded: Superseded | null
+}
+
+export interface ReadingEntry {
+  id: number
+  measure: string
+  /** What the gauge showed, mm. */
+  rawMm: number
+  /** What is judged, mm. */
+  valueMm: number
+  text: string
+  unit: string
+  gaugeId: string
+  gaugeName: string
+  /** The gauge was past its calibration date when the reading was taken. */
+  gaugeOverdue: boolean
+  /** What the gauge was worth when the reading was taken, mm. */
+  gauge: GaugeSpec
+  masterMm: number | null
+  clockDeg: number | null
+  note: string | null
+  by: string
+  at: string
+  superseded: (Superseded & { replacedBy: number | null }) | null
+}
+
+export interface BuildRecord {
+  id: number
+  number: number
+  by: string
+  at: string
+  stacks: StackEntry[]
+  readings: ReadingEntry[]
+  plan: { predicted: Record<string, Prediction>; probability: number | null } | null
+  acceptance: { reason: string | null; by: string; at: string } | null
+}
+
+/** A step that was closed. Taken back, it stays to be read. */
+export interface Closing {
+  id: number
+  step: string
+  answers: Record<string, boolean | number | string>
+  /** Numbers as they were typed. */
+  texts: Record<string, string>
+  departedFrom: string[]
+  reason: string | null
+  lead: string | null
+  by: string
+  at: string
+  takenBack: Superseded | null
+}
+
+/** What a step said and asked when it was closed, in the words of that day. */
+export interface AskedThen {
+  what: string
+  asks: {
+    fact: string
+    label: string
+    kind: 'tick' | 'choice' | 'number' | 'text'
+    options?: { value: string; label: string }[]
+    unit?: string
+    min?: number
+    max?: number
+  }[]
+}
+
+/** A closing with its own words; null where an older Moray did not keep them. */
+export interface ClosingRecord extends Closing {
+  asked: AskedThen | null
+}
+
+/** Answers typed at a step that is not closed yet. */
+export interface StepDraft {
+  step: string
+  answers: Record<string, boolean | number | string>
+  begunAt: string
+  by: string
+  at: string
+}
+
+/** A part in the row on the bench. */
+export interface RowPart {
+  id: number
+  /** Part of the sheet; null for one that the sheet does not know. */
+  part: string | null
+  name: string
+  orientation: string | null
+  ink: string | null
+  stack: string | null
+  note: string | null
+  offBy: string
+  offAt: string
+  fitted: { by: string; at: string } | null
+  leftOut: string | null
+}
+
+export interface GradeEntry {
+  id: number
+  part: string
+  grade: Grade
+  reason: string
+  seen: string[]
+  measuredMm: number | null
+  /** What the criteria proposed; differs from `grade` when the technician departed from it. */
+  proposed: Grade | null
+  by: string
+  at: string
+  /** An older grade of the same part: it no longer counts. */
+  superseded: boolean
+}
+
+export interface FindingEntry {
+  finding: string
+  present: boolean
+  by: string
+  at: string
+}
+
+export interface OutcomeEntry {
+  cause: string
+  note: string | null
+  by: string
+  at: string
+}
+
+export interface EstimateEntry {
+  id: number
+  body: Estimate & { rate: number; consumables: number; extraHours: number }
+  by: string
+  at: string
+  approval: { choice: ApprovalChoice; customer: string; how: string; by: string; at: string } | null
+}
+export type ApprovalChoice = 'rebuild' | 'exchange' | 'used' | 'stop'
+
+export interface JobSchoolEntry {
+  school: string
+  choice: string
+  reason: string
+  by: string
+  at: string
+}
+
+export interface Attachment {
+  id: number
+  hash: string
+  type: string
+  bytes: number
+  subject: 'step' | 'part' | 'grade' | 'job'
+  subjectId: string
+  note: string | null
+  by: string
+  at: string
+}
+
+/** How the shop works; read with every record, since the route is judged by it. */
+export interface ShopWays {
+  schools: Record<string, string>
+  rules: ShopRules
+  stands: string[]
+}
+
+export interface ShopRules {
+  departuresNeedLead: boolean
+  /** Per hour, in the shop's currency. */
+  rate: number
+  consumables: number
+  currency: string
+}
+
+export const USUAL_WAYS: ShopWays = {
+  schools: {},
+  rules: { departuresNeedLead: false, rate: 950, consumables: 600, currency: 'kr' },
+  stands: ['Stand 1', 'Stand 2', 'Stand 3'],
+}

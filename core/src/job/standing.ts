@@ -1,0 +1,79 @@
+import type { DriveSheet } from '../drives/sheet.ts'
+import type { Progress } from '../route/progress.ts'
+import { isShimmed, type Assessment } from '../setting/assess.ts'
+import type { BuildRecord, JobRecord, JobState } from './record.ts'
+
+/** What a job waits for, as ids with the words that name them; the sentence is made where it is shown. */
+export type Waits =
+  | { kind: 'nothing' }
+  | { kind: 'closed'; reason: string }
+  | { kind: 'held'; reason: string }
+  | { kind: 'step'; step: string; what: string }
+  | { kind: 'shut'; step: string; why: string }
+  | { kind: 'running'; step: string; what: string; since: string }
+  | { kind: 'stack'; stack: string; label: string; build: number }
+  | { kind: 'reading'; measure: string; label: string; build: number; missing: number }
+  | { kind: 'accept' | 'choose-stacks' | 'decide'; build: number }
+  /** Kept by an older Moray as a sentence. */
+  | { kind: 'said'; text: string }
+
+export interface Standing {
+  state: JobState
+  /** Stage of the route, `setting`, `done` or `closed`. */
+  stage: string
+  waits: Waits
+}
+
+const STATE_OF_STAGE: Record<string, JobState> = {
+  receive: 'received',
+  teardown: 'teardown',
+  inspect: 'teardown',
+  parts: 'waiting',
+  set: 'setting',
+}
+
+/** Where a job stands: on its route, or in the middle of a round of measuring. A closed job stays closed. */
+export function standingOf(
+  record: Pick<JobRecord, 'state' | 'stage' | 'waits' | 'heldReason' | 'drafts' | 'closings'>,
+  sheet: DriveSheet,
+  progress: Progress,
+  newest: BuildRecord & { assessment: Assessment },
+): Standing {
+  const { due } = progress
+  if (record.state === 'closed') return { state: 'closed', stage: 'closed', waits: record.waits }
+  if (!due) return { state: 'finished', stage: 'done', waits: { kind: 'nothing' } }
+  if (record.heldReason !== null)
+    return { state: 'held', stage: due.step.stage, waits: { kind: 'held', reason: record.heldReason } }
+  const begun = newest.stacks.length > 0 || newest.readings.length > 0 || newest.number > 0
+  const measuring = begun && !newest.acceptance && !newest.assessment.complete
+  // measuring as found may come before its turn: what is begun is what the job waits for
+  const setting = (due.step.page === 'setting' && due.state === 'blocked') || measuring
+  const reopened = record.closings.some((c) => c.takenBack && c.step === 'handover')
+  const state = setting ? 'setting' : (STATE_OF_STAGE[due.step.stage] ?? 'working')
+  const draft = due.step.timed ? record.drafts.find((d) => d.step === due.step.id) : undefined
+  return {
+    state: reopened ? 'reopened' : state,
+    stage: setting ? 'setting' : due.step.stage,
+    waits: setting
+      ? settingWaits(sheet, newest.assessment, newest.number)
+      : due.state === 'blocked'
+        ? { kind: 'shut', step: due.step.id, why: due.why[0]! }
+        : draft
+          ? { kind: 'running', step: due.step.id, what: due.step.what, since: draft.begunAt }
+          : { kind: 'step', step: due.step.id, what: due.step.what },
+  }
+}
+
+function settingWaits(sheet: DriveSheet, state: Assessment, build: number): Waits {
+  const [next] = state.due
+  if (next?.kind === 'stack') {
+    const { label } = sheet.adjusters.find((a) => a.id === next.stack)!
+    return { kind: 'stack', stack: next.stack, label, build }
+  }
+  if (next?.kind === 'reading') {
+    const { label } = sheet.measures.find((m) => m.id === next.measure)!
+    return { kind: 'reading', measure: next.measure, label, build, missing: next.missing }
+  }
+  if (state.allIn) return { kind: 'accept', build }
+  return { kind: isShimmed(sheet) ? 'choose-stacks' : 'decide', build }
+}

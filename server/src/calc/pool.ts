@@ -1,0 +1,81 @@
+import { Piscina } from 'piscina'
+import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
+import { Refusal } from '../http/refusal.ts'
+import { threadFile } from '../threads.ts'
+
+/** Runs calculations of the registry away from the server's own thread. */
+export interface CalcPool {
+  /**
+   * @param text the input as JSON text: even reading it may take long
+   * @param gone aborted when the asker has left
+   * @returns the result as JSON text
+   * @throws InputError when the input is refused, Refusal when it takes too long, too much memory, or too many wait
+   */
+  run(name: string, text: string, gone: AbortSignal): Promise<string>
+  close(): Promise<void>
+}
+
+export interface Task {
+  name: string
+  text: string
+}
+
+/** What a thread answers: an error crosses it as data. */
+export type Answer =
+  { result: string } | { refused: { code: string; fields: FieldProblem[] } } | { failed: { message: string } }
+
+export interface Limits {
+  threads: number
+  /** Calculations that may wait beside those that run. */
+  waiting: number
+  milliseconds: number
+  megabytes: number
+}
+
+const USUAL: Limits = { threads: 2, waiting: 24, milliseconds: 20_000, megabytes: 768 }
+
+/** A pool of threads, each ended when its calculation takes too long, too much, or is no longer asked for. */
+export function openCalcPool(limits: Partial<Limits> = {}): CalcPool {
+  const { threads, waiting, milliseconds, megabytes } = { ...USUAL, ...limits }
+  const pool = new Piscina<Task, Answer>({
+    filename: threadFile('calc/worker', import.meta.url),
+    minThreads: 1,
+    maxThreads: threads,
+    maxQueue: waiting,
+    idleTimeout: 60_000,
+    resourceLimits: { maxOldGenerationSizeMb: megabytes },
+    ...(import.meta.url.endsWith('.ts') ? { execArgv: [...process.execArgv, '--import', 'tsx'] } : {}),
+  })
+  return {
+    async run(name, text, gone) {
+      const limit = AbortSignal.timeout(milliseconds)
+      let answer: Answer
+      try {
+        answer = await pool.run({ name, text }, { signal: AbortSignal.any([gone, limit]) })
+      } catch (e) {
+        throw whatHappened(e, limit.aborted, milliseconds)
+      }
+      if ('result' in answer) return answer.result
+      if ('refused' in answer) throw new InputError(answer.refused.code, answer.refused.fields)
+      throw new Error(answer.failed.message)
+    },
+    close: () => pool.destroy(),
+  }
+}
+
+function whatHappened(e: unknown, timedOut: boolean, milliseconds: number): unknown {
+  if (timedOut)
+    return new Refusal(
+      422,
+      'too-long',
+      `This calculation was ended after ${milliseconds / 1000} s. Ask for less: fewer pieces, fewer stacks, a coarser grid.`,
+    )
+  const { name, message, code } = e as { name?: string; message?: string; code?: string }
+  if (name === 'AbortError')
+    return new Refusal(422, 'ended', 'The calculation was ended: nobody waits for it any more.')
+  if (code === 'ERR_WORKER_OUT_OF_MEMORY')
+    return new Refusal(422, 'too-large', 'This calculation needs more memory than it may have. Ask for less.')
+  if (message === 'Task queue is at limit')
+    return new Refusal(429, 'busy', 'Other calculations are running; ask again in a moment.')
+  return e
+}

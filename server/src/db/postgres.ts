@@ -1,0 +1,95 @@
+import pg from 'pg'
+import type { Database, Transaction } from './database.ts'
+
+const INT8 = 20
+
+/** int8 as a number: our ids and counts stay far below 2^53. */
+const types: pg.CustomTypesConfig = {
+  getTypeParser: ((oid: number, format?: 'text' | 'binary') =>
+    oid === INT8 ? Number : pg.types.getTypeParser(oid, format as 'text')) as typeof pg.types.getTypeParser,
+}
+
+const LISTEN_AGAIN_MS = 1000
+
+/**
+ * A PostgreSQL server as the server's Database. Several servers of ours may use it at once; each tells the others what it has
+ * committed through LISTEN and NOTIFY.
+ * @param url as in DATABASE_URL; its search_path names the shop's schema
+ */
+export async function openPostgres(
+  url: string,
+  log: (message: string, e: unknown) => void,
+): Promise<Database> {
+  const settings: pg.PoolConfig = { connectionString: url, types, options: '-c timezone=UTC' }
+  const pool = new pg.Pool({ ...settings, max: 10, connectionTimeoutMillis: 10_000 })
+  // an idle connection that breaks is replaced; without a listener it would end the process
+  pool.on('error', (e) => log('a connection to the database broke', e))
+  const wrap = (client: pg.Pool | pg.PoolClient): Transaction => ({
+    async query<Row>(sql: string, params: unknown[] = []) {
+      return (await client.query(sql, params)).rows as Row[]
+    },
+    async script(sql) {
+      await client.query(sql)
+    },
+  })
+  const [{ schema }] = (await pool.query<{ schema: string }>('select current_schema() as schema')).rows as [
+    { schema: string },
+  ]
+  return {
+    ...wrap(pool),
+    async transaction(work) {
+      const client = await pool.connect()
+      let broken: Error | undefined
+      try {
+        await client.query('begin')
+        const result = await work(wrap(client))
+        const { command } = await client.query('commit')
+        // a statement that failed and was swallowed turns the commit into a rollback without an error
+        if (command !== 'COMMIT')
+          throw new Error('the transaction was rolled back: a statement in it had failed')
+        return result
+      } catch (e) {
+        await client.query('rollback').catch((again: Error) => (broken = again))
+        throw e
+      } finally {
+        client.release(broken)
+      }
+    },
+    listen: (told, lost) => listenOn(`moray_${schema}`, settings, told, lost, log),
+    close: () => pool.end(),
+  }
+}
+
+/** Listens on a connection of its own and makes a new one whenever it breaks. */
+async function listenOn(
+  channel: string,
+  settings: pg.ClientConfig,
+  told: (payload: string) => void,
+  lost: () => void,
+  log: (message: string, e: unknown) => void,
+): Promise<() => Promise<void>> {
+  let client: pg.Client | undefined
+  let over = false
+  const begin = async () => {
+    const mine = new pg.Client(settings)
+    mine.on('notification', (n) => told(n.payload ?? ''))
+    mine.on('error', (e) => log('the line for live events broke', e))
+    mine.on('end', () => {
+      if (!over && client === mine) again()
+    })
+    await mine.connect()
+    client = mine
+    await mine.query(`listen ${pg.escapeIdentifier(channel)}`)
+  }
+  const again = () => {
+    setTimeout(() => {
+      if (over) return
+      begin().then(lost, () => again())
+    }, LISTEN_AGAIN_MS).unref()
+  }
+  await begin()
+  return async () => {
+    over = true
+    await client?.end()
+  }
+}

@@ -1,0 +1,56 @@
+import type { Told } from '@moray/core/job/event'
+import type { JudgedJob } from '@moray/core/job/judged'
+import type { Transaction } from '../db/database.ts'
+import type { SheetShelf } from '../drives/sheets.ts'
+import type { Who } from '../http/who.ts'
+import type { At } from '../job/change.ts'
+import { readJudged } from '../job/on-job.ts'
+
+/**
+ * A demo job that is being played: changes go through the same functions as real ones. Reading all anew before every change would take most of
+ * the demo's time, so the job is read again only when somebody says that it has changed.
+ */
+export class Player {
+  private job: JudgedJob | undefined
+  constructor(
+    private readonly tx: Transaction,
+    private readonly sheets: SheetShelf,
+    readonly id: string,
+  ) {}
+
+  /** The job as it was last read, or as it is when it has changed since. */
+  async state(now: Date): Promise<JudgedJob> {
+    this.job ??= (await readJudged(this.tx, { sheets: this.sheets }, this.id, now)).job
+    return this.job
+  }
+
+  /** What a change has made of the job, where it is known without reading. */
+  knows(job: JudgedJob | undefined): void {
+    this.job = job
+  }
+
+  /** Makes a change and writes it into the history, as `who` and when. */
+  async change(by: string, at: Date, change: (at: At) => Promise<Told>): Promise<void> {
+    const who: Who = { id: by, role: by === 'runa' ? 'lead' : 'technician', at }
+    const told = await change({ tx: this.tx, job: await this.state(at), who })
+    await this.tell(by, at, told)
+    this.job = undefined
+  }
+
+  async tell(by: string, at: Date, told: Told): Promise<void> {
+    await this.tx.query(
+      'insert into event (at, by_person, kind, job_id, subject, data) values ($1, $2, $3, $4, $5, $6::jsonb)',
+      [at, by, told.kind, this.id, told.subject, JSON.stringify(told.data)],
+    )
+  }
+
+  /** Writes down where the job stands now. */
+  async settle(now: Date, touched: Date): Promise<void> {
+    this.job = undefined
+    const { standing } = await this.state(now)
+    await this.tx.query(
+      'update job set state = $2, stage = $3, waits = $4::jsonb, touched_at = $5 where id = $1',
+      [this.id, standing.state, standing.stage, JSON.stringify(standing.waits), touched],
+    )
+  }
+}

@@ -1,0 +1,36 @@
+import type { Database } from './db/database.ts'
+
+const PROBE_MS = 5_000
+const PRUNE_MS = 60 * 60_000
+/** A browser that has not repeated a request within a day will not. */
+const KEPT_HOURS = 24
+
+export interface House {
+  /** How the database answered when it was last asked. */
+  databaseAnswers: () => boolean
+  stop: () => void
+}
+
+/** What is done by the way: asking whether the database answers, and forgetting old request ids. */
+export function keepHouse(db: Database, log: (message: string, detail?: unknown) => void): House {
+  let answers = true
+  const probe = () =>
+    db.query('select 1').then(
+      () => (answers = true),
+      (e: unknown) => {
+        if (answers) log('the database does not answer', e)
+        answers = false
+      },
+    )
+  const prune = () =>
+    pruneRequests(db, new Date()).catch((e: unknown) => log('old request ids could not be forgotten', e))
+  void prune()
+  const timers = [setInterval(() => void probe(), PROBE_MS), setInterval(() => void prune(), PRUNE_MS)]
+  timers.forEach((t) => t.unref())
+  return { databaseAnswers: () => answers, stop: () => timers.forEach(clearInterval) }
+}
+
+/** Forgets request ids older than a day. */
+export async function pruneRequests(db: Database, now: Date): Promise<void> {
+  await db.query('delete from request_log where at < $1', [new Date(now.getTime() - KEPT_HOURS * 3_600_000)])
+}

@@ -1,0 +1,63 @@
+import {
+  checkedBody,
+  type AnyEndpoint,
+  type BodyClass,
+  type BodyOf,
+  type Endpoint,
+  type ParamsOf,
+  type PathOf,
+  type ReplyOf,
+} from '@moray/contract/endpoint'
+import { ID_PATTERN } from '@moray/contract/fields/text-rule'
+import type { Context, Hono } from 'hono'
+import { readJson } from './body.ts'
+import { notFound } from './refusal.ts'
+
+export type Params<E extends AnyEndpoint> = Record<ParamsOf<PathOf<E>>, string>
+
+/** The parameters of the path. @throws Refusal 404 for what can be no id: nothing by that name exists */
+export function paramsOf<E extends AnyEndpoint>(c: Context, endpoint: E): Params<E> {
+  const params: Record<string, string> = {}
+  for (const [, name] of endpoint.path.matchAll(/:(\w+)/g)) {
+    const value = c.req.param(name!) ?? ''
+    if (!ID_PATTERN.test(value)) throw notFound(name!, value.toWellFormed().slice(0, 40))
+    params[name!] = value
+  }
+  return params as Params<E>
+}
+
+/** A parameter that is a row's number. @throws Refusal 404 */
+export function rowId(what: string, text: string): number {
+  if (!/^\d{1,15}$/.test(text)) throw notFound(what, text)
+  return Number(text)
+}
+
+/** Mounts something that can be read: what the handler returns is what the contract promises. */
+export function onRead<E extends AnyEndpoint>(
+  app: Hono,
+  endpoint: E,
+  handler: (c: Context, params: Params<E>) => Promise<ReplyOf<E>>,
+): void {
+  app.get(endpoint.path, async (c) => c.json((await handler(c, paramsOf(c, endpoint))) as object))
+}
+
+export interface Body<T> {
+  checked: T
+  /** As it came. */
+  text: string
+}
+
+/** Mounts something that is written: the body is checked with the contract's class before the handler sees it. */
+export function onWrite<E extends Endpoint<string, object, unknown>>(
+  app: Hono,
+  endpoint: E,
+  handler: (c: Context, params: Params<E>, body: Body<BodyOf<E>>) => Promise<ReplyOf<E>>,
+): void {
+  const body = endpoint.body as BodyClass<BodyOf<E> & object>
+  app.post(endpoint.path, async (c) => {
+    const params = paramsOf(c, endpoint)
+    const { value, text } = await readJson(c)
+    const reply = await handler(c, params, { checked: checkedBody({ body }, value), text })
+    return reply === undefined ? c.body(null, 204) : c.json(reply as object, 201)
+  })
+}

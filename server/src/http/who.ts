@@ -1,0 +1,6 @@
+/** Who writes, and when. */
+export interface Who {
+  id: string
+  role: 'technician' | 'lead'
+  at: Date
+}

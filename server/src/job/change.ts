@@ -1,0 +1,14 @@
+import type { Told } from '@moray/core/job/event'
+import type { JudgedJob } from '@moray/core/job/judged'
+import type { Transaction } from '../db/database.ts'
+import type { Who } from '../http/who.ts'
+
+/** What a change of a job works on: the job as it was read and locked, and who changes it when. */
+export interface At {
+  tx: Transaction
+  job: JudgedJob
+  who: Who
+}
+
+/** Changes one thing of a job; knows its types and the database, nothing of HTTP nor of the other changes. */
+export type Change<Body> = (at: At, body: Body) => Promise<Told>

@@ -1,0 +1,93 @@
+import { judged } from '@moray/core/job/judged'
+import type { JobReply } from '@moray/contract/replies'
+import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
+import type { Context, Hono } from 'hono'
+import type { Queryable, Transaction } from '../db/database.ts'
+import type { Deps } from '../deps.ts'
+import { onWrite, type Params } from '../http/endpoint.ts'
+import { Refusal } from '../http/refusal.ts'
+import { write, type Done } from '../http/write.ts'
+import type { Who } from '../http/who.ts'
+import type { At } from './change.ts'
+import { readRecord } from './read-record.ts'
+import type { Told } from '@moray/core/job/event'
+
+type JobEndpoint = Endpoint<`/api/jobs/:id/${string}`, object, JobReply>
+
+/** The reply about a job: its record as it stands, with the version of the sheet to fetch. */
+export async function jobReply(db: Queryable, id: string): Promise<JobReply> {
+  return (await readRecord(db, id)).compact
+}
+
+/** A job as it is now, judged. */
+export async function readJudged(db: Queryable, deps: Pick<Deps, 'sheets'>, id: string, now: Date) {
+  const { record, ways, compact } = await readRecord(db, id)
+  const sheet = await deps.sheets.get(db, record.sheetId, record.sheetVersion)
+  return { job: judged(record, sheet, ways, now), compact }
+}
+
+/** A job that is over takes nothing more until somebody reopens it. */
+function mustBeOpen(job: At['job']) {
+  if (job.state === 'closed' || job.state === 'finished')
+    throw new Refusal(
+      409,
+      job.state,
+      `${job.number} is ${job.state === 'closed' ? 'closed' : 'handed over'}; reopen it before anything is added.`,
+    )
+}
+
+/**
+ * The way of every change of a job: read once and locked, judged purely, changed, read once more, judged; the standing and the event go in
+ * together, and the answer is the record as it now stands.
+ */
+export async function changeJob(
+  tx: Transaction,
+  deps: Pick<Deps, 'sheets'>,
+  id: string,
+  who: Who,
+  change: (at: At) => Promise<Told>,
+  options: { whenOver?: boolean } = {},
+): Promise<Done<JobReply>> {
+  const before = await readJudged(tx, deps, id, who.at)
+  if (!options.whenOver) mustBeOpen(before.job)
+  const told = await change({ tx, job: before.job, who })
+  const { job, compact } = await readJudged(tx, deps, id, who.at)
+  return {
+    told,
+    job: { id, standing: job.standing },
+    subject: id,
+    reply: (eventId) =>
+      Promise.resolve({ ...compact, ...job.standing, touchedAt: who.at.toISOString(), seen: eventId }),
+  }
+}
+
+/** Mounts a change of a job. @param options.whenOver it may be done to a job that is over */
+export function onJob<E extends JobEndpoint>(
+  app: Hono,
+  deps: Deps,
+  endpoint: E,
+  change: (at: At, body: BodyOf<E>, params: Params<E>) => Promise<Told>,
+  options: { whenOver?: boolean } = {},
+): void {
+  onWrite(app, endpoint, async (c, params, body) => {
+    const { id } = params as unknown as { id: string }
+    return changeOnJob(c, deps, id, body.text, (at) => change(at, body.checked, params), options) as never
+  })
+}
+
+/** A change of a job by a request whose body is read already. */
+export function changeOnJob(
+  c: Context,
+  deps: Deps,
+  id: string,
+  body: string | Uint8Array,
+  change: (at: At) => Promise<Told>,
+  options: { whenOver?: boolean } = {},
+): Promise<JobReply> {
+  return write<JobReply>(c, deps, {
+    body,
+    lock: id,
+    work: (tx, who) => changeJob(tx, deps, id, who, change, options),
+    again: jobReply,
+  })
+}

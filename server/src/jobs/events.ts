@@ -1,0 +1,13 @@
+import type { EventEntry } from '@moray/contract/replies'
+import type { Queryable } from '../db/database.ts'
+
+/** The history of a job, oldest first. @param after only what came after this event */
+export async function listEvents(db: Queryable, jobId: string, after: number): Promise<EventEntry[]> {
+  const rows = await db.query<{ entry: EventEntry }>(
+    `select json_build_object('id', e.id, 'at', iso(e.at), 'by', p.name, 'kind', e.kind, 'jobId', e.job_id, 'subject', e.subject,
+       'data', e.data, 'text', e.text, 'clockBackS', e.clock_back_s) as entry
+     from event e join person p on p.id = e.by_person where e.job_id = $1 and e.id > $2 order by e.id limit 5000`,
+    [jobId, after],
+  )
+  return rows.map((r) => r.entry)
+}

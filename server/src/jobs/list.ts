@@ -1,0 +1,87 @@
+import type { JobPage, JobSummary, KnownUnit } from '@moray/contract/replies'
+import type { Queryable } from '../db/database.ts'
+import { codeOf, DAMAGED } from '../db/sqlstate.ts'
+
+export interface JobQuery {
+  /** Part of a number, serial, boat, owner or sheet name. */
+  search: string
+  /** Still worked on, or over. */
+  state: 'open' | 'over' | 'all'
+  /** `next` of the page before. */
+  before: string | null
+  limit: number
+}
+
+const HEAD = `json_build_object('id', j.id, 'number', j.number, 'sheetId', j.sheet_id, 'sheetName', d.name, 'family', d.family,
+  'serial', j.serial, 'boat', j.boat, 'owner', j.owner, 'water', j.water, 'hours', j.hours, 'stand', j.stand,
+  'state', j.state, 'stage', j.stage, 'waits', j.waits, 'complaint', j.complaint,
+  'openedAt', iso(j.opened_at), 'touchedAt', iso(j.touched_at)) as head`
+
+const FROM = 'from job j join drive_sheet d on d.id = j.sheet_id and d.version = j.sheet_version'
+
+const WHERE = `where ($1 = 'all' or (j.state in ('finished', 'closed')) = ($1 = 'over'))
+  and ($2 = '' or strpos(lower(concat_ws(' ', j.number, j.serial, j.boat, j.owner, d.name)), lower($2)) > 0)
+  and ($3::text is null or (j.touched_at, j.id) < (split_part($3, '|', 1)::timestamptz, split_part($3, '|', 2)))`
+
+/** One page of the bench list, the newest touched first. A damaged page of the database takes only its own jobs out of it. */
+export async function listJobs(db: Queryable, q: JobQuery): Promise<JobPage> {
+  const params = [q.state, q.search, q.before, q.limit + 1]
+  let rows: { head: JobSummary }[]
+  let damaged = 0
+  try {
+    rows = await db.query(
+      `select ${HEAD} ${FROM} ${WHERE} order by j.touched_at desc, j.id desc limit $4`,
+      params,
+    )
+  } catch (e) {
+    if (!DAMAGED.has(codeOf(e))) throw e
+    ;({ rows, damaged } = await whatCanBeRead(db, params))
+  }
+  const jobs = rows.slice(0, q.limit).map((r) => r.head)
+  const last = jobs.at(-1)
+  return { jobs, next: rows.length > q.limit && last ? `${last.touchedAt}|${last.id}` : null, damaged }
+}
+
+/** Reads the table block by block and leaves out what does not read. */
+async function whatCanBeRead(db: Queryable, params: unknown[]) {
+  const [size] = await db.query<{ blocks: number }>(
+    "select (pg_relation_size('job') / current_setting('block_size')::int)::int as blocks",
+  )
+  const found: { head: JobSummary }[] = []
+  let damaged = 0
+  for (let block = 0; block < size!.blocks; block++) {
+    const within = `j.ctid >= '(${block},0)'::tid and j.ctid < '(${block + 1},0)'::tid`
+    try {
+      found.push(
+        ...(await db.query<{ head: JobSummary }>(
+          `select ${HEAD} ${FROM} ${WHERE} and ${within} limit $4`,
+          params,
+        )),
+      )
+    } catch (e) {
+      if (!DAMAGED.has(codeOf(e))) throw e
+      damaged++
+    }
+  }
+  found.sort((a, b) => b.head.touchedAt.localeCompare(a.head.touchedAt))
+  return { rows: found.slice(0, Number(params[3])), damaged }
+}
+
+/** Drives that have been here, the newest visit first; one entry for a serial number of a sheet. */
+export async function knownUnits(db: Queryable, search: string): Promise<KnownUnit[]> {
+  const rows = await db.query<{ unit: KnownUnit }>(
+    `select json_build_object('serial', j.serial, 'sheetId', j.sheet_id, 'sheetName', d.name, 'boat', j.boat, 'owner', j.owner,
+       'water', j.water, 'jobs', n.jobs, 'lastAt', iso(j.opened_at)) as unit
+     from (
+       select distinct on (serial, sheet_id) * from job
+       where $1 = '' or strpos(lower(concat_ws(' ', serial, boat, owner)), lower($1)) > 0
+       order by serial, sheet_id, opened_at desc
+     ) j
+     join drive_sheet d on d.id = j.sheet_id and d.version = j.sheet_version
+     join (select serial, sheet_id, count(*)::int as jobs from job group by serial, sheet_id) n
+       on n.serial = j.serial and n.sheet_id = j.sheet_id
+     order by j.opened_at desc limit 50`,
+    [search],
+  )
+  return rows.map((r) => r.unit)
+}

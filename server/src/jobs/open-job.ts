@@ -1,0 +1,103 @@
+import type { OpenJob } from '@moray/contract/requests/life'
+import type { DriveSheet } from '@moray/core/drives/sheet'
+import type { Told } from '@moray/core/job/event'
+import { routeOf } from '@moray/core/route/route-of'
+import type { Transaction } from '../db/database.ts'
+import { newestSheet } from '../drives/sheets.ts'
+import { Refusal } from '../http/refusal.ts'
+import type { Who } from '../http/who.ts'
+import { shopStands } from '../shop/shop.ts'
+import { keepPrint } from '../steps/route-seen.ts'
+
+/**
+ * Refuses a stand that the shop does not have, or that another drive is on, by name. Of two who take it at the same moment the second meets the
+ * constraint job_on_stand.
+ */
+export async function mustBeStand(tx: Transaction, stand: string, jobId: string | null) {
+  const stands = await shopStands(tx)
+  if (!stands.includes(stand))
+    throw new Refusal(
+      422,
+      'no-stand',
+      `"${stand}" is no stand of this shop; there are ${stands.join(', ')}.`,
+      [{ path: 'stand', message: 'does not exist' }],
+    )
+  const [taken] = await tx.query<{ number: string; boat: string }>(
+    "select number, boat from job where stand = $1 and state not in ('finished', 'closed') and id <> $2",
+    [stand, jobId ?? ''],
+  )
+  if (taken)
+    throw new Refusal(
+      409,
+      'stand-taken',
+      `${stand} is taken by ${taken.number}, ${taken.boat}. Clear it first.`,
+      [{ path: 'stand', message: 'is taken' }],
+    )
+}
+
+/** Opens a job for a customer's drive, with the newest sheet. @returns its id */
+export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise<{ id: string; told: Told }> {
+  const sheet = await newestSheet(tx, body.sheetId)
+  const stand = body.stand || null
+  if (stand) await mustBeStand(tx, stand, null)
+  const number = await nextNumber(tx, who.at)
+  const id = `job-${number}`
+  await insertJob(tx, { ...body, id, number, stand, hours: body.hours ?? null, sheet }, who)
+  return {
+    id,
+    told: { kind: 'opened', subject: `job:${id}`, data: { number, sheet: sheet.name, boat: body.boat } },
+  }
+}
+
+/** The next number of the year; the counter's row is held until the commit, so that two jobs never share one. */
+async function nextNumber(tx: Transaction, at: Date): Promise<string> {
+  const year = String(at.getUTCFullYear()).slice(2)
+  const [row] = await tx.query<{ last: number }>(
+    `insert into counter (name, last) values ($1, 1)
+     on conflict (name) do update set last = counter.last + 1 returning last`,
+    [`job ${year}`],
+  )
+  return `${year}-${String(row!.last).padStart(3, '0')}`
+}
+
+export interface NewJob {
+  id: string
+  number: string
+  sheet: DriveSheet
+  serial: string
+  boat: string
+  owner: string
+  water: string
+  hours: number | null
+  stand: string | null
+  complaint: string
+}
+
+/** The job's row with its as-found build, and the print of its route. */
+export async function insertJob(tx: Transaction, job: NewJob, who: { id: string; at: Date }): Promise<void> {
+  const hash = await keepPrint(tx, routeOf(job.sheet))
+  await tx.query(
+    `with opened as (
+       insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, hours, stand, state, stage, complaint,
+         opened_at, touched_at, route_hash)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, 'received', 'receive', $11, $12, $12, $13) returning id
+     )
+     insert into build (job_id, number, by_person, at) select id, 0, $14, $12 from opened`,
+    [
+      job.id,
+      job.number,
+      job.sheet.id,
+      job.sheet.version,
+      job.serial,
+      job.boat,
+      job.owner,
+      job.water,
+      job.hours,
+      job.stand,
+      job.complaint,
+      who.at,
+      hash,
+      who.id,
+    ],
+  )
+}

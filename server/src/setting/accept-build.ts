@@ -1,0 +1,45 @@
+import type { Told } from '@moray/core/job/event'
+import type { AcceptBuild } from '@moray/contract/requests/setting'
+import { Refusal } from '../http/refusal.ts'
+import type { At } from '../job/change.ts'
+
+/** Accepts the newest build as built. Something outside its window, or too close to call, needs a reason. */
+export async function acceptBuild({ tx, job, who }: At, body: AcceptBuild): Promise<Told> {
+  const build = job.builds.at(-1)!
+  if (build.number !== body.build)
+    throw new Refusal(
+      409,
+      'stale-build',
+      `The newest build is number ${build.number}; look at it before accepting.`,
+    )
+  if (build.acceptance) throw new Refusal(409, 'already-accepted', 'This build is accepted already.')
+  if (!build.assessment.complete)
+    throw new Refusal(
+      422,
+      'not-measured',
+      'Not every stack and measure of this build is known; finish measuring first.',
+    )
+  const reason = body.reason || null
+  if (!build.assessment.allIn && reason === null) {
+    const open = job.sheet.measures.filter(
+      (m) => build.assessment.measures[m.id]?.judgement?.verdict !== 'in',
+    )
+    throw new Refusal(
+      422,
+      'reason-needed',
+      `${open.map((m) => m.label).join(', ')}: not in the window beyond doubt. Go round again, or say why it is accepted.`,
+      [{ path: 'reason', message: 'is missing' }],
+    )
+  }
+  await tx.query('insert into acceptance (build_id, reason, by_person, at) values ($1, $2, $3, $4)', [
+    build.id,
+    reason,
+    who.id,
+    who.at,
+  ])
+  return {
+    kind: 'accepted',
+    subject: `build:${build.number}`,
+    data: { number: build.number, ...(reason ? { reason } : {}) },
+  }
+}

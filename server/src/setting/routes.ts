@@ -1,0 +1,19 @@
+import { endpoints } from '@moray/contract/endpoints'
+import type { Hono } from 'hono'
+import type { Deps } from '../deps.ts'
+import { rowId } from '../http/endpoint.ts'
+import { onJob } from '../job/on-job.ts'
+import { acceptBuild } from './accept-build.ts'
+import { enterStack } from './enter-stack.ts'
+import { takePlan } from './take-plan.ts'
+import { supersedeReading, takeReading } from './take-reading.ts'
+
+export function mountSetting(app: Hono, deps: Deps) {
+  onJob(app, deps, endpoints.enterStack, enterStack)
+  onJob(app, deps, endpoints.takeReading, takeReading)
+  onJob(app, deps, endpoints.supersedeReading, (at, body, { reading }) =>
+    supersedeReading(at, body, rowId('Reading', reading)),
+  )
+  onJob(app, deps, endpoints.takePlan, takePlan)
+  onJob(app, deps, endpoints.acceptBuild, acceptBuild)
+}

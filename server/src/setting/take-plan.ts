@@ -1,0 +1,202 @@
+import { refuse, type FieldProblem } from '@moray/core/checks/input-error'
+import type { Adjuster, DriveSheet } from '@moray/core/drives/sheet'
+import { shimAdjusters } from '@moray/core/drives/sheet'
+import type { Told } from '@moray/core/job/event'
+import type { JudgedBuild } from '@moray/core/job/judged'
+import { availablePieces, piecesInUse, type AvailablePiece } from '@moray/core/job/pieces'
+import { isShimmed } from '@moray/core/setting/assess'
+import { learnedSolverInput } from '@moray/core/setting/learned'
+import { THICKNESS_SLACK_MM } from '@moray/core/setting/shim-problem'
+import { predictStacks } from '@moray/core/setting/shim-solve'
+import { showBoth, showMm } from '@moray/core/units/format'
+import type { TakePlan } from '@moray/contract/requests/setting'
+import type { Transaction } from '../db/database.ts'
+import { moveAll, type Movement } from '../drawer/drawer.ts'
+import { Refusal } from '../http/refusal.ts'
+import type { Who } from '../http/who.ts'
+import type { At } from '../job/change.ts'
+
+type Chosen = Map<string, AvailablePiece[]>
+
+/**
+ * Takes a plan: the next trial is recorded with its stacks and what they promise, pieces leave the drawer, and
+ * those of the trial before that are no longer needed go back. The promise is computed here, from the stored
+ * readings of all builds, whatever the browser thought.
+ */
+export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<Told> {
+  const { sheet, builds } = job
+  const from = builds.at(-1)!
+  if (from.number !== body.fromBuild)
+    throw new Refusal(
+      409,
+      'stale-build',
+      `Somebody has built trial ${from.number} since this plan was made; look at it and solve again.`,
+    )
+  if (!from.assessment.complete)
+    throw new Refusal(
+      422,
+      'not-measured',
+      'Finish the stacks and readings of the present build before the next one.',
+    )
+  const lines = await lockedLines(tx, [...idsAsked(body), ...piecesInUse(from).keys()])
+  const chosen = choose(sheet, from, availablePieces(lines, builds), body)
+  checkStacks(sheet, chosen)
+  await moveStock(tx, job, from, chosen, who)
+
+  const thickness = Object.fromEntries([...chosen].map(([id, pieces]) => [id, sum(pieces)]))
+  const plan = isShimmed(sheet)
+    ? predictStacks(
+        learnedSolverInput(
+          sheet,
+          builds.map((b) => b.state),
+          [],
+        ),
+        thickness,
+      )
+    : { predicted: {}, probability: null }
+  const number = from.number + 1
+  const stacks = [...chosen].map(([location, pieces]) => ({
+    location,
+    pieces: pieces.map((p, position) => ({
+      position,
+      mm: p.thicknessMm,
+      text: showMm(p.thicknessMm, 3),
+      line: p.origin === 'drawer' ? p.id.slice(1) : null,
+      found: p.origin === 'case' ? Number(p.id.slice(1)) : null,
+    })),
+  }))
+  await tx.query(
+    `with built as (
+       insert into build (job_id, number, plan, by_person, at) values ($1, $2, $3::jsonb, $4, $5) returning id
+     ), stacked as (
+       insert into stack (build_id, location, by_person, at)
+       select b.id, s ->> 'location', $4, $5 from built b, jsonb_array_elements($6::jsonb) s returning id, location
+     )
+     insert into stack_piece (stack_id, position, thickness_mm, text, line_id, found_piece_id)
+     select k.id, (p ->> 'position')::int, (p ->> 'mm')::float8, p ->> 'text', p ->> 'line', (p ->> 'found')::bigint
+     from jsonb_array_elements($6::jsonb) s join stacked k on k.location = s ->> 'location', jsonb_array_elements(s -> 'pieces') p`,
+    [job.id, number, JSON.stringify(plan), who.id, who.at, JSON.stringify(stacks)],
+  )
+  return {
+    kind: 'trial',
+    subject: `build:${number}`,
+    data: {
+      number,
+      stacks: [...chosen].map(([id, pieces]) => ({ label: labelOf(sheet, id), mm: sum(pieces) })),
+    },
+  }
+}
+
+const idsAsked = (body: TakePlan) => body.stacks.flatMap((s) => s.pieces.map((p) => p.id))
+
+/** The drawer lines among these pieces, held until the commit in one order, so that two jobs cannot take the last piece together. */
+async function lockedLines(tx: Transaction, pieceIds: string[]) {
+  const ids = [...new Set(pieceIds.filter((id) => id.startsWith('d')).map((id) => id.slice(1)))]
+  if (!ids.length) return []
+  return tx.query<{ id: string; thicknessMm: number; count: number }>(
+    `select id, thickness_mm as "thicknessMm", count from shim_line where id = any($1) order by id for update`,
+    [ids],
+  )
+}
+
+const sum = (pieces: AvailablePiece[]) => pieces.reduce((mm, p) => mm + p.thicknessMm, 0)
+const labelOf = (sheet: DriveSheet, id: string) => sheet.adjusters.find((a) => a.id === id)!.label
+
+/** The pieces of every stack; a stack that the request leaves out keeps what is in it. */
+function choose(sheet: DriveSheet, from: JudgedBuild, available: AvailablePiece[], body: TakePlan): Chosen {
+  const byId = new Map(available.map((p) => [p.id, p]))
+  const asked = new Map(body.stacks.map((s, i) => [s.location, { pieces: s.pieces, path: `stacks[${i}]` }]))
+  if (asked.size < body.stacks.length) refuse('stacks', 'name one stack twice')
+  const stacks = shimAdjusters(sheet)
+  for (const [location, { path }] of asked)
+    if (!stacks.some((a) => a.id === location))
+      refuse(`${path}.location`, `"${location}" is no stack of ${sheet.name}`)
+  return new Map(
+    stacks.map((a): [string, AvailablePiece[]] => {
+      const request = asked.get(a.id)
+      const ids = request
+        ? request.pieces.map((p) => p.id)
+        : from.stacks.find((s) => s.location === a.id && !s.superseded)!.pieces.map((p) => p.id)
+      return [
+        a.id,
+        ids.map(
+          (id, k) =>
+            byId.get(id) ??
+            refuse(
+              `${request?.path ?? a.id}.pieces[${k}].id`,
+              `"${id}" is no piece of the drawer or of this case`,
+            ),
+        ),
+      ]
+    }),
+  )
+}
+
+/** Each stack within the sheet's limits. Stacks that are set another way are taken as they come. */
+function checkStacks(sheet: DriveSheet, chosen: Chosen) {
+  const problems: FieldProblem[] = []
+  for (const stack of shimAdjusters(sheet)) {
+    const pieces = chosen.get(stack.id)!
+    const message = whatIsWrong(stack, pieces)
+    if (message) problems.push({ path: `stacks.${stack.id}`, message })
+  }
+  if (problems.length)
+    throw new Refusal(422, 'stack-impossible', problems.map((p) => p.message).join(' '), problems)
+}
+
+function whatIsWrong(stack: Adjuster, pieces: AvailablePiece[]): string | undefined {
+  const mm = sum(pieces)
+  if (pieces.length > stack.maxPieces)
+    return `${stack.label}: ${pieces.length} pieces; the sheet allows ${stack.maxPieces}. Use fewer, thicker ones.`
+  if (mm < stack.minMm - THICKNESS_SLACK_MM || mm > stack.maxMm + THICKNESS_SLACK_MM)
+    return `${stack.label}: ${showBoth(mm, 3)}; the sheet allows ${stack.minMm} to ${stack.maxMm} mm.`
+  return undefined
+}
+
+async function moveStock(
+  tx: Transaction,
+  job: { id: string; number: string },
+  from: JudgedBuild,
+  chosen: Chosen,
+  who: Who,
+) {
+  const wanted = new Map<string, { piece: AvailablePiece; count: number }>()
+  for (const pieces of chosen.values())
+    for (const piece of pieces) wanted.set(piece.id, { piece, count: (wanted.get(piece.id)?.count ?? 0) + 1 })
+  const problems: FieldProblem[] = []
+  for (const { piece, count } of wanted.values())
+    if (count > piece.count)
+      problems.push({
+        path: `pieces.${piece.id}`,
+        message:
+          piece.origin === 'case'
+            ? `${piece.label}: that piece exists once, the stacks use it ${count} times`
+            : `${showBoth(piece.thicknessMm, 3)}: ${count} wanted, ${piece.count} to be had`,
+      })
+  if (problems.length)
+    throw new Refusal(
+      409,
+      'stock',
+      `The drawer does not hold these stacks any more. ${problems.map((p) => p.message).join('; ')}. Nothing was taken; ask for stacks again.`,
+      problems,
+    )
+  const before = piecesInUse(from)
+  const ids = new Set([...wanted.keys(), ...before.keys()].filter((id) => id.startsWith('d')))
+  const movements = [...ids].sort().flatMap((id): Movement[] => {
+    const taken = (wanted.get(id)?.count ?? 0) - (before.get(id) ?? 0)
+    if (taken === 0) return []
+    return [
+      {
+        lineId: id.slice(1),
+        kind: taken > 0 ? 'reserve' : 'return',
+        delta: -taken,
+        reason:
+          taken > 0
+            ? `trial ${from.number + 1} of ${job.number}`
+            : `no longer in the stacks of ${job.number}`,
+        jobId: job.id,
+      },
+    ]
+  })
+  if (movements.length) await moveAll(tx, movements, who)
+}

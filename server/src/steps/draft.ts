@@ -1,0 +1,39 @@
+import type { KeepDraft } from '@moray/contract/requests/route'
+import { routeOf } from '@moray/core/route/route-of'
+import type { Deps } from '../deps.ts'
+import { notFound, Refusal } from '../http/refusal.ts'
+import { mustBeSomebody } from '../http/write.ts'
+
+/**
+ * Keeps what has been typed at a step so far, or throws it away when nothing is left of it. Working state: no event, no request id, two small
+ * statements; the same draft twice is the same draft.
+ */
+export async function keepDraft(deps: Deps, jobId: string, person: string, body: KeepDraft): Promise<void> {
+  const [at] = await deps.db.query<{
+    sheet_id: string
+    sheet_version: number
+    state: string
+    known: boolean
+  }>(
+    `select sheet_id, sheet_version, state, exists (select 1 from person where id = $2) as known from job where id = $1`,
+    [jobId, person],
+  )
+  if (!at) throw notFound('Job', jobId)
+  if (!at.known) mustBeSomebody(person)
+  if (at.state === 'closed' || at.state === 'finished')
+    throw new Refusal(409, at.state, 'This job is over; reopen it first.')
+  const sheet = await deps.sheets.get(deps.db, at.sheet_id, at.sheet_version)
+  if (!routeOf(sheet).steps.some((s) => s.id === body.step)) throw notFound('Step', body.step)
+  if (Object.keys(body.answers).length === 0) {
+    await deps.db.query('delete from step_draft where job_id = $1 and step = $2', [jobId, body.step])
+    return
+  }
+  // a draft that comes after its step was closed is late, not new
+  await deps.db.query(
+    `insert into step_draft (job_id, step, answers, begun_at, by_person, at)
+     select $1, $2, $3::jsonb, $5, $4, $5
+     where not exists (select 1 from step_standing where job_id = $1 and step = $2)
+     on conflict (job_id, step) do update set answers = excluded.answers, by_person = excluded.by_person, at = excluded.at`,
+    [jobId, body.step, JSON.stringify(body.answers), person, deps.now()],
+  )
+}

@@ -1,0 +1,67 @@
+import { spawnSync } from 'node:child_process'
+import { chownSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+
+/** Folder of PostgreSQL's programs as Debian lays them, the newest version; undefined when it is not installed. */
+export function postgresPrograms(): string | undefined {
+  const base = '/usr/lib/postgresql'
+  if (!existsSync(base)) return undefined
+  const newest = readdirSync(base)
+    .map(Number)
+    .filter(Number.isFinite)
+    .sort((a, b) => b - a)[0]
+  const bin = join(base, String(newest), 'bin')
+  return existsSync(join(bin, 'initdb')) ? bin : undefined
+}
+
+export interface Cluster {
+  /** Address of a database on it. */
+  url: (database: string) => string
+  stop: () => void
+}
+
+/** A PostgreSQL server of the tests' own: a folder below /tmp, a free port, no syncing; runs as the user postgres when we are root. */
+export async function startCluster(bin: string): Promise<Cluster> {
+  const folder = mkdtempSync(join(tmpdir(), 'moray-pg-'))
+  const user = process.getuid?.() === 0 ? idsOf('postgres') : undefined
+  if (user) chownSync(folder, user.uid, user.gid)
+  const data = join(folder, 'data')
+  const run = (program: string, ...args: string[]) => {
+    const result = spawnSync(join(bin, program), args, {
+      ...user,
+      cwd: folder,
+      encoding: 'utf8',
+      stdio: ['ignore', 'ignore', 'pipe'],
+    })
+    if (result.status !== 0) throw new Error(`${program} failed: ${result.stderr || String(result.error)}`)
+  }
+  run('initdb', '-D', data, '-U', 'postgres', '-A', 'trust', '--no-sync', '-E', 'UTF8', '--locale=C.UTF-8')
+  const port = await freePort()
+  const options = `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=60`
+  run('pg_ctl', '-D', data, '-w', '-t', '60', '-l', join(folder, 'log'), '-o', options, 'start')
+  return {
+    url: (database) => `postgres://postgres@127.0.0.1:${port}/${database}`,
+    stop() {
+      run('pg_ctl', '-D', data, '-m', 'immediate', 'stop')
+      rmSync(folder, { recursive: true, force: true })
+    },
+  }
+}
+
+function idsOf(name: string): { uid: number; gid: number } {
+  const id = (flag: string) => Number(spawnSync('id', [flag, name], { encoding: 'utf8' }).stdout.trim())
+  return { uid: id('-u'), gid: id('-g') }
+}
+
+function freePort(): Promise<number> {
+  return new Promise((done, failed) => {
+    const server = createServer()
+    server.once('error', failed)
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number }
+      server.close(() => done(port))
+    })
+  })
+}

@@ -1,0 +1,373 @@
+<script setup lang="ts">
+import type { ShownBuild, ShownJob } from '../shown-job.ts'
+import type { TakePlan } from '@moray/contract/requests/setting'
+import { endpoints } from '@moray/contract/endpoints'
+import { InputError } from '@moray/core/checks/input-error'
+import { solvableAdjusters } from '@moray/core/drives/sheet'
+import { isShimmed } from '@moray/core/setting/assess'
+import { learnedSolverInput, learnFrom } from '@moray/core/setting/learned'
+import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
+import type { ShimPlan, ShimSolveResult } from '@moray/core/setting/shim-solve'
+import { showBoth } from '@moray/core/units/format'
+import Button from 'primevue/button'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { RouterLink } from 'vue-router'
+import { useLateFocus } from '../../ui/late-focus.ts'
+import ReasonDialog from '../../ui/ReasonDialog.vue'
+import { useJob } from '../shown-job.ts'
+import { asWireError } from '../../wire/client.ts'
+import { useJobWrite } from '../../wire/use-job-write.ts'
+import { useCalc } from '../../workers/use-calc.ts'
+import { buildName } from '../setting-view.ts'
+import OwnStacks from './OwnStacks.vue'
+import PlanCard from './PlanCard.vue'
+
+/** The decision at the end of a round: accept as built, or the next stacks out of the drawer. */
+const props = defineProps<{ job: ShownJob; build: ShownBuild; writable: boolean }>()
+const emit = defineEmits<{ preview: [plan: ShimPlan | null]; go: [at: string | undefined, build?: number] }>()
+
+const store = useJob()
+const calc = useCalc()
+const accept = useJobWrite()
+const take = useJobWrite()
+
+const state = computed(() => props.build.assessment)
+const accepted = computed(() =>
+  props.job.acceptance?.build === props.build.number ? props.job.acceptance : null,
+)
+const shimmed = computed(() => isShimmed(props.job.sheet))
+const open = computed(() =>
+  props.job.sheet.measures
+    .filter((m) => state.value.measures[m.id]?.judgement?.verdict !== 'in')
+    .map((m) => m.label),
+)
+const again = ref(false)
+const solving = computed(
+  () =>
+    props.writable &&
+    state.value.complete &&
+    shimmed.value &&
+    (!accepted.value || again.value) &&
+    (!state.value.allIn || again.value),
+)
+
+/** 'all', or the one stack that can still be reached. */
+const only = ref('all')
+const reachable = computed(() => solvableAdjusters(props.job.sheet))
+const result = ref<ShimSolveResult | null>(null)
+const failure = ref('')
+const chosen = ref(0)
+const stopped = ref(false)
+/** This build and all before it: each has taught something about how the case answers. */
+const builds = computed(() =>
+  props.job.builds.filter((b) => b.number <= props.build.number).map((b) => b.state),
+)
+/** Builds that read as no shim could make them: worth more than any plan. */
+const warnings = computed(() =>
+  props.writable && state.value.complete && shimmed.value
+    ? (learnFrom(props.job.sheet, builds.value)?.warnings ?? [])
+    : [],
+)
+const posed = computed((): { input: ShimSolveInput | null; why: string } => {
+  if (!solving.value) return { input: null, why: '' }
+  try {
+    const pieces = props.job.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
+    const free = only.value === 'all' ? undefined : [only.value]
+    return { input: learnedSolverInput(props.job.sheet, builds.value, pieces, free), why: '' }
+  } catch (e) {
+    if (e instanceof InputError) return { input: null, why: e.message }
+    throw e
+  }
+})
+const question = computed(() => posed.value.input)
+/** Asked anew when the readings, the drawer or the choice of stacks have changed, not at every live event. */
+const asked = computed(() => JSON.stringify(question.value))
+
+async function solve() {
+  if (!question.value) return
+  const mine = asked.value
+  result.value = null
+  failure.value = ''
+  stopped.value = false
+  chosen.value = 0
+  emit('preview', null)
+  try {
+    const answer = await calc.run<ShimSolveResult>('shim-solve', question.value)
+    if (mine !== asked.value) return
+    if (answer === 'cancelled') stopped.value = true
+    else {
+      result.value = answer
+      show(0)
+      focusDue()
+    }
+  } catch (e) {
+    failure.value = asWireError(e).message
+  }
+}
+const frame = useTemplateRef<HTMLElement>('frame')
+const focusDue = useLateFocus(() => frame.value?.querySelector<HTMLElement>('.p-button.lamp'))
+onMounted(() => {
+  focusDue()
+  void solve()
+})
+watch(asked, solve)
+
+function show(i: number) {
+  chosen.value = i
+  emit('preview', result.value?.plans[i] ?? null)
+}
+async function takePlan(plan: ShimPlan) {
+  await send({
+    fromBuild: props.build.number,
+    stacks: Object.entries(plan.stacks)
+      .filter(([id]) => !question.value?.locations.find((l) => l.id === id)?.fixed)
+      .map(([location, s]) => ({ location, pieces: s.pieceIds.map((id) => ({ id })) })),
+  })
+}
+async function send(body: TakePlan) {
+  const reply = await take.send(endpoints.takePlan, { id: props.job.id }, body)
+  // somebody else was quicker: show what the drawer holds now
+  if (!reply && (take.error.value?.code === 'stock' || take.error.value?.code === 'stale-build'))
+    await store.load()
+}
+
+const asking = ref(false)
+async function acceptNow(reason?: string) {
+  const body = { build: props.build.number, ...(reason ? { reason } : {}) }
+  const reply = await accept.send(endpoints.acceptBuild, { id: props.job.id }, body)
+  if (!reply) return
+  asking.value = false
+  again.value = false
+  emit('preview', null)
+}
+const own = ref(false)
+const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id)?.label ?? id
+</script>
+
+<template>
+  <div ref="frame">
+    <h2>{{ accepted ? 'Accepted as built' : state.complete ? 'Decide' : 'Not yet' }}</h2>
+    <template v-if="!state.complete">
+      <p>Some stacks or readings of this build are still missing.</p>
+      <Button label="To the next one" class="lamp" @click="emit('go', undefined)" />
+    </template>
+    <template v-else>
+      <div v-if="accepted" class="done">
+        <p>{{ buildName(build) }}, accepted by {{ accepted.by }}.</p>
+        <p v-if="accepted.reason" class="caution">{{ accepted.reason }}</p>
+        <RouterLink :to="`/jobs/${job.id}/route`" class="on">On with the route</RouterLink>
+        <RouterLink :to="`/jobs/${job.id}/record`">Open the record</RouterLink>
+        <Button
+          v-if="writable && shimmed && !again"
+          label="Go round again"
+          class="quiet"
+          @click="again = true"
+        />
+      </div>
+      <template v-else-if="state.allIn">
+        <p class="lead">Every window met, beyond doubt.</p>
+        <div class="actions">
+          <Button
+            v-if="writable"
+            label="Accept as built"
+            class="lamp"
+            :disabled="accept.busy.value"
+            @click="acceptNow()"
+          />
+          <Button
+            v-if="writable && shimmed && !again"
+            label="Look for better stacks"
+            class="quiet"
+            @click="again = true"
+          />
+        </div>
+      </template>
+      <p v-else class="lead">Not in its window beyond doubt: {{ open.join(', ') }}.</p>
+      <div v-if="warnings.length" class="fault warned" role="alert">
+        <p v-for="w in warnings" :key="`${w.trial} ${w.quantity}`">
+          <strong>{{ labelOf(w.quantity) }}</strong>, trial {{ w.trial }}: reads
+          <span class="mono">{{ Math.abs(w.off).toFixed(3) }} mm</span>
+          {{ w.off > 0 ? 'above' : 'below' }} what the builds before lead to expect.
+        </p>
+        <p class="small">
+          Look first for a reading in another unit, a stack miscounted, a part not seated, a shim stuck to a
+          gear.
+        </p>
+      </div>
+      <p v-if="solving && builds.length > 1" class="small soft">
+        Learned from {{ builds.length }} builds: the plans below follow how this case has answered.
+      </p>
+      <p v-if="accept.error.value && !asking" class="fault" role="alert">{{ accept.error.value.message }}</p>
+
+      <p v-if="!shimmed && !accepted" class="caution">
+        No shim stack moves what is measured on this drive; it is set or judged by the readings alone.
+      </p>
+
+      <section v-if="solving" class="solver" aria-label="Stacks out of the drawer">
+        <fieldset v-if="reachable.length > 1" class="one-of only">
+          <legend class="small soft">Stacks that can still be changed</legend>
+          <label
+            v-for="o in [{ id: 'all', label: 'All' }, ...reachable]"
+            :key="o.id"
+            :class="{ on: only === o.id }"
+          >
+            <input v-model="only" type="radio" name="only" :value="o.id" class="sr-only" />
+            {{ o.id === 'all' ? 'all' : `only ${o.label.toLowerCase()}` }}
+          </label>
+        </fieldset>
+        <div v-if="calc.progress.value" class="working" role="status">
+          <p>
+            Looking through the drawer: {{ calc.progress.value.stage }},
+            {{ calc.progress.value.nodes.toLocaleString('en') }} looked at
+          </p>
+          <Button label="Stop" class="quiet" @click="calc.cancel()" />
+        </div>
+        <p v-else-if="stopped">
+          Stopped. <button type="button" class="texty" @click="solve">Look again</button>
+        </p>
+        <p v-if="failure || posed.why" class="fault" role="alert">{{ failure || posed.why }}</p>
+        <p v-if="take.error.value" class="fault" role="alert">{{ take.error.value.message }}</p>
+
+        <template v-if="result">
+          <h3 v-if="result.status === 'fit'">
+            {{ result.plans.length === 1 ? 'One plan' : `The ${result.plans.length} best plans` }} out of the
+            drawer
+          </h3>
+          <template v-else>
+            <h3>Nothing in the drawer brings this in</h3>
+            <p v-if="result.shortfall" class="small">
+              Closest, and how far each stays off:
+              <template v-for="(mm, id) in result.shortfall" :key="id">
+                <span v-if="mm !== 0" class="off"
+                  >{{ labelOf(String(id)) }}
+                  <span class="mono">{{ mm > 0 ? '+' : '' }}{{ mm.toFixed(3) }} mm</span></span
+                >
+              </template>
+            </p>
+          </template>
+          <p class="small soft">
+            {{
+              result.provedOptimal
+                ? 'Proved: this drawer holds no better one.'
+                : 'The search was cut short; a better one may exist.'
+            }}
+          </p>
+          <section v-if="result.status === 'no-fit'" class="order">
+            <h3>To order</h3>
+            <p v-if="!result.orderSuggestions?.length">
+              No single thickness would do. Look for a stuck shim, a wrong part, a bearing not seated.
+            </p>
+            <ul v-else>
+              <li v-for="o in result.orderSuggestions" :key="o.thicknessMm">
+                <span class="mono">{{ o.count }} × {{ showBoth(o.thicknessMm, 2) }}</span>
+                <span class="small soft">would land with {{ Math.round(o.probability * 100) }} %</span>
+              </li>
+            </ul>
+          </section>
+          <ol class="plans">
+            <li v-for="(plan, i) in result.plans" :key="i">
+              <PlanCard
+                :job="job"
+                :plan="plan"
+                :current="
+                  Object.fromEntries(
+                    build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]),
+                  )
+                "
+                :rank="i + 1"
+                :open="chosen === i"
+                :busy="take.busy.value"
+                :fits="result.status === 'fit'"
+                @open="show(i)"
+                @take="takePlan(plan)"
+              />
+            </li>
+          </ol>
+        </template>
+        <button type="button" class="texty" :aria-expanded="own" @click="own = !own">
+          {{ own ? 'Close your own stacks' : 'Put stacks together yourself' }}
+        </button>
+        <OwnStacks
+          v-if="own && question"
+          :job="job"
+          :build="build"
+          :question="question"
+          :busy="take.busy.value"
+          @preview="(p) => emit('preview', p)"
+          @take="takePlan"
+        />
+      </section>
+      <div v-if="writable && !accepted && !state.allIn" class="actions last">
+        <Button label="Accept as built, with a reason" class="quiet" @click="asking = true" />
+      </div>
+    </template>
+    <ReasonDialog
+      v-model:open="asking"
+      title="Accept although not in"
+      :explain="`${open.join(', ')}: not in the window beyond doubt. Your reason stands in the record, with your name.`"
+      action="Accept as built"
+      :busy="accept.busy.value"
+      :error="accept.error.value?.message"
+      @give="acceptNow"
+    />
+  </div>
+</template>
+
+<style scoped>
+.on {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+  padding: 0 0.9rem;
+  background: var(--lamp);
+  color: var(--lamp-ink);
+  text-decoration: none;
+  font-weight: 700;
+}
+h2 {
+  margin-bottom: 0.4rem;
+}
+h3 {
+  margin-top: 0.8rem;
+}
+.lead {
+  font-size: var(--t-lead);
+}
+.done {
+  display: grid;
+  gap: 0.7rem;
+  justify-items: start;
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+  margin: 0.8rem 0;
+}
+.last {
+  border-top: 1px solid var(--line);
+  padding-top: 0.8rem;
+}
+.working {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 0.6rem;
+  margin-top: 0.8rem;
+}
+.off {
+  display: block;
+}
+.order li {
+  display: flex;
+  justify-content: space-between;
+  border-bottom: 1px solid var(--line);
+  padding: 0.4rem 0;
+  align-items: baseline;
+}
+.plans {
+  margin-top: 0.6rem;
+  display: grid;
+  gap: 0.6rem;
+}
+</style>

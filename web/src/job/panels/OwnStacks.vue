@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import type { ShownBuild, ShownJob } from '../shown-job.ts'
+import { predictStacks, type ShimPlan } from '@moray/core/setting/shim-solve'
+import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
+import { showBoth } from '@moray/core/units/format'
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import { computed, ref, watch } from 'vue'
+import { stackOf } from '../setting-view.ts'
+
+/** Stacks put together by hand: pick pieces, see at once what they would read. */
+const props = defineProps<{ job: ShownJob; build: ShownBuild; question: ShimSolveInput; busy: boolean }>()
+const emit = defineEmits<{ preview: [plan: ShimPlan | null]; take: [plan: ShimPlan] }>()
+
+const free = computed(() =>
+  props.job.sheet.adjusters.filter((a) => props.question.locations.some((l) => l.id === a.id && !l.fixed)),
+)
+const chosen = ref<Record<string, string[]>>({})
+watch(
+  () => props.build.number,
+  () => {
+    chosen.value = Object.fromEntries(
+      free.value.map((a) => [a.id, stackOf(props.build, a.id)?.pieces.map((p) => p.id) ?? []]),
+    )
+  },
+  { immediate: true },
+)
+const pieceOf = (id: string) => props.job.pieces.find((p) => p.id === id)
+const used = (id: string) =>
+  Object.values(chosen.value)
+    .flat()
+    .filter((p) => p === id).length
+const options = computed(() =>
+  props.job.pieces
+    .filter((p) => p.count > used(p.id))
+    .sort((a, b) => a.thicknessMm - b.thicknessMm)
+    .map((p) => ({
+      id: p.id,
+      label: `${showBoth(p.thicknessMm, 3)} · ${p.origin === 'case' ? p.label.split(' mm ')[1] : `${p.count - used(p.id)} left`}`,
+    })),
+)
+const total = (id: string) =>
+  (chosen.value[id] ?? []).reduce((mm, p) => mm + (pieceOf(p)?.thicknessMm ?? 0), 0)
+const plan = computed((): ShimPlan => {
+  const thickness = Object.fromEntries(free.value.map((a) => [a.id, total(a.id)]))
+  return {
+    ...predictStacks(props.question, thickness),
+    stacks: Object.fromEntries(
+      free.value.map((a) => [a.id, { thicknessMm: thickness[a.id]!, pieceIds: chosen.value[a.id] ?? [] }]),
+    ),
+    pieces: Object.values(chosen.value).flat().length,
+  }
+})
+watch(plan, (p) => emit('preview', p), { immediate: true })
+function add(stack: string, id: string) {
+  chosen.value[stack] = [...(chosen.value[stack] ?? []), id]
+}
+</script>
+
+<template>
+  <div class="own">
+    <section v-for="a in free" :key="a.id" :aria-label="a.label">
+      <p class="line">
+        <strong>{{ a.label }}</strong><span class="mono">{{ showBoth(total(a.id), 3) }}</span>
+      </p>
+      <p class="small soft">{{ a.minMm }} to {{ a.maxMm }} mm, at most {{ a.maxPieces }} pieces</p>
+      <ul>
+        <li v-for="(id, i) in chosen[a.id]" :key="i">
+          <span class="mono">{{ pieceOf(id)?.thicknessMm.toFixed(3) }} mm</span>
+          <button
+            type="button"
+            class="texty small"
+            :aria-label="`Take ${pieceOf(id)?.label} out of ${a.label}`"
+            @click="chosen[a.id] = chosen[a.id]!.filter((_, k) => k !== i)"
+          >
+            take out
+          </button>
+        </li>
+      </ul>
+      <Select
+        :model-value="null"
+        :options="options"
+        option-label="label"
+        option-value="id"
+        filter
+        fluid
+        placeholder="Add a piece"
+        :aria-label="`Add a piece to ${a.label}`"
+        @update:model-value="(id: string) => add(a.id, id)"
+      />
+    </section>
+    <p>
+      Lands in every window with <strong class="mono">{{ Math.round(plan.probability * 100) }} %</strong>
+    </p>
+    <Button label="Build these" class="quiet" fluid :disabled="busy" @click="emit('take', plan)" />
+  </div>
+</template>
+
+<style scoped>
+.own {
+  display: grid;
+  gap: 0.8rem;
+  margin-top: 0.5rem;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  min-height: 44px;
+  border-top: 1px solid var(--line);
+}
+</style>

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+import type { ShownJob } from '../shown-job.ts'
+import { fittingOrder } from '@moray/core/setting/fitting-order'
+import type { ShimPlan } from '@moray/core/setting/shim-solve'
+import { showThou } from '@moray/core/units/format'
+import Button from 'primevue/button'
+import { computed } from 'vue'
+import { decimalsOf } from '../setting-view.ts'
+
+/** One proposed set of stacks: what goes where, what it will read, and how sure that is. */
+const props = defineProps<{
+  job: ShownJob
+  plan: ShimPlan
+  current: Record<string, number>
+  rank: number
+  open: boolean
+  busy: boolean
+  fits: boolean
+}>()
+defineEmits<{ open: []; take: [] }>()
+
+const pieceOf = (id: string) => props.job.pieces.find((p) => p.id === id)
+const stacks = computed(() =>
+  props.job.sheet.adjusters
+    .filter((a) => props.plan.stacks[a.id] && props.plan.stacks[a.id]!.pieceIds.length > 0)
+    .map((a) => {
+      const s = props.plan.stacks[a.id]!
+      const change = s.thicknessMm - (props.current[a.id] ?? s.thicknessMm)
+      return {
+        id: a.id,
+        label: a.label,
+        mm: s.thicknessMm,
+        change,
+        pieces: fittingOrder(s.pieceIds.flatMap((id) => pieceOf(id) ?? [])),
+      }
+    }),
+)
+const measures = computed(() => props.job.sheet.measures.filter((m) => props.plan.predicted[m.id]))
+const percent = computed(() => {
+  const p = props.plan.probability * 100
+  if (p >= 99.95) return '> 99.9'
+  return p >= 99 ? p.toFixed(1) : p < 1 ? p.toFixed(2) : Math.round(p).toString()
+})
+</script>
+
+<template>
+  <article class="card" :class="{ open }">
+    <button type="button" class="head" :aria-expanded="open" @click="$emit('open')">
+      <span class="rank">Plan {{ rank }}</span>
+      <span class="odds mono">{{ percent }} %</span>
+      <span class="small soft">{{ plan.pieces }} pieces</span>
+    </button>
+    <div v-if="open" class="body">
+      <ul class="stacks">
+        <li v-for="s in stacks" :key="s.id">
+          <p class="line">
+            <strong>{{ s.label }}</strong>
+            <span class="mono">{{ s.mm.toFixed(3) }} mm · {{ showThou(s.mm) }}</span>
+          </p>
+          <p class="small">
+            <span class="soft mono">{{ s.change >= 0 ? '+' : '' }}{{ s.change.toFixed(3) }}</span>
+            <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p.origin"
+              >{{ p.thicknessMm.toFixed(3) }}<span v-if="p.origin === 'case'" class="from"> case</span></span
+            >
+          </p>
+        </li>
+      </ul>
+      <table>
+        <caption class="sr-only">
+          What it will read
+        </caption>
+        <thead>
+          <tr>
+            <th scope="col">will read</th>
+            <th scope="col">mm</th>
+            <th scope="col">lands</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="m in measures" :key="m.id">
+            <th scope="row">{{ m.label }}</th>
+            <td class="mono">
+              {{ plan.predicted[m.id]!.value.toFixed(decimalsOf(m)) }}
+              <span class="small">± {{ plan.predicted[m.id]!.U.toFixed(3) }}</span>
+            </td>
+            <td class="mono">{{ Math.round(plan.predicted[m.id]!.probability * 100) }} %</td>
+          </tr>
+        </tbody>
+      </table>
+      <Button
+        :label="fits ? 'Build this' : 'Build the closest'"
+        :class="fits ? 'lamp' : 'quiet'"
+        fluid
+        :disabled="busy"
+        @click="$emit('take')"
+      />
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.card {
+  border: 1px solid var(--line-strong);
+  background: var(--sheet);
+}
+.card.open {
+  border: 2px solid var(--ink);
+}
+.head {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  width: 100%;
+  min-height: 48px;
+  display: flex;
+  align-items: baseline;
+  gap: 0.9rem;
+  padding: 0.4rem 0.8rem;
+  cursor: pointer;
+  text-align: left;
+}
+.rank {
+  font-weight: 700;
+}
+.odds {
+  font-size: 1.5rem;
+}
+.head .small {
+  margin-left: auto;
+}
+.body {
+  padding: 0 0.8rem 0.8rem;
+  display: grid;
+  gap: 0.6rem;
+}
+.stacks li {
+  border-top: 1px solid var(--line);
+  padding: 0.35rem 0;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 0.6rem;
+}
+.piece {
+  display: inline-block;
+  border: 1px solid var(--line-strong);
+  padding: 0 0.3rem;
+  margin-left: 0.3rem;
+}
+.piece.case {
+  border-style: dashed;
+}
+.from {
+  font-family: var(--font);
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  font-size: var(--t-small);
+}
+th {
+  font-weight: 400;
+  text-align: left;
+}
+td,
+thead th:not(:first-child) {
+  text-align: right;
+  padding: 0.15rem 0 0.15rem 0.5rem;
+}
+</style>

@@ -1,0 +1,244 @@
+<script setup lang="ts">
+import type { ShownBuild, ShownJob } from '../shown-job.ts'
+import { endpoints } from '@moray/contract/endpoints'
+import type { Adjuster } from '@moray/core/drives/sheet'
+import { showBoth, showMm, showThou } from '@moray/core/units/format'
+import { useStorage } from '@vueuse/core'
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import { computed, ref } from 'vue'
+import NotationField from '../../ui/NotationField.vue'
+import ReasonDialog from '../../ui/ReasonDialog.vue'
+import { understand } from '../../ui/understand.ts'
+import { useDrawer } from '../../wire/queries.ts'
+import { useShop } from '../../stores/shop.ts'
+import { problemAt } from '../../wire/client.ts'
+import { useJobWrite } from '../../wire/use-job-write.ts'
+import { stackOf } from '../setting-view.ts'
+
+/** Enters one stack as found: every piece measured, typed or picked; an empty Enter closes the stack. */
+const props = defineProps<{ job: ShownJob; build: ShownBuild; stack: Adjuster; writable: boolean }>()
+const emit = defineEmits<{ done: [] }>()
+
+interface DraftPiece {
+  text: string
+  mm: number
+  lineId?: string
+  confirmed?: boolean
+}
+
+const shop = useShop()
+const drawer = useDrawer()
+const write = useJobWrite()
+// kept in this browser, so that an interruption or a reload loses nothing
+const key = `moray.draft.${props.job.id}.${props.stack.id}`
+const pieces = useStorage<DraftPiece[]>(`${key}.pieces`, [])
+const text = useStorage(`${key}.text`, '')
+const asking = ref(false)
+const turn = ref(0)
+
+const entry = computed(() => stackOf(props.build, props.stack.id))
+const earlier = computed(() =>
+  props.build.stacks.filter((s) => s.location === props.stack.id && s.superseded),
+)
+const editing = ref(false)
+const entering = computed(() => props.writable && (!entry.value || editing.value))
+const total = computed(() => pieces.value.reduce((mm, p) => mm + p.mm, 0))
+const outside = computed(() => {
+  if (!pieces.value.length) return ''
+  if (total.value > props.stack.maxMm || total.value < props.stack.minMm)
+    return `The sheet's range is ${props.stack.minMm} to ${props.stack.maxMm} mm; a stack as found may still be outside it.`
+  if (pieces.value.length > props.stack.maxPieces)
+    return `More pieces than the sheet allows (${props.stack.maxPieces}).`
+  return ''
+})
+const options = computed(() =>
+  (drawer.lines ?? []).map((l) => ({
+    id: l.id,
+    label: `${showMm(l.thicknessMm, 3)} · ${showThou(l.thicknessMm)} · marked ${l.text} · ${l.place}`,
+  })),
+)
+
+function add(e: { text: string; confirmed: boolean }) {
+  const meaning = understand(e.text, shop.unit, 'shim-piece')
+  if (meaning.state !== 'value' && meaning.state !== 'doubtful') return
+  // the unit of a bare number is fixed now, so that a later change of the switch does not change the piece
+  const bare = /^[\s\d.,/]+$/.test(e.text)
+  pieces.value.push({
+    text: bare ? `${e.text.trim()}${shop.unit}` : e.text.trim(),
+    mm: meaning.mm,
+    ...(e.confirmed ? { confirmed: true } : {}),
+  })
+  text.value = ''
+  write.clear()
+}
+function pick(lineId: string) {
+  const line = drawer.lines?.find((l) => l.id === lineId)
+  if (!line) return
+  pieces.value.push({ text: line.text, mm: line.thicknessMm, lineId })
+  turn.value++
+}
+function finish() {
+  if (!pieces.value.length) return
+  if (entry.value) asking.value = true
+  else void save()
+}
+async function save(reason?: string) {
+  const body = {
+    location: props.stack.id,
+    unit: shop.unit,
+    pieces: pieces.value.map((p) => (p.lineId ? { lineId: p.lineId } : { text: p.text })),
+    ...(pieces.value.some((p) => p.confirmed) ? { confirmed: true } : {}),
+    ...(reason ? { reason } : {}),
+  }
+  const reply = await write.send(endpoints.enterStack, { id: props.job.id }, body)
+  if (!reply) return
+  pieces.value = []
+  asking.value = false
+  editing.value = false
+  emit('done')
+}
+function correct() {
+  pieces.value = entry.value!.pieces.map((p) => ({ text: `${p.thicknessMm}mm`, mm: p.thicknessMm }))
+  editing.value = true
+}
+</script>
+
+<template>
+  <h2>{{ stack.label }} {{ build.number === 0 ? 'as found' : `of trial ${build.number}` }}</h2>
+  <template v-if="entering">
+    <p class="lead">Measure every piece on its own. Look for one stuck by oil to the gear or the case.</p>
+    <NotationField
+      v-model="text"
+      v-model:unit="shop.unit"
+      :label="pieces.length ? `Piece ${pieces.length + 1}, or Enter to close the stack` : 'Piece 1'"
+      kind="shim-piece"
+      :busy="write.busy.value"
+      :focus-on="`${stack.id}${turn}`"
+      :error="problemAt(write.error.value, 'pieces') ?? write.error.value?.message"
+      @enter="add"
+      @blank="finish"
+    />
+    <label class="pick">
+      <span class="small soft">or it is like one in the drawer</span>
+      <Select
+        :model-value="null"
+        :options="options"
+        option-label="label"
+        option-value="id"
+        filter
+        placeholder="Pick from the drawer"
+        aria-label="Pick from the drawer"
+        fluid
+        @update:model-value="pick"
+      />
+    </label>
+    <ul v-if="pieces.length" class="pieces" aria-label="Pieces so far">
+      <li v-for="(p, i) in pieces" :key="i">
+        <span class="mono">{{ showBoth(p.mm, 3) }}</span>
+        <button
+          type="button"
+          class="texty small"
+          :aria-label="`Take piece ${i + 1} off the list`"
+          @click="pieces.splice(i, 1)"
+        >
+          take off
+        </button>
+      </li>
+    </ul>
+    <p class="sum">
+      <span class="live">{{ total.toFixed(3) }}</span> <span class="mono">mm · {{ showThou(total) }}</span>
+    </p>
+    <p v-if="outside" class="caution">{{ outside }}</p>
+    <div class="actions">
+      <Button
+        label="Stack is complete"
+        class="lamp"
+        :disabled="!pieces.length || write.busy.value"
+        @click="finish"
+      />
+      <Button
+        v-if="editing"
+        label="Leave it as it was"
+        class="quiet"
+        @click="((editing = false), (pieces = []))"
+      />
+    </div>
+  </template>
+  <template v-else-if="entry">
+    <p class="sum">
+      <span class="live">{{ entry.thicknessMm.toFixed(3) }}</span>
+      <span class="mono">mm · {{ showThou(entry.thicknessMm) }}</span>
+    </p>
+    <ul class="pieces">
+      <li v-for="(p, i) in entry.pieces" :key="i">
+        <span class="mono">{{ showBoth(p.thicknessMm, 3) }}</span>
+        <span class="small soft">{{ p.origin === 'drawer' ? 'drawer' : 'out of the case' }}</span>
+      </li>
+    </ul>
+    <p class="small soft">{{ entry.by }}</p>
+    <p v-if="build.number > 0" class="caution">
+      Thickest pieces to the outside, next to the bearing; thin ones between them.
+    </p>
+    <Button v-if="writable" label="Correct it, with a reason" class="quiet" @click="correct" />
+    <p v-else-if="build.number === 0 && job.builds.length > 1" class="small soft">
+      Trials were chosen from this; it can no longer change.
+    </p>
+  </template>
+  <p v-else class="soft">No entry.</p>
+  <section v-if="earlier.length" class="earlier">
+    <h3>Set aside</h3>
+    <p v-for="s in earlier" :key="s.id" class="small">
+      <s class="mono">{{ showBoth(s.thicknessMm, 3) }}</s> {{ s.superseded!.reason }}, {{ s.superseded!.by }}
+    </p>
+  </section>
+  <ReasonDialog
+    v-model:open="asking"
+    title="Change what was found"
+    :explain="`The earlier entry (${entry ? showBoth(entry.thicknessMm, 3) : ''}) stays in the record.`"
+    action="Change it"
+    :busy="write.busy.value"
+    :error="write.error.value?.message"
+    @give="save"
+  />
+</template>
+
+<style scoped>
+h2 {
+  margin-bottom: 0.4rem;
+}
+.lead {
+  margin-bottom: 0.8rem;
+}
+.pick {
+  display: grid;
+  gap: 0.15rem;
+  margin-top: 0.8rem;
+}
+.pieces {
+  margin-top: 0.8rem;
+  border-top: 1px solid var(--line);
+}
+.pieces li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  min-height: 44px;
+  border-bottom: 1px solid var(--line);
+}
+.sum {
+  margin: 0.7rem 0;
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+  margin-top: 0.8rem;
+}
+.caution {
+  margin: 0.5rem 0;
+}
+.earlier {
+  margin-top: 1.4rem;
+}
+</style>

@@ -1,0 +1,222 @@
+import { endpoints } from '@moray/contract/endpoints'
+import type { JobReply, LiveEvent } from '@moray/contract/replies'
+import type { StepDraft } from '@moray/core/job/record'
+import { QueryClient, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, reactive, toValue, type MaybeRefOrGetter } from 'vue'
+import { asWireError, read } from './client.ts'
+
+/** What the server has told us, kept by what was asked. */
+export const keys = {
+  people: ['people'],
+  shop: ['shop'],
+  drawer: ['drawer'],
+  movements: (line: string) => ['drawer', line],
+  gauges: ['gauges'],
+  drives: ['drives'],
+  sheet: (id: string, version: number) => ['sheet', id, version],
+  jobs: ['jobs'],
+  jobPage: (state: string, search: string) => ['jobs', state, search],
+  units: (search: string) => ['jobs', 'units', search],
+  job: (id: string) => ['job', id],
+  events: (id: string) => ['job', id, 'events'],
+  closings: (id: string) => ['job', id, 'closings'],
+  routeChanges: (id: string) => ['job', id, 'route-changes'],
+  faultHistory: (id: string) => ['fault-history', id],
+} as const
+
+const FRESH_MS = 30_000
+
+export function createQueries(): QueryClient {
+  return new QueryClient({
+    defaultOptions: {
+      queries: {
+        // the live line says when something has changed; this only bounds what a silent line could hide
+        staleTime: FRESH_MS,
+        refetchOnWindowFocus: true,
+        retry: (failures, e) => asWireError(e).unsure && failures < 2,
+        // a server on this very machine answers without a network
+        networkMode: 'always',
+      },
+      mutations: { networkMode: 'always' },
+    },
+  })
+}
+
+/** One thing read: its value under its own name, why it is not there, and how to ask again. */
+function reading<Name extends string, T>(
+  name: Name,
+  key: () => readonly unknown[],
+  load: () => Promise<T>,
+  on?: () => boolean,
+) {
+  const query = useQuery({
+    queryKey: computed(key),
+    queryFn: load,
+    enabled: computed(() => on?.() ?? true),
+  })
+  return reactive({
+    [name]: computed(() => query.data.value ?? null),
+    error: computed(() => (query.error.value ? asWireError(query.error.value) : null)),
+    load: async () => void (await query.refetch()),
+  }) as Record<Name, T | null> & { error: ReturnType<typeof asWireError> | null; load: () => Promise<void> }
+}
+
+export const usePeople = () =>
+  reading(
+    'people',
+    () => keys.people,
+    () => read(endpoints.people, {}),
+  )
+export const useShopWays = () =>
+  reading(
+    'ways',
+    () => keys.shop,
+    () => read(endpoints.shop, {}),
+  )
+export const useDrawer = () =>
+  reading(
+    'lines',
+    () => keys.drawer,
+    () => read(endpoints.drawer, {}),
+  )
+export const useGauges = () =>
+  reading(
+    'gauges',
+    () => keys.gauges,
+    () => read(endpoints.gauges, {}),
+  )
+export const useDrives = () =>
+  reading(
+    'sheets',
+    () => keys.drives,
+    () => read(endpoints.drives, {}),
+  )
+
+export const useMovements = (line: string) =>
+  reading(
+    'movements',
+    () => keys.movements(line),
+    () => read(endpoints.movements, { id: line }),
+  )
+
+/** The first page of the bench list. */
+export const useJobs = (state: 'open' | 'over', search: MaybeRefOrGetter<string> = '') =>
+  reading(
+    'page',
+    () => keys.jobPage(state, toValue(search)),
+    () => read(endpoints.jobs, {}, { state, ...(toValue(search) ? { search: toValue(search) } : {}) }),
+  )
+
+export const useUnits = (search: MaybeRefOrGetter<string>) =>
+  reading(
+    'units',
+    () => keys.units(toValue(search)),
+    () => read(endpoints.units, {}, toValue(search) ? { search: toValue(search) } : {}),
+  )
+
+const ofJob = (id: MaybeRefOrGetter<string>) => () => toValue(id) !== ''
+
+export const useJobReply = (id: MaybeRefOrGetter<string>) =>
+  reading(
+    'reply',
+    () => keys.job(toValue(id)),
+    () => read(endpoints.job, { id: toValue(id) }),
+    ofJob(id),
+  )
+
+/** A version of a sheet never changes: asked for once. */
+export function useSheet(at: () => { id: string; version: number } | undefined) {
+  const query = useQuery({
+    queryKey: computed(() => keys.sheet(at()?.id ?? '', at()?.version ?? 0)),
+    queryFn: () => read(endpoints.driveVersion, at()!),
+    enabled: computed(() => at() !== undefined),
+    staleTime: Infinity,
+    gcTime: Infinity,
+  })
+  return reactive({
+    sheet: computed(() => query.data.value ?? null),
+    error: computed(() => (query.error.value ? asWireError(query.error.value) : null)),
+  })
+}
+
+export const useEvents = (id: MaybeRefOrGetter<string>) =>
+  reading(
+    'events',
+    () => keys.events(toValue(id)),
+    () => read(endpoints.events, { id: toValue(id) }),
+    ofJob(id),
+  )
+export const useClosings = (id: MaybeRefOrGetter<string>) =>
+  reading(
+    'closings',
+    () => keys.closings(toValue(id)),
+    () => read(endpoints.closings, { id: toValue(id) }),
+    ofJob(id),
+  )
+export const useRouteChanges = (id: MaybeRefOrGetter<string>, on: () => boolean) =>
+  reading(
+    'changes',
+    () => keys.routeChanges(toValue(id)),
+    () => read(endpoints.routeChanges, { id: toValue(id) }),
+    on,
+  )
+export const useFaultHistory = (id: MaybeRefOrGetter<string>) =>
+  reading(
+    'history',
+    () => keys.faultHistory(toValue(id)),
+    () => read(endpoints.faultHistory, { id: toValue(id) }),
+    ofJob(id),
+  )
+
+/** Keeps a job as a write has answered it, unless something newer is here already. */
+export function keepJob(client: QueryClient, reply: JobReply): void {
+  const before = client.getQueryData<JobReply>(keys.job(reply.id))
+  if (before && before.seen > reply.seen) return
+  client.setQueryData(keys.job(reply.id), reply)
+  void client.invalidateQueries({ queryKey: keys.events(reply.id) })
+  void client.invalidateQueries({ queryKey: keys.closings(reply.id) })
+  void client.invalidateQueries({ queryKey: keys.jobs })
+}
+
+/** Changes the drafts of a job here, without asking: they are working state, and on their way to the server. */
+export function keepDrafts(
+  client: QueryClient,
+  id: string,
+  change: (before: StepDraft[]) => StepDraft[],
+): void {
+  client.setQueryData<JobReply>(keys.job(id), (job) => job && { ...job, drafts: change(job.drafts ?? []) })
+}
+
+const DRAWER_KINDS = ['drawer', 'trial', 'accepted']
+
+/** What an event makes stale. One's own write has been answered already: a job that knows the event is not asked for again. */
+export function hear(client: QueryClient, event: LiveEvent): void {
+  const stale = (queryKey: readonly unknown[]) => void client.invalidateQueries({ queryKey })
+  if (event.jobId !== null) {
+    const known = client.getQueryData<JobReply>(keys.job(event.jobId))
+    if (!known || known.seen < event.id) {
+      stale(keys.job(event.jobId))
+      stale(keys.jobs)
+    }
+  }
+  if (DRAWER_KINDS.includes(event.kind)) stale(keys.drawer)
+  if (event.kind === 'outcome') stale(['fault-history'])
+  if (event.kind === 'outcome' || event.kind === 'shop') stale(keys.shop)
+  if (event.kind === 'shop') stale(keys.people)
+}
+
+/**
+ * The line stands (again), and the server's newest event is `last`: whatever may be older is asked for again. Sheets never are.
+ */
+export function catchUp(client: QueryClient, last: number): void {
+  void client.invalidateQueries({
+    predicate: ({ queryKey, state }) => {
+      if (queryKey[0] === 'sheet') return false
+      if (queryKey[0] === 'job' && queryKey.length === 2)
+        return ((state.data as JobReply | undefined)?.seen ?? 0) < last
+      return true
+    },
+  })
+}
+
+export { useQueryClient }

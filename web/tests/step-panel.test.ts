@@ -1,0 +1,210 @@
+import type { Closing, JobDetail } from '@moray/contract/replies'
+import type { Ask } from '@moray/core/route/route'
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import AskField from '../src/job/route/AskField.vue'
+import { routeView } from '../src/job/route/route-view.ts'
+import StageList from '../src/job/route/StageList.vue'
+import { useJob } from '../src/stores/jobs.ts'
+import StepPanel from '../src/job/route/StepPanel.vue'
+import { fixtureJob, mountPart, refusal } from './job-fixture.ts'
+
+afterEach(() => {
+  vi.unstubAllGlobals()
+  document.body.innerHTML = ''
+})
+// hooks run last first: what is mounted goes before its server and its page do
+enableAutoUnmount(afterEach)
+
+const closed = (step: string, more: Partial<Closing> = {}): Closing => ({
+  id: 1,
+  step,
+  answers: {},
+  texts: {},
+  departedFrom: [],
+  reason: null,
+  lead: null,
+  by: 'Ylva',
+  at: '2026-11-20T08:00:00.000Z',
+  takenBack: null,
+  ...more,
+})
+
+describe('a question', () => {
+  const ask = (a: Partial<Ask>) => ({ fact: 'x', label: 'Turns', kind: 'number', unit: 'mm', ...a }) as Ask
+  const field = (a: Ask, modelValue?: unknown, more = {}) =>
+    mount(AskField, { props: { ask: a, modelValue: modelValue as string, ...more } })
+
+  it('shows a number in both systems before it counts, and says what it does not understand', () => {
+    const length = ask({ quantity: 'length' } as Partial<Ask>)
+    expect(field(length, '16t').text()).toContain('0.406 mm · 16.0 t')
+    expect(field(length, '16q').text()).toContain('"q"')
+    expect(field(length, '16q').get('input').attributes('aria-invalid')).toBe('true')
+  })
+  it('is ticked with one tap, and unticked again to nothing', async () => {
+    const wrapper = field(ask({ kind: 'tick' }))
+    await wrapper.get('input').setValue(true)
+    await wrapper.get('input').setValue(false)
+    expect(wrapper.emitted('update:modelValue')).toEqual([[true], [undefined]])
+  })
+  it('offers its choices as one group with its question as the name', async () => {
+    const options = [
+      { value: 'up', label: 'cup up' },
+      { value: 'down', label: 'cup down' },
+    ]
+    const wrapper = field(ask({ kind: 'choice', options } as Partial<Ask>), 'up')
+    expect(wrapper.get('legend').text()).toBe('Turns')
+    expect(wrapper.findAll('label.on').map((l) => l.text())).toEqual(['cup up'])
+    await wrapper.findAll('input')[1]!.setValue(true)
+    expect(wrapper.emitted('update:modelValue')).toEqual([['down']])
+  })
+  it('says why an answer is wrong, as an alert', () => {
+    expect(field(ask({}), '1', { wrong: 'Turn it round.' }).get('[role=alert]').text()).toBe('Turn it round.')
+  })
+})
+
+function panel(job: JobDetail, id: string) {
+  const view = routeView(job)
+  return mountPart(StepPanel, job, { view, step: view.progress.steps.find((s) => s.step.id === id)! })
+}
+const upTo = (job: JobDetail, id: string): Closing[] => {
+  const { steps } = routeView(job).route
+  return steps
+    .slice(
+      0,
+      steps.findIndex((s) => s.id === id),
+    )
+    .map((s, i) => closed(s.id, { id: i + 1 }))
+}
+const standing = (id: string, work: Parameters<typeof fixtureJob>[1] = {}) =>
+  fixtureJob('lomvi-90', { steps: upTo(fixtureJob(), id), ...work })
+
+describe('the step panel', () => {
+  it('closes a step with Enter and asks for the next', async () => {
+    const { wrapper, sent } = await panel(standing('left-hand'), 'left-hand')
+    await wrapper.get('input[value=clockwise]').setValue(true)
+    await wrapper.get('form').trigger('submit')
+    await flushPromises()
+    expect(sent.at(-1)).toMatchObject({
+      path: '/api/jobs/job/steps',
+      body: { step: 'left-hand', answers: { 'left.loosens': 'clockwise' } },
+    })
+    expect(wrapper.emitted('next')).toHaveLength(1)
+  })
+  it('says a slip before it is sent, and offers no way round a step that could hurt', async () => {
+    const { wrapper, answer } = await panel(standing('left-hand'), 'left-hand')
+    await wrapper.get('input[value=anticlockwise]').setValue(true)
+    expect(wrapper.get('[role=alert]').text()).toContain('clockwise loosens')
+    answer(422, refusal('slip', 'answers.left.loosens', 'clockwise loosens'))
+    await wrapper.get('form').trigger('submit')
+    await flushPromises()
+    expect(wrapper.emitted('next')).toBeUndefined()
+    expect(wrapper.text()).not.toContain('Go on all the same')
+    expect(wrapper.text()).toContain('Nobody departs from this step')
+  })
+  it('shows what the server has against the answers that were sent, not against later ones', async () => {
+    const { wrapper, answer } = await panel(standing('receive'), 'receive')
+    answer(422, refusal('answer-missing', 'answers.in.struck', 'not answered yet'))
+    await wrapper.get('form').trigger('submit')
+    await flushPromises()
+    expect(wrapper.get('[role=alert]').text()).toBe('not answered yet')
+    await wrapper.get('input[value=never], input[value=no]').setValue(true)
+    expect(wrapper.find('[role=alert]').exists()).toBe(false)
+  })
+  it('says why it is shut, leads to where it opens, and closes nothing', async () => {
+    const { wrapper } = await panel(standing('apart'), 'apart')
+    expect(wrapper.get('.shut').text()).toContain('not in the row yet')
+    expect(wrapper.get('a.page-link').attributes('href')).toContain('/jobs/job/parts?view=row')
+    expect(wrapper.get('button[type=submit]').attributes('disabled')).toBeDefined()
+    expect(wrapper.text()).toContain('Go on all the same')
+  })
+  it('shows what was answered, as typed too, with a departure and its lead', async () => {
+    const job = standing('apart')
+    job.work.steps = [
+      closed('identify', {
+        answers: { 'id.stamp': 'L14' },
+        departedFrom: ['Another variant.'],
+        reason: 'plate swapped',
+        lead: 'Runa',
+      }),
+    ]
+    const { wrapper } = await panel(job, 'identify')
+    const text = wrapper.text()
+    for (const words of [
+      'L14 (14 : 28)',
+      'plate swapped',
+      'agreed by Runa',
+      'Another variant.',
+      'Take it back',
+    ])
+      expect(text).toContain(words)
+  })
+  it('takes up a draft where it was left, and says how long the test has run', async () => {
+    const begunAt = new Date(Date.now() - 25 * 60_000).toISOString()
+    const draft = {
+      step: 'leak-case',
+      answers: { 'leak-case.start': '10 psi' },
+      begunAt,
+      by: 'Ylva',
+      at: begunAt,
+    }
+    const job = standing('leak-case', { drafts: [draft] })
+    const { wrapper } = await panel(job, 'leak-case')
+    expect(wrapper.get('[role=timer]').text()).toMatch(/25 min\s*running; hold 5 min more/)
+    expect(wrapper.findAll('input').some((i) => (i.element as HTMLInputElement).value === '10 psi')).toBe(
+      true,
+    )
+    expect(wrapper.text()).toContain('68.9476 kPa')
+  })
+  it('keeps what is typed on the server a moment later', async () => {
+    vi.useFakeTimers()
+    const { wrapper, sent } = await panel(standing('ratio'), 'ratio')
+    await wrapper.findAll('input')[0]!.setValue('21,5')
+    await vi.advanceTimersByTimeAsync(1500)
+    vi.useRealTimers()
+    await flushPromises()
+    expect(sent).toEqual([
+      { path: '/api/jobs/job/draft', body: { step: 'ratio', answers: { 'ratio.input-turns': '21,5' } } },
+    ])
+  })
+  it('leaves its answers where the same step finds them when it is looked at again', async () => {
+    const job = standing('ratio')
+    const first = await panel(job, 'ratio')
+    await first.wrapper.findAll('input')[0]!.setValue('21,5')
+    // another step is looked at: this panel goes
+    first.wrapper.unmount()
+    await flushPromises()
+    expect(useJob().job!.work.drafts).toMatchObject([
+      { step: 'ratio', answers: { 'ratio.input-turns': '21,5' } },
+    ])
+  })
+  it('tries a refused draft no more once it is gone', async () => {
+    vi.useFakeTimers()
+    const { wrapper, sent, answer } = await panel(standing('ratio'), 'ratio')
+    answer(503, refusal('busy', '', 'busy'))
+    await wrapper.findAll('input')[0]!.setValue('21,5')
+    wrapper.unmount()
+    await vi.advanceTimersByTimeAsync(3000)
+    vi.useRealTimers()
+    await flushPromises()
+    expect(sent).toHaveLength(1)
+  })
+  it('names the school that decides how it is done, and why', async () => {
+    const { wrapper } = await panel(standing('seals'), 'seals')
+    expect(wrapper.get('.school').text()).toContain('Outside of a seal: thin sealant of the sheet, because')
+  })
+})
+
+describe('the list of stages', () => {
+  it('opens the stage that is looked at, tells how far each is, and leads to a step', async () => {
+    const job = standing('apart')
+    const { wrapper } = await mountPart(StageList, job, { view: routeView(job), current: 'apart' })
+    const stages = wrapper.findAll('.stage')
+    expect(stages[0]!.text()).toBe('Receive8/8')
+    expect(stages.map((s) => s.attributes('aria-expanded'))[1]).toBe('true')
+    expect(wrapper.get('[aria-current=step]').text()).toContain('due now')
+    await stages[0]!.trigger('click')
+    await wrapper.findAll('.steps button')[0]!.trigger('click')
+    expect(wrapper.emitted('go')).toEqual([['receive']])
+  })
+})
