@@ -1,17 +1,22 @@
-import { createPinia, setActivePinia } from 'pinia'
+import { endpoints } from '@moray/contract/endpoints'
+import type { JobReply, LiveEvent } from '@moray/contract/replies'
+import { VueQueryPlugin, type QueryClient } from '@tanstack/vue-query'
+import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { useLoaded } from '../src/stores/use-loaded.ts'
-import { problemAt, WireError } from '../src/wire/client.ts'
-import { useWrite } from '../src/wire/use-write.ts'
+import { defineComponent, h } from 'vue'
+import { problemAt, read, WireError } from '../src/wire/client.ts'
+import { catchUp, createQueries, hear, keepJob, keys } from '../src/wire/queries.ts'
+import { useWrite, type Write } from '../src/wire/use-write.ts'
 
-const sent: Record<string, string>[] = []
+const sent: { headers: Record<string, string>; body: string }[] = []
 let answer: () => Promise<Response>
 
 beforeEach(() => {
-  setActivePinia(createPinia())
   sent.length = 0
   vi.stubGlobal('fetch', (_path: string, init: RequestInit) => {
-    sent.push(init.headers as Record<string, string>)
+    if (init.method !== 'POST') return Promise.resolve(new Response('[]', { status: 200 }))
+    sent.push({ headers: init.headers as Record<string, string>, body: String(init.body) })
     return answer()
   })
 })
@@ -19,53 +24,132 @@ afterEach(() => vi.unstubAllGlobals())
 
 const reply = (status: number, body: unknown) => () =>
   Promise.resolve(new Response(JSON.stringify(body), { status }))
-const ids = () => sent.map((h) => h['x-moray-request'])
+const ids = () => sent.map((r) => r.headers['x-moray-request'])
+
+/** A write as a component has it. */
+function aWrite(): Write {
+  let write!: Write
+  mount(
+    defineComponent(() => {
+      write = useWrite()
+      return () => h('i')
+    }),
+    { global: { plugins: [createPinia(), [VueQueryPlugin, { queryClient: createQueries() }]] } },
+  )
+  return write
+}
+const line = { id: 's001' }
+const add = (write: Write, pieces: number) => write.send(endpoints.addPieces, line, { pieces })
 
 describe('a write', () => {
   it('keeps its id while it is unsure whether the server got it, and takes a fresh one after that', async () => {
-    const write = useWrite<{ ok: boolean }>()
+    const write = aWrite()
     answer = () => Promise.reject(new TypeError('no network'))
-    expect(await write.send('/x', { a: 1 })).toBeUndefined()
+    expect(await add(write, 1)).toBeUndefined()
     expect(write.error.value).toMatchObject({ code: 'offline', unsure: true })
     answer = reply(500, { error: { code: 'internal', message: 'oh', fields: [] } })
-    await write.send('/x', { a: 1 })
+    await add(write, 1)
     answer = reply(201, { ok: true })
-    expect(await write.send('/x', { a: 1 })).toEqual({ ok: true })
+    expect(await add(write, 1)).toEqual({ ok: true })
     expect(new Set(ids()).size).toBe(1)
-    await write.send('/x', { a: 1 })
+    await add(write, 1)
     expect(new Set(ids()).size).toBe(2)
   })
   it('takes a fresh id when something else is sent, or the server has refused', async () => {
-    const write = useWrite()
+    const write = aWrite()
     answer = () => Promise.reject(new TypeError('no network'))
-    await write.send('/x', { a: 1 })
-    await write.send('/x', { a: 2 })
+    await add(write, 1)
+    await add(write, 2)
     answer = reply(422, {
       error: { code: 'invalid-input', message: 'no', fields: [{ path: 'pieces[1].text', message: 'what' }] },
     })
-    await write.send('/x', { a: 2 })
-    await write.send('/x', { a: 2 })
+    await add(write, 2)
+    await add(write, 2)
     expect(new Set(ids()).size).toBe(3)
     expect(problemAt(write.error.value, 'pieces')).toBe('what')
     expect(problemAt(write.error.value, 'piece')).toBeUndefined()
   })
+  it('meets its class before it is sent: what is wrong is said without a round trip', async () => {
+    const write = aWrite()
+    expect(await add(write, 0)).toBeUndefined()
+    expect(sent).toEqual([])
+    expect(problemAt(write.error.value, 'pieces')).toContain('a whole number from 1 to 999')
+  })
+  it('waits its turn behind another, and is the same while the very same is under way', async () => {
+    const write = aWrite()
+    let finish!: (r: Response) => void
+    answer = () => new Promise((r) => (finish = r))
+    const first = add(write, 1)
+    const same = add(write, 1)
+    const second = add(write, 2)
+    await flushPromises()
+    expect(sent.map((r) => r.body)).toEqual(['{"pieces":1}'])
+    finish(new Response('{"n":1}', { status: 201 }))
+    expect([await first, await same]).toEqual([{ n: 1 }, { n: 1 }])
+    await flushPromises()
+    finish(new Response('{"n":2}', { status: 201 }))
+    expect(await second).toEqual({ n: 2 })
+    expect(sent.map((r) => r.body)).toEqual(['{"pieces":1}', '{"pieces":2}'])
+    expect(write.busy.value).toBe(false)
+  })
 })
 
-describe('something loaded', () => {
-  it('shows the latest asked for, not the latest to arrive', async () => {
-    const loaded = useLoaded<string>()
-    let slow!: (v: string) => void
-    const first = loaded.run(() => new Promise((r) => (slow = r)))
-    await loaded.run(() => Promise.resolve('second'))
-    slow('first')
-    await first
-    expect(loaded.value.value).toBe('second')
+describe('something read', () => {
+  it('is an error with words when the server answers no JSON', async () => {
+    vi.stubGlobal('fetch', () => Promise.resolve(new Response('<html>', { status: 502 })))
+    await expect(read(endpoints.shop, {})).rejects.toThrow(WireError)
+    await expect(read(endpoints.shop, {})).rejects.toMatchObject({ code: 'not-json', unsure: true })
   })
-  it('keeps what it has when a later load fails', async () => {
-    const loaded = useLoaded<string>()
-    await loaded.run(() => Promise.resolve('here'))
-    await loaded.run(() => Promise.reject(new WireError('offline', 'gone')))
-    expect(loaded.value.value).toBe('here')
-    expect(loaded.error.value?.code).toBe('offline')
+})
+
+describe('an event', () => {
+  const job = (id: string, seen: number) => ({ id, seen }) as JobReply
+  const event = (more: Partial<LiveEvent>): LiveEvent => ({ id: 7, kind: 'step', jobId: 'a', ...more })
+  const stale = (client: QueryClient, key: readonly unknown[]) => client.getQueryState(key)!.isInvalidated
+  function knowing(): QueryClient {
+    const client = createQueries()
+    client.setQueryData(keys.job('a'), job('a', 7))
+    client.setQueryData(keys.job('b'), job('b', 4))
+    for (const key of [keys.drawer, keys.shop, keys.people, keys.sheet('x', 1), keys.jobPage('open', '')])
+      client.setQueryData(key, [])
+    return client
+  }
+  it('that the job knows already loads nothing: one’s own write has been answered', () => {
+    const client = knowing()
+    hear(client, event({}))
+    expect(stale(client, keys.job('a'))).toBe(false)
+    expect(stale(client, keys.jobPage('open', ''))).toBe(false)
+  })
+  it('of another makes the job and the bench stale, and nothing else', () => {
+    const client = knowing()
+    hear(client, event({ id: 8 }))
+    expect(stale(client, keys.job('a'))).toBe(true)
+    expect(stale(client, keys.jobPage('open', ''))).toBe(true)
+    expect(stale(client, keys.job('b'))).toBe(false)
+    expect(stale(client, keys.drawer)).toBe(false)
+  })
+  it.each([
+    ['drawer', keys.drawer],
+    ['trial', keys.drawer],
+    ['shop', keys.shop],
+    ['shop', keys.people],
+    ['outcome', keys.shop],
+  ])('of kind %s makes %j stale', (kind, key) => {
+    const client = knowing()
+    hear(client, event({ id: 8, kind, jobId: null }))
+    expect(stale(client, key)).toBe(true)
+  })
+  it('that was missed makes all stale that may be older, and never a version of a sheet', () => {
+    const client = knowing()
+    catchUp(client, 7)
+    expect(stale(client, keys.job('a'))).toBe(false)
+    expect(stale(client, keys.job('b'))).toBe(true)
+    expect(stale(client, keys.drawer)).toBe(true)
+    expect(stale(client, keys.sheet('x', 1))).toBe(false)
+  })
+  it('is not overtaken by an older answer', () => {
+    const client = knowing()
+    keepJob(client, job('a', 3))
+    expect(client.getQueryData<JobReply>(keys.job('a'))!.seen).toBe(7)
   })
 })

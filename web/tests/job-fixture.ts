@@ -1,34 +1,40 @@
-import type { JobDetail, JobWork } from '@moray/contract/replies'
+import type { CompactRecord } from '@moray/core/job/compact'
+import { doneSteps } from '@moray/core/job/closings'
+import { judged } from '@moray/core/job/judged'
+import { USUAL_WAYS, type JobRecord } from '@moray/core/job/record'
 import { demoSheets } from '@moray/core/drives/sheets/index'
+import type { Facts } from '@moray/core/route/facts'
 import { deriveFacts } from '@moray/core/route/job-facts'
-import { schools } from '@moray/core/route/schools'
+import { progressOf } from '@moray/core/route/progress'
+import { VueQueryPlugin, type QueryClient } from '@tanstack/vue-query'
 import { mount, type VueWrapper } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import { vi } from 'vitest'
 import type { Component } from 'vue'
 import { createMemoryHistory, createRouter, type Router } from 'vue-router'
-import { useJob } from '../src/stores/jobs.ts'
+import { provideShown, type ShownJob } from '../src/job/shown-job.ts'
+import { createQueries, keys } from '../src/wire/queries.ts'
 
-/** A job as the server would send it, with as little in it as a test needs. */
-export function fixtureJob(sheetId = 'lomvi-90', work: Partial<JobWork> = {}): JobDetail {
+const NOW = new Date('2026-11-25T10:00:00.000Z')
+const at = '2026-11-20T08:00:00.000Z'
+
+/** What a test says of a job beside what every job has. */
+export type Given = Partial<Omit<JobRecord, 'id'>> & {
+  facts?: Facts
+  history?: ShownJob['history']
+  edits?: ShownJob['edits']
+}
+
+/** A job as a page shows it, with as little in it as a test needs: parts still in the case, grades still open. */
+export function fixtureJob(sheetId = 'lomvi-90', { facts: said, history, edits, ...given }: Given = {}): ShownJob {
   const sheet = demoSheets.find((s) => s.id === sheetId)!
-  const usual = Object.fromEntries(schools.map((s) => [`school.${s.id}`, s.usual]))
-  const facts = deriveFacts(sheet, {
-    'job.water': 'salt',
-    ...usual,
-    'row.missing': 20,
-    'row.inside-left': 0,
-    'row.left': 0,
-    'grades.open': 9,
-    ...work.facts,
-  })
-  return {
+  const record: JobRecord = {
     id: 'job',
     number: '26-200',
     sheetId,
-    sheetName: sheet.name,
-    family: sheet.family,
+    sheetVersion: sheet.version,
+    newestSheetVersion: sheet.version,
     serial: 'S-1',
     boat: 'Boat',
     owner: 'Owner',
@@ -36,36 +42,49 @@ export function fixtureJob(sheetId = 'lomvi-90', work: Partial<JobWork> = {}): J
     hours: 100,
     stand: null,
     state: 'received',
-    stage: 'Receive',
-    waitsFor: 'something',
+    stage: 'receive',
+    waits: { kind: 'nothing' },
     complaint: 'whine',
-    openedAt: '2026-11-20T08:00:00.000Z',
-    touchedAt: '2026-11-20T08:00:00.000Z',
-    sheet,
-    newerSheetVersion: null,
-    builds: [],
-    acceptance: null,
+    openedAt: at,
+    touchedAt: at,
+    heldReason: null,
+    routeHash: null,
+    builds: [
+      { id: 1, number: 0, by: 'Ylva', at, stacks: [], readings: [], plan: null, acceptance: null },
+    ],
+    closings: [],
+    drafts: [],
+    row: [],
+    grades: [],
+    findings: [],
+    outcome: null,
+    estimates: [],
+    schools: [],
+    attachments: [],
+    seen: 1,
+    ...given,
+  }
+  const job = judged(record, sheet, USUAL_WAYS, NOW)
+  const facts = deriveFacts(sheet, {
+    ...job.facts,
+    'row.missing': 20,
+    'row.inside-left': 0,
+    'row.left': 0,
+    'grades.open': 9,
+    ...said,
+  })
+  return {
+    ...job,
+    facts,
+    progress: progressOf(job.route, facts, doneSteps(record.closings)),
     pieces: [],
-    events: [],
-    work: {
-      steps: [],
-      drafts: [],
-      row: [],
-      grades: [],
-      findings: [],
-      outcome: null,
-      history: [],
-      edits: [],
-      estimates: [],
-      schools: [],
-      attachments: [],
-      heldReason: null,
-      rules: { departuresNeedLead: false, rate: 950, consumables: 600, currency: 'kr' },
-      ...work,
-      facts,
-    },
+    history: history ?? [],
+    edits: edits ?? [],
   }
 }
+
+/** The least that a write can answer. */
+const REPLY = { id: 'job', seen: 2, builds: [], people: {}, sheetId: '', sheetVersion: 1 }
 
 export interface Sent {
   path: string
@@ -75,17 +94,18 @@ export interface Sent {
 /** Mounts a page's part with stores, router and a server that records what is sent and answers what it is told. */
 export async function mountPart(
   component: Component,
-  job: JobDetail,
+  job: ShownJob,
   props: object = {},
   path = '/jobs/job/route',
 ): Promise<{
   wrapper: VueWrapper
   sent: Sent[]
   router: Router
+  client: QueryClient
   answer: (status: number, body: unknown) => void
 }> {
   const sent: Sent[] = []
-  let next: { status: number; body: unknown } = { status: 201, body: job }
+  let next: { status: number; body: unknown } = { status: 201, body: REPLY }
   vi.stubGlobal('fetch', (url: string, init?: RequestInit) => {
     if (init?.method === 'POST') sent.push({ path: url, body: JSON.parse(String(init.body)) as Sent['body'] })
     const { status, body } = init?.method === 'POST' ? next : { status: 200, body: [] }
@@ -93,18 +113,24 @@ export async function mountPart(
   })
   const pinia = createPinia()
   setActivePinia(pinia)
-  useJob().set(job)
+  const client = createQueries()
+  client.setQueryData(keys.job(job.id), { ...REPLY, seen: 1, drafts: job.drafts } as unknown as CompactRecord)
   const router = createRouter({
     history: createMemoryHistory(),
     routes: [{ path: '/:rest(.*)*', component: { template: '<i />' } }],
   })
   await router.push(path)
+  const [key, open] = provideShown({ job, error: null, load: () => Promise.resolve() })
   const wrapper = mount(component, {
     props: { job, ...props },
-    global: { plugins: [pinia, PrimeVue, router], stubs: { teleport: true } },
+    global: {
+      plugins: [[VueQueryPlugin, { queryClient: client }], pinia, PrimeVue, router],
+      provide: { [key as symbol]: open },
+      stubs: { teleport: true },
+    },
     attachTo: document.body,
   })
-  return { wrapper, sent, router, answer: (status, body) => (next = { status, body }) }
+  return { wrapper, sent, router, client, answer: (status, body) => (next = { status, body }) }
 }
 
 export const refusal = (code: string, path: string, message: string) => ({

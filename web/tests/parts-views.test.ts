@@ -1,4 +1,4 @@
-import type { JobWork, RowPart } from '@moray/contract/replies'
+import type { RowPart } from '@moray/core/job/record'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { estimate } from '@moray/core/inspection/estimate'
 import { enableAutoUnmount, flushPromises, type VueWrapper } from '@vue/test-utils'
@@ -7,7 +7,7 @@ import FaultsPage from '../src/job/FaultsPage.vue'
 import EstimateView from '../src/job/parts/EstimateView.vue'
 import GradesView from '../src/job/parts/GradesView.vue'
 import RowView from '../src/job/parts/RowView.vue'
-import { fixtureJob, mountPart, refusal } from './job-fixture.ts'
+import { fixtureJob, mountPart, refusal, type Given } from './job-fixture.ts'
 
 afterEach(() => {
   vi.unstubAllGlobals()
@@ -20,7 +20,6 @@ const lying = (id: number, part: string, name: string, more: Partial<RowPart> = 
   id,
   part,
   name,
-  position: id,
   orientation: null,
   ink: null,
   stack: null,
@@ -122,7 +121,7 @@ describe('the row', () => {
   it('shouts what lies on the bench once the case is to be closed', async () => {
     const closing = job()
     expect((await mountPart(RowView, closing)).wrapper.find('.shout').exists()).toBe(false)
-    closing.work.steps = [
+    closing.closings = [
       {
         id: 1,
         step: 'pre-lube',
@@ -142,7 +141,7 @@ describe('the row', () => {
 })
 
 describe('grades', () => {
-  const at = (part: string, work: Partial<JobWork> = {}) =>
+  const at = (part: string, work: Given = {}) =>
     mountPart(
       GradesView,
       fixtureJob('havsule-duo-lower', work),

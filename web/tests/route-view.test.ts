@@ -1,32 +1,26 @@
-import type { JobDetail, RowPart } from '@moray/contract/replies'
+import { leftOnBench, stillIn } from '@moray/core/job/bench-row'
+import type { Closing, RowPart } from '@moray/core/job/record'
 import { demoSheets } from '@moray/core/drives/sheets/index'
-import { deriveFacts } from '@moray/core/route/job-facts'
 import { describe, expect, it } from 'vitest'
-import { buildBack, leftOnBench, partMeant, stillIn } from '../src/job/parts/row-view.ts'
+import { buildBack, partMeant } from '../src/job/parts/row-view.ts'
 import { answerWords, canonical, markOf, routeView, wrongSoFar } from '../src/job/route/route-view.ts'
 import { inBoth, readTyped } from '../src/ui/both-units.ts'
+import { fixtureJob, type Given } from './job-fixture.ts'
 
 const sheet = demoSheets.find((s) => s.id === 'lomvi-90')!
-function job(more: Partial<JobDetail['work']> = {}): JobDetail {
-  const facts = deriveFacts(sheet, {
-    'job.water': 'salt',
-    'school.filling': 'mounted',
-    'row.missing': 30,
-    'row.inside-left': 0,
-    'grades.open': 12,
-    ...more.facts,
-  })
-  return { sheet, work: { steps: [], row: [], drafts: [], ...more, facts } } as unknown as JobDetail
-}
-const closed = (step: string, departedFrom: string[] = []) =>
-  ({
-    id: 1,
-    step,
-    answers: {},
-    texts: {},
-    departedFrom,
-    takenBack: null,
-  }) as unknown as JobDetail['work']['steps'][number]
+const job = (more: Given = {}) => fixtureJob('lomvi-90', more)
+const closed = (step: string, departedFrom: string[] = []): Closing => ({
+  id: 1,
+  step,
+  answers: {},
+  texts: {},
+  departedFrom,
+  reason: null,
+  lead: null,
+  by: 'Ylva',
+  at: '2026-11-20T08:00:00.000Z',
+  takenBack: null,
+})
 
 describe('the route as the page shows it', () => {
   it('shows the whole way before the owner has decided, and less after an exchange', () => {
@@ -37,7 +31,7 @@ describe('the route as the page shows it', () => {
     expect(after.progress.total).toBeLessThan(before.progress.total)
   })
   it('marks what is done, departed from, due, shut and open', () => {
-    const j = job({ steps: [closed('receive'), closed('identify', ['wrong stamp'])] })
+    const j = job({ closings: [closed('receive'), closed('identify', ['wrong stamp'])] })
     const view = routeView(j)
     const mark = (id: string) =>
       markOf(
@@ -109,12 +103,11 @@ describe('the row', () => {
       id,
       part,
       name: part ?? 'line',
-      position: id,
       fitted: fitted ? { by: 'x', at: 'y' } : null,
       leftOut,
     }) as RowPart
   it('offers first what nothing holds any more', () => {
-    const first = stillIn(job())
+    const first = stillIn(sheet.parts, [])
     expect(first.slice(0, 3).every((w) => w.held.length === 0)).toBe(true)
     const pinion = first.find((w) => w.part.id === 'pinion')!
     expect(pinion.held.map((p) => p.id)).toEqual(['driveshaft'])
@@ -136,6 +129,6 @@ describe('the row', () => {
       lying(4, 'clutch-dog', false, 'scrap'),
     ]
     expect(buildBack(row).map((t) => t.id)).toEqual([4, 3, 2, 1])
-    expect(leftOnBench(job({ row })).map((t) => t.part)).toEqual(['forward-shims'])
+    expect(leftOnBench(sheet.parts, row).map((t) => t.part)).toEqual(['forward-shims'])
   })
 })

@@ -1,17 +1,17 @@
-import type { Build, JobDetail } from '@moray/contract/replies'
-import { factsOf } from '@moray/contract/facts'
+import { buildState } from '@moray/core/job/build-state'
 import { lomvi90 } from '@moray/core/drives/sheets/lomvi-90'
 import { assess } from '@moray/core/setting/assess'
 import { mount } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { describe, expect, it } from 'vitest'
-import PlanCard from '../src/job/row/PlanCard.vue'
+import PlanCard from '../src/job/panels/PlanCard.vue'
+import type { ShownBuild, ShownJob } from '../src/job/shown-job.ts'
 import { drawingTags, dueFocus, focusFrom, focusId, stackOf } from '../src/job/setting-view.ts'
 
 const gauge = { resolution: 0.01, mpe: 0.01, repeatability: 0.005 }
 const who = { by: 'Ylva', at: '2026-11-20T08:00:00Z', superseded: null }
 
-function build(stacks: Record<string, number>, readings: Record<string, number[]>, number = 0): Build {
+function build(stacks: Record<string, number>, readings: Record<string, number[]>, number = 0): ShownBuild {
   let id = 0
   const own = {
     stacks: Object.entries(stacks).map(([location, mm]) => ({
@@ -40,19 +40,23 @@ function build(stacks: Record<string, number>, readings: Record<string, number[]
       })),
     ),
   }
+  const state = buildState(own)
   return {
+    id: 1,
+    acceptance: null,
+    state,
     number,
     kind: number ? 'trial' : 'found',
     by: 'Ylva',
     at: who.at,
     plan: null,
     check: [],
-    assessment: assess(lomvi90, factsOf(own.stacks, own.readings)),
+    assessment: assess(lomvi90, state),
     ...own,
   }
 }
-const job = (...builds: Build[]) =>
-  ({ sheet: lomvi90, builds, pieces: [], acceptance: null }) as unknown as JobDetail
+const job = (...builds: ShownBuild[]) =>
+  ({ sheet: lomvi90, builds, pieces: [], acceptance: null }) as unknown as ShownJob
 
 describe('what is due on the page', () => {
   it('follows the core: stacks, readings, decision', () => {

@@ -1,11 +1,13 @@
-import type { Closing, JobDetail } from '@moray/contract/replies'
+import type { CompactRecord } from '@moray/core/job/compact'
+import type { Closing } from '@moray/core/job/record'
 import type { Ask } from '@moray/core/route/route'
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import AskField from '../src/job/route/AskField.vue'
 import { routeView } from '../src/job/route/route-view.ts'
 import StageList from '../src/job/route/StageList.vue'
-import { useJob } from '../src/stores/jobs.ts'
+import type { ShownJob } from '../src/job/shown-job.ts'
+import { keys } from '../src/wire/queries.ts'
 import StepPanel from '../src/job/route/StepPanel.vue'
 import { fixtureJob, mountPart, refusal } from './job-fixture.ts'
 
@@ -63,11 +65,11 @@ describe('a question', () => {
   })
 })
 
-function panel(job: JobDetail, id: string) {
+function panel(job: ShownJob, id: string) {
   const view = routeView(job)
   return mountPart(StepPanel, job, { view, step: view.progress.steps.find((s) => s.step.id === id)! })
 }
-const upTo = (job: JobDetail, id: string): Closing[] => {
+const upTo = (job: ShownJob, id: string): Closing[] => {
   const { steps } = routeView(job).route
   return steps
     .slice(
@@ -77,7 +79,7 @@ const upTo = (job: JobDetail, id: string): Closing[] => {
     .map((s, i) => closed(s.id, { id: i + 1 }))
 }
 const standing = (id: string, work: Parameters<typeof fixtureJob>[1] = {}) =>
-  fixtureJob('lomvi-90', { steps: upTo(fixtureJob(), id), ...work })
+  fixtureJob('lomvi-90', { closings: upTo(fixtureJob(), id), ...work })
 
 describe('the step panel', () => {
   it('closes a step with Enter and asks for the next', async () => {
@@ -119,8 +121,7 @@ describe('the step panel', () => {
     expect(wrapper.text()).toContain('Go on all the same')
   })
   it('shows what was answered, as typed too, with a departure and its lead', async () => {
-    const job = standing('apart')
-    job.work.steps = [
+    const closings = [
       closed('identify', {
         answers: { 'id.stamp': 'L14' },
         departedFrom: ['Another variant.'],
@@ -128,7 +129,7 @@ describe('the step panel', () => {
         lead: 'Runa',
       }),
     ]
-    const { wrapper } = await panel(job, 'identify')
+    const { wrapper } = await panel(fixtureJob('lomvi-90', { closings }), 'identify')
     const text = wrapper.text()
     for (const words of [
       'L14 (14 : 28)',
@@ -174,7 +175,7 @@ describe('the step panel', () => {
     // another step is looked at: this panel goes
     first.wrapper.unmount()
     await flushPromises()
-    expect(useJob().job!.work.drafts).toMatchObject([
+    expect(first.client.getQueryData<CompactRecord>(keys.job('job'))!.drafts).toMatchObject([
       { step: 'ratio', answers: { 'ratio.input-turns': '21,5' } },
     ])
   })
