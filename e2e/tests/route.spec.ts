@@ -222,6 +222,10 @@ test('closing stays shut over parts on the bench, and says which', async ({ page
 
 test('the shop’s way decides which step there is, and the step sheet prints', async ({ page }) => {
   await page.goto('/shop')
+  // a technician is told that this is for the lead
+  await page.locator('fieldset', { hasText: 'Filling with oil' }).getByText('on the stand').click()
+  await expect(page.getByRole('alert')).toContainText('for the lead')
+  await page.getByLabel('Who is working').selectOption('runa')
   await page.locator('fieldset', { hasText: 'Filling with oil' }).getByText('on the stand').click()
   await expect(page.locator('fieldset', { hasText: 'Filling with oil' })).toContainText("the shop's choice")
   await page.goto('/jobs/duo-lower/sheet')

@@ -3,7 +3,7 @@ import type { Queryable } from '../db/database.ts'
 import { codeOf, DAMAGED } from '../db/sqlstate.ts'
 
 export interface JobQuery {
-  /** Part of a number, serial, boat, owner or sheet name. */
+  /** Words that all stand in the number, serial, boat, owner, complaint or the sheet's name. */
   search: string
   /** Still worked on, or over. */
   state: 'open' | 'over' | 'all'
@@ -20,7 +20,8 @@ const HEAD = `json_build_object('id', j.id, 'number', j.number, 'sheetId', j.she
 const FROM = 'from job j join drive_sheet d on d.id = j.sheet_id and d.version = j.sheet_version'
 
 const WHERE = `where ($1 = 'all' or (j.state in ('finished', 'closed')) = ($1 = 'over'))
-  and ($2 = '' or strpos(lower(concat_ws(' ', j.number, j.serial, j.boat, j.owner, d.name)), lower($2)) > 0)
+  and not exists (select 1 from unnest(string_to_array(lower($2), ' ')) word
+    where strpos(lower(concat_ws(' ', j.number, j.serial, j.boat, j.owner, j.complaint, d.name)), word) = 0 and word <> '')
   and ($3::text is null or (j.touched_at, j.id) < (split_part($3, '|', 1)::timestamptz, split_part($3, '|', 2)))`
 
 /** One page of the bench list, the newest touched first. A damaged page of the database takes only its own jobs out of it. */

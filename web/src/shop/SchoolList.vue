@@ -1,9 +1,18 @@
 <script setup lang="ts">
 import { schools, type SchoolId } from '@moray/core/route/schools'
+import { nextTick } from 'vue'
 
 /** The schools with their choices and reasons; whoever shows it says what is chosen and what a change means. */
-defineProps<{ chosen: (id: SchoolId) => { value: string; from: string }; disabled?: boolean }>()
-defineEmits<{ choose: [school: SchoolId, choice: string] }>()
+const props = defineProps<{ chosen: (id: SchoolId) => { value: string; from: string }; disabled?: boolean }>()
+const emit = defineEmits<{ choose: [school: SchoolId, choice: string] }>()
+
+/** Asks for a choice; what is chosen shows when it counts, and not before: the server, or a reason that is asked for, may refuse it. */
+async function ask(e: Event, school: SchoolId, choice: string) {
+  emit('choose', school, choice)
+  await nextTick()
+  const own = (e.target as HTMLElement).closest('fieldset')?.querySelectorAll('input') ?? []
+  for (const input of own) input.checked = input.value === props.chosen(school).value
+}
 </script>
 
 <template>
@@ -18,9 +27,10 @@ defineEmits<{ choose: [school: SchoolId, choice: string] }>()
             type="radio"
             class="sr-only"
             :name="s.id"
+            :value="o.value"
             :checked="chosen(s.id).value === o.value"
             :disabled="disabled"
-            @change="$emit('choose', s.id, o.value)"
+            @change="(e) => ask(e, s.id, o.value)"
           />
           {{ o.label }}
         </label>
