@@ -63,7 +63,7 @@ describe('requests', () => {
       'pieces[1].shape',
       'pieces[2].lineId',
     ])
-    expect(problems(() => validate(EnterStack, { ...body, pieces: [3] }))[0]!.path).toBe('pieces')
+    expect(problems(() => validate(EnterStack, { ...body, pieces: [3] }))[0]!.path).toBe('pieces[0]')
     expect(problems(() => validate(EnterStack, { ...body, pieces: {} }))[0]!.path).toBe('pieces')
     expect(
       problems(() => validate(EnterStack, { ...body, pieces: Array(13).fill({ text: '1' }) }))[0]!.message,

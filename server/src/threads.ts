@@ -1,12 +1,12 @@
 import { fileURLToPath } from 'node:url'
 
 /**
- * File of a thread: the TypeScript source while we run from source, the built file of the same name beside main.js otherwise.
- * @param path of the source below src, without its ending
+ * File of a thread: while we run from source one of server/threads, which reads TypeScript, otherwise the built file beside main.js.
+ * @param name of the thread's file, without its ending
  * @param from import.meta.url of the caller
  */
-export function threadFile(path: string, from: string): string {
-  const isSource = from.endsWith('.ts')
-  const here = isSource ? import.meta.url : from
-  return fileURLToPath(new URL(isSource ? `./${path}.ts` : `./${path.split('/').at(-1)}.js`, here))
+export function threadFile(name: 'pglite-worker' | 'worker', from: string): string {
+  return fileURLToPath(
+    from.endsWith('.ts') ? new URL(`../threads/${name}.mjs`, import.meta.url) : new URL(`./${name}.js`, from),
+  )
 }

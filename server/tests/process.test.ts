@@ -106,7 +106,6 @@ beforeAll(async () => {
 afterEach(() => {
   for (const child of running) child.kill('SIGKILL')
 })
-afterAll(() => rmSync(scratch, { recursive: true, force: true }))
 
 const LONG = 240_000
 
@@ -209,7 +208,10 @@ describe('a server process', () => {
   const small = join(scratch, 'small-disk')
   mkdirSync(small, { recursive: true })
   const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=100m', 'tmpfs', small]).status === 0
-  afterAll(() => mounted && spawnSync('umount', ['-l', small]))
+  afterAll(() => {
+    if (mounted) spawnSync('umount', ['-l', small])
+    rmSync(scratch, { recursive: true, force: true })
+  })
 
   it.skipIf(!mounted)(
     'refuses on a full disk and a read-only one, keeps what it has, and goes on when there is room',

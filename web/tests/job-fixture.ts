@@ -27,7 +27,10 @@ export type Given = Partial<Omit<JobRecord, 'id'>> & {
 }
 
 /** A job as a page shows it, with as little in it as a test needs: parts still in the case, grades still open. */
-export function fixtureJob(sheetId = 'lomvi-90', { facts: said, history, edits, ...given }: Given = {}): ShownJob {
+export function fixtureJob(
+  sheetId = 'lomvi-90',
+  { facts: said, history, edits, ...given }: Given = {},
+): ShownJob {
   const sheet = demoSheets.find((s) => s.id === sheetId)!
   const record: JobRecord = {
     id: 'job',
@@ -49,9 +52,7 @@ export function fixtureJob(sheetId = 'lomvi-90', { facts: said, history, edits, 
     touchedAt: at,
     heldReason: null,
     routeHash: null,
-    builds: [
-      { id: 1, number: 0, by: 'Ylva', at, stacks: [], readings: [], plan: null, acceptance: null },
-    ],
+    builds: [{ id: 1, number: 0, by: 'Ylva', at, stacks: [], readings: [], plan: null, acceptance: null }],
     closings: [],
     drafts: [],
     row: [],

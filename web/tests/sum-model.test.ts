@@ -1,3 +1,4 @@
+import { examples } from '@moray/contract/calculations/examples'
 import { calculations, describeCalculation } from '@moray/contract/calculations/registry'
 import { describe, expect, it } from 'vitest'
 import { guides } from '../src/sums/guides.ts'
@@ -12,11 +13,11 @@ describe('forms made from descriptions', () => {
       expect(guide!.formula.length).toBeGreaterThan(20)
       const fields = describeCalculation(name).input.find((way) => {
         const method = way.find((f) => f.name === 'method')
-        return !method || method.values?.includes(guide!.example.method as string)
+        return !method || method.values?.includes(examples[name]!.method as string)
       })!
-      const { input, problems } = toInput(fields, toTyped(fields, guide!.example))
+      const { input, problems } = toInput(fields, toTyped(fields, examples[name]!))
       expect(problems).toEqual({})
-      expect(input).toEqual(guide!.example)
+      expect(input).toEqual(examples[name]!)
       // and the registry takes it
       const turns = c.turns(input)
       let turn = turns.next()
@@ -39,7 +40,7 @@ describe('forms made from descriptions', () => {
 
   it('names the place of what is not understood, rows and all', () => {
     const [fields] = describeCalculation('preload').input
-    const typed = toTyped(fields!, guides.preload!.example)
+    const typed = toTyped(fields!, examples.preload!)
     ;(typed.trials as Record<string, string>[])[1]!.torqueNm = 'firm'
     expect(Object.keys(toInput(fields!, typed).problems)).toEqual(['trials[1].torqueNm'])
   })

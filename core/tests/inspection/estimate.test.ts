@@ -87,10 +87,27 @@ describe('the estimate', () => {
   it('never lets money speak for a cracked case', () => {
     const e = estimate(lomvi, {
       grades: { housing: 'replace' },
-      reasons: { housing: 'cracked: never rebuilt' },
+      seen: { housing: ['crack'] },
       ...rate,
     })
-    expect(e.safety[0]).toMatch(/cracked: it is never rebuilt/)
+    expect(e.safety[0]).toContain('not rebuilt as it is')
+    expect(e.options[0]).toMatchObject({ id: 'rebuild', forbidden: expect.stringContaining('cracked') })
+    // the rebuild is the cheapest by far, and is not called so
+    const cheap = estimate(lomvi, { grades: {}, ...rate, rate: 0 })
+    expect(cheap.cheapest).toBe('rebuild')
+    expect(
+      estimate(lomvi, { grades: { housing: 'replace' }, seen: { housing: ['crack'] }, ...rate, rate: 0 })
+        .cheapest,
+    ).not.toBe('rebuild')
+  })
+  it('goes by what was seen, not by the words of a reason', () => {
+    const worn = estimate(lomvi, {
+      grades: { housing: 'send-out' },
+      reasons: { housing: 'no crack, groove only' },
+      seen: { housing: ['groove'] },
+      ...rate,
+    })
+    expect(worn.options[0]!.forbidden).toBeUndefined()
   })
   it('says at how many hours the exchange unit would be the cheaper one', () => {
     const e = estimate(lomvi, { grades: { pinion: 'replace-set' }, ...rate })

@@ -38,13 +38,12 @@ const USUAL: Limits = { threads: 2, waiting: 24, milliseconds: 20_000, megabytes
 export function openCalcPool(limits: Partial<Limits> = {}): CalcPool {
   const { threads, waiting, milliseconds, megabytes } = { ...USUAL, ...limits }
   const pool = new Piscina<Task, Answer>({
-    filename: threadFile('calc/worker', import.meta.url),
+    filename: threadFile('worker', import.meta.url),
     minThreads: 1,
     maxThreads: threads,
     maxQueue: waiting,
     idleTimeout: 60_000,
     resourceLimits: { maxOldGenerationSizeMb: megabytes },
-    ...(import.meta.url.endsWith('.ts') ? { execArgv: [...process.execArgv, '--import', 'tsx'] } : {}),
   })
   return {
     async run(name, text, gone) {

@@ -7,7 +7,7 @@ type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never
 
 /** The embedded database in a thread of its own: while it works or syncs, the server goes on answering. */
 export async function openPgliteThread(folder: string): Promise<Database> {
-  const worker = new Worker(threadFile('db/pglite-worker', import.meta.url), { workerData: { folder } })
+  const worker = new Worker(threadFile('pglite-worker', import.meta.url), { workerData: { folder } })
   const waiting = new Map<number, { done: (rows: unknown[]) => void; failed: (e: Error) => void }>()
   const listeners = new Set<(payload: string) => void>()
   let lastId = 0

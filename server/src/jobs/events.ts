@@ -1,5 +1,6 @@
 import type { EventEntry } from '@moray/contract/replies'
 import type { Queryable } from '../db/database.ts'
+import { notFound } from '../http/refusal.ts'
 
 /** The history of a job, oldest first. @param after only what came after this event */
 export async function listEvents(db: Queryable, jobId: string, after: number): Promise<EventEntry[]> {
@@ -9,5 +10,12 @@ export async function listEvents(db: Queryable, jobId: string, after: number): P
      from event e join person p on p.id = e.by_person where e.job_id = $1 and e.id > $2 order by e.id limit 5000`,
     [jobId, after],
   )
+  if (!rows.length) await mustExist(db, jobId)
   return rows.map((r) => r.entry)
+}
+
+/** @throws Refusal 404 */
+export async function mustExist(db: Queryable, jobId: string): Promise<void> {
+  const [job] = await db.query('select 1 from job where id = $1', [jobId])
+  if (!job) throw notFound('Job', jobId)
 }

@@ -7,6 +7,7 @@ import type { Queryable } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { onRead, onWrite, rowId } from '../http/endpoint.ts'
 import { personHeader } from '../http/write.ts'
+import { mustExist } from '../jobs/events.ts'
 import { onJob, readJudged } from '../job/on-job.ts'
 import { CLOSING, PEOPLE } from '../job/read-record.ts'
 import { agreeToDeparture } from './agree.ts'
@@ -43,5 +44,6 @@ async function listClosings(db: Queryable, jobId: string): Promise<ClosingRecord
     `select ${CLOSING} as closing, d.asked, ${PEOPLE} as people from step_done d where d.job_id = $1 order by d.id`,
     [jobId],
   )
+  if (!rows.length) await mustExist(db, jobId)
   return rows.map((r) => ({ ...fullClosing(r.closing, r.people), asked: r.asked }))
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { examples } from '@moray/contract/calculations/examples'
 import { describeCalculation } from '@moray/contract/calculations/registry'
 import type { FieldDescription } from '@moray/contract/fields/describe'
 import { useClipboard, useStorage } from '@vueuse/core'
@@ -34,7 +35,7 @@ function start(): Record<string, unknown> {
   } catch {
     // no inputs in the address, or not ours: begin with the example
   }
-  return guide?.example ?? {}
+  return examples[props.name] ?? {}
 }
 const first = start()
 const way = ref(wayOf(first))

@@ -1,268 +1,95 @@
-/** For each calculation: its formula in words, and an input to start from. */
-export interface Guide {
-  formula: string
-  example: Record<string, unknown>
-}
-
-const mesh = {
-  pinionTeeth: 13,
-  gearTeeth: 28,
-  moduleMm: 4.2,
-  faceWidthMm: 17,
-  pressureAngleDeg: 20,
-  spiralAngleDeg: 35,
-}
-const toothed = { ...mesh, cutterRadiusMm: 50.7, gearAddendumMm: 2.4, pinionAddendumMm: 4.7 }
-const crown = { crownLengthMm: 0.02, crownProfileMm: 0.015, centreLength: 0, centreProfile: 0, filmMm: 0.006 }
-
-export const guides: Record<string, Guide> = {
+/** For each calculation its formula in words. */
+export const guides: Record<string, { formula: string }> = {
   'parse-reading': {
     formula:
       'Turns × travel per turn, plus the pointer; fractions in inches; every unit by its exact factor.',
-    example: { text: '2r 35h', quantity: 'length', dialPerTurnMm: 1 },
   },
   'mesh-geometry': {
     formula:
       'tan δ₂ = sin Σ / (z₁/z₂ + cos Σ). Backlash per mm = 2 tan α / cos β × R_o/R_m × sin δ of the member moved.',
-    example: { mesh },
   },
   'backlash-transfer': {
     formula:
       'Backlash = reading × cos of the plunger angle × pitch radius ÷ arm radius. Normal: times cos α cos β.',
-    example: { mesh, readingMm: 0.47, radiusMm: 38, member: 'pinion', indicatorAngleDeg: 0 },
   },
   depth: {
     formula:
       'Master minus drop (plus, when the plunger extends); arbor reading plus its radius; nominal plus what the feeler is off.',
-    example: { method: 'master-drop', masterMm: 50.003, dropMm: 11.6, extends: false },
   },
   'ride-height': {
     formula:
       'Ride + position × sin δ₁/sin δ₂ takes the wedge out; the lowest point of a parabola through the rest.',
-    example: {
-      mesh,
-      points: [
-        { pinionMm: 38.2, rideMm: 30.15 },
-        { pinionMm: 38.3, rideMm: 30.09 },
-        { pinionMm: 38.4, rideMm: 30.04 },
-        { pinionMm: 38.5, rideMm: 30.005 },
-        { pinionMm: 38.6, rideMm: 29.985 },
-      ],
-    },
   },
   runout: {
     formula:
       'A sine by least squares: twice its height is the bend. What is left beyond 4 s is a blip, not runout.',
-    example: {
-      readingsMm: [0.02, 0.05, 0.07, 0.06, 0.03, -0.01, -0.05, -0.06, -0.05, -0.02, 0, 0.01],
-      limitMm: 0.15,
-      resolutionMm: 0.01,
-      mpeMm: 0.01,
-    },
   },
   'shaft-runout': {
     formula:
       'The bend at each station as an arrow; arrows on a straight line along the shaft are a skew, a break in that line is the kink.',
-    example: {
-      stations: [
-        { atMm: 20, readingsMm: [0.01, 0.007, 0, -0.007, -0.01, -0.007, 0, 0.007] },
-        { atMm: 90, readingsMm: [0.012, 0.008, 0, -0.008, -0.012, -0.008, 0, 0.008] },
-        { atMm: 150, readingsMm: [0.09, 0.064, 0, -0.064, -0.09, -0.064, 0, 0.064] },
-        { atMm: 210, readingsMm: [0.17, 0.12, 0, -0.12, -0.17, -0.12, 0, 0.12] },
-      ],
-      noiseMm: 0.01,
-    },
   },
   'backlash-round': {
     formula:
       'A sine through the places is the gear running out. The smallest backlash is judged, not the mean.',
-    example: {
-      places: [
-        { deg: 0, readings: [0.47, 0.48] },
-        { deg: 90, readings: [0.44, 0.44] },
-        { deg: 180, readings: [0.4, 0.41] },
-        { deg: 270, readings: [0.45, 0.44] },
-      ],
-      resolution: 0.01,
-      mpe: 0.01,
-      window: { min: 0.38, max: 0.56 },
-      variationLimitMm: 0.1,
-    },
   },
   'temperature-effect': {
     formula:
       'Change = (expansion of the case − of the shaft) × length × degrees from 20 °C; the sign by where the cups are held.',
-    example: { lengthMm: 110, tempC: 34, halfWidthC: 2, shouldered: 'outer' },
   },
   judge: {
     formula:
       'u² = resolution²/12 + error²/3 + scatter²/n; in only when mean ± 2u lies wholly inside the window.',
-    example: {
-      readings: [0.46, 0.47, 0.47],
-      resolution: 0.01,
-      mpe: 0.01,
-      repeatability: 0.005,
-      window: { min: 0.38, max: 0.56 },
-    },
   },
   'shim-solve': {
     formula:
       'Of all stacks the drawer allows, the highest chance of landing in every window; within half a percent of it, the fewest pieces.',
-    example: {
-      locations: [
-        { id: 'pinion', currentMm: 0.62, minMm: 0.2, maxMm: 1.6, maxPieces: 4 },
-        { id: 'forward', currentMm: 0.75, minMm: 0.2, maxMm: 1.6, maxPieces: 4 },
-      ],
-      quantities: [
-        {
-          id: 'depth',
-          measured: 38.52,
-          u: 0.006,
-          window: { min: 38.37, max: 38.43 },
-          target: 38.4,
-          sensitivity: { pinion: 1 },
-        },
-        {
-          id: 'backlash',
-          measured: 0.62,
-          u: 0.008,
-          window: { min: 0.38, max: 0.56 },
-          target: 0.47,
-          sensitivity: { pinion: 0.6, forward: -1.29 },
-        },
-      ],
-      pieces: [
-        { id: 's05', thicknessMm: 0.05, count: 4 },
-        { id: 's10', thicknessMm: 0.101, count: 3 },
-        { id: 's20', thicknessMm: 0.2, count: 3 },
-        { id: 's30', thicknessMm: 0.301, count: 2 },
-        { id: 's50', thicknessMm: 0.501, count: 2 },
-      ],
-      sensitivityRelU: 0.1,
-    },
   },
   'trial-update': {
     formula:
       'Each trial moves the sensitivities from what geometry says toward what was read, by how sure each is.',
-    example: {
-      locations: ['pinion', 'forward'],
-      quantities: [
-        {
-          id: 'backlash',
-          sensitivity: { pinion: 0.6, forward: -1.29 },
-          relSd: 0.1,
-          u: 0.008,
-          window: { min: 0.38, max: 0.56 },
-        },
-      ],
-      trials: [
-        { stacks: { pinion: 0.62, forward: 0.75 }, readings: { backlash: 0.62 } },
-        { stacks: { pinion: 0.5, forward: 0.75 }, readings: { backlash: 0.55 } },
-      ],
-      next: { pinion: 0.5, forward: 0.81 },
-    },
   },
   preload: {
     formula:
       'A straight line through torque against stack; the stack for the middle of the window plus seal drag.',
-    example: {
-      trials: [
-        { stackMm: 1.35, torqueNm: 0.56 },
-        { stackMm: 1.4, torqueNm: 0.94 },
-      ],
-      sealNm: 0.2,
-      window: { min: 0.45, max: 0.75 },
-    },
   },
   crush: {
     formula:
       'Shims at the bearing: trial − gap + crush, or trial + float + crush. Under the cover: trial + gap − crush, or trial − float − crush.',
-    example: { shimsAt: 'cover', trialMm: 0.5, floatMm: 0.08, crushMm: 0.05 },
   },
   'threaded-carrier': {
     formula:
       'Turns = backlash to close ÷ (lead × backlash per mm). From loose to tight, so that the thread bears on one side.',
-    example: {
-      mesh: { pinionTeeth: 18, gearTeeth: 18, moduleMm: 5, faceWidthMm: 20 },
-      leadMm: 1.5,
-      backlashMm: 0.4,
-      targetMm: 0.16,
-      member: 'gear',
-      notches: 18,
-    },
   },
   'torque-adapter': {
     formula:
       'Setting = target × L / (L + E cos θ): longer arm, smaller setting. Square to the wrench changes nothing.',
-    example: { targetNm: 60, wrenchLengthMm: 420, offsetMm: 90, angleDeg: 0, wrenchMaxNm: 100 },
   },
   'torque-order': {
     formula:
       'Next comes the one whose nearest finished neighbour is farthest; every stage in the same order.',
-    example: { count: 8, stages: [0.5, 1] },
   },
   'lock-alignment': {
     formula:
       'The picture repeats every 360° / lcm(tabs, slots); the smallest further turn that brings enough together.',
-    example: { tabs: 12, slots: 18, required: 2, phaseDeg: 12.9, toleranceDeg: 1.5 },
   },
   'leak-test': {
     formula:
       'Absolute pressure ÷ absolute temperature stays the same in a tight case; what is lost beyond that, times volume, is the leak.',
-    example: {
-      readings: [
-        { s: 0, gaugeKpa: 70, tempC: 24 },
-        { s: 1800, gaugeKpa: 69.2, tempC: 22.4 },
-        { s: 3600, gaugeKpa: 68.4, tempC: 20.8 },
-        { s: 5400, gaugeKpa: 67.8, tempC: 19.5 },
-        { s: 7200, gaugeKpa: 67.2, tempC: 18 },
-      ],
-      atmosphereKpa: 101.3,
-      volumeMl: 650,
-      allowedMlPerMin: 0.25,
-      gaugeResolutionKpa: 0.1,
-    },
   },
   ratio: {
     formula:
       'Driven over driver, upper times lower; a pair matches when neither the stamp nor the turns counted speak against it.',
-    example: {
-      overall: 2.2,
-      upperPairs: [{ id: 'upper 21:24', driver: 21, driven: 24 }],
-      lowerPairs: [
-        { id: 'lower 14:27', driver: 14, driven: 27 },
-        { id: 'lower 15:27', driver: 15, driven: 27 },
-      ],
-      inputTurns: 22,
-      outputTurns: 10,
-    },
   },
   'tooth-contact': {
     formula:
       'Where crowning and displacement leave the flanks within the thickness of the compound, as the teeth roll through mesh.',
-    example: {
-      mesh: toothed,
-      side: 1,
-      pinionMm: 0.03,
-      gearMm: 0,
-      offsetMm: 0,
-      shaftAngleErrorDeg: 0,
-      ...crown,
-    },
   },
   'pattern-read': {
     formula:
       'The pinion and gear displacement whose computed patches come nearest to the two that were seen.',
-    example: {
-      mesh: toothed,
-      ...crown,
-      drive: { length: 0.05, profile: 0.15 },
-      coast: { length: 0.02, profile: 0.12 },
-    },
   },
   'fault-rank': {
     formula:
       "Bayes' rule over a table of how often each finding goes with each cause; checks by information against cost.",
-    example: { findings: ['milky-oil', 'fishing-line'], absent: ['leak-still'] },
   },
 }

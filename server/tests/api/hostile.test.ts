@@ -1,0 +1,270 @@
+import { endpoints } from '@moray/contract/endpoints'
+import type { AnyEndpoint } from '@moray/contract/endpoint'
+import { describeClass } from '@moray/contract/fields/describe'
+import type { JobPage } from '@moray/contract/replies'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { testApp, type TestApp } from '../test-app.ts'
+
+let app: TestApp
+beforeAll(async () => {
+  app = await testApp()
+})
+
+const RUNA = 'runa'
+/** A body that each write would take, as far as anybody knows without looking at the job. */
+const GOOD: Record<string, object> = {
+  addPerson: { name: 'Ask Lien', role: 'technician' },
+  openJob: {
+    sheetId: 'teist-6',
+    serial: 'S',
+    boat: 'B',
+    owner: 'O',
+    water: 'salt',
+    complaint: 'whine',
+    hours: 3,
+    stand: 'Stand 1',
+  },
+  enterStack: { location: 'pinion', unit: 'mm', pieces: [{ text: '.40' }], confirmed: true, reason: 'again' },
+  takeReading: {
+    build: 0,
+    measure: 'backlash-forward',
+    text: '.6',
+    unit: 'mm',
+    gaugeId: 'g05',
+    masterId: 'm50',
+    clockDeg: 10,
+    note: 'x',
+    confirmed: true,
+  },
+  supersedeReading: { reason: 'slipped', text: '.5', unit: 'mm' },
+  takePlan: { fromBuild: 0, stacks: [{ location: 'pinion', pieces: [{ id: 'ds001' }] }] },
+  acceptBuild: { build: 0, reason: 'because' },
+  closeStep: { step: 'receive', answers: { 'in.open-items': 0 }, departure: { reason: 'because' } },
+  takeBack: { reason: 'because' },
+  agree: { step: 'receive', reason: 'because' },
+  seeRoute: { hash: '0123456789abcdef' },
+  keepDraft: { step: 'receive', answers: { 'in.struck': 'no' } },
+  layInRow: { part: 'pinion', name: 'x', orientation: 'x', ink: 'x', stack: 'x', note: 'x', confirmed: true },
+  orderRow: { ids: ['1'] },
+  changeRowPart: { act: 'mark', reason: 'because', orientation: 'x', ink: 'x', note: 'x' },
+  gradePart: {
+    part: 'pinion',
+    grade: 'keep',
+    reason: 'because',
+    seen: ['chip'],
+    measured: '.1',
+    zone: 'seal',
+  },
+  sayFinding: { finding: 'metal', state: 'there' },
+  sayOutcome: { cause: 'shaft-bent', note: 'x' },
+  makeEstimate: { rate: 1, consumables: 1, extraHours: 1 },
+  recordApproval: { estimateId: 1, choice: 'stop', customer: 'The owner', how: 'in writing' },
+  chooseJobSchool: { school: 'filling', choice: 'stand', reason: 'because' },
+  changeLife: { act: 'hold', reason: 'because', stand: 'Stand 1', step: 'receive' },
+  chooseShopSchool: { school: 'filling', choice: 'stand', reason: 'x' },
+  setShopRules: {
+    departuresNeedLead: false,
+    rate: 1,
+    consumables: 1,
+    currency: 'kr',
+    stands: ['Stand 1', 'Stand 2', 'Stand 3'],
+  },
+  setLikelihood: { finding: 'metal', cause: 'shaft-bent', likelihood: 0.5, reason: 'because' },
+  leaveDemo: { confirm: 'leave the demo' },
+  addLine: { text: '.5', unit: 'mm', count: 1, place: 'x' },
+  addPieces: { pieces: 1, reason: 'x' },
+  countLine: { count: 1, reason: 'because' },
+  correctThickness: { text: '.5', unit: 'mm', reason: 'because' },
+}
+const PARAMS: Record<string, string> = { id: 'lomvi-skarv', reading: '1', closing: '1', part: '1' }
+
+/** Values that nobody means, as JSON text. */
+const HOSTILE = [
+  'null',
+  'true',
+  '{}',
+  '[]',
+  '""',
+  '"   "',
+  '"\\u0000"',
+  '"a\\u0000b"',
+  '"\\ud800"',
+  '"a\\udc00"',
+  '"\\u202etxt"',
+  '"\\u200b\\u200b\\u200b"',
+  '"\\u0007bell"',
+  '1e308',
+  '-1e308',
+  '1e-308',
+  '-1',
+  '1.5',
+  '9007199254740993',
+  '"1e309 mm"',
+  '{"constructor":{"a":1}}',
+  '{"__proto__":{"a":1}}',
+  '[null]',
+  '[{"constructor":{"a":1}}]',
+  '["\\u0000","\\ud800"]',
+  `${'['.repeat(3000)}${']'.repeat(3000)}`,
+  `"${'x'.repeat(20_000)}"`,
+  '"\'; drop table event; --"',
+  '{"a":"\\u0000"}',
+  '{"toString":1,"valueOf":2}',
+]
+
+const writes = Object.entries(endpoints as Record<string, AnyEndpoint>).flatMap(([name, e]) =>
+  e.body ? [[name, e, e.body] as const] : [],
+)
+
+async function send(path: string, body: string, person = RUNA) {
+  const response = await app.request(path, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'x-moray-person': person },
+    body,
+  })
+  return { status: response.status, text: await response.text() }
+}
+const pathOf = (e: AnyEndpoint) =>
+  e.path.replace(/:(\w+)/g, (_, n: string) => (e.path.startsWith('/api/drawer') ? 's001' : PARAMS[n]!))
+
+describe('what nobody means', () => {
+  it('knows a body for every write there is', () => {
+    expect(Object.keys(GOOD).sort()).toEqual(writes.map(([name]) => name).sort())
+    expect(HOSTILE.length).toBeGreaterThan(25)
+  })
+  it.each(writes)(
+    'is refused or kept by %s, field by field, and never an error of ours',
+    async (name, endpoint, body) => {
+      const good = GOOD[name]!
+      const tried: string[] = []
+      for (const { name: field } of describeClass(body))
+        for (const value of HOSTILE) {
+          // leaving the demo would end it for the tests that follow
+          if (name === 'leaveDemo' && value === JSON.stringify('leave the demo')) continue
+          const text = JSON.stringify({ ...good, [field]: '@@' }).replace('"@@"', () => value)
+          const { status, text: reply } = await send(pathOf(endpoint), text)
+          expect(status, `${name}.${field} = ${value.slice(0, 60)}: ${reply.slice(0, 200)}`).toBeLessThan(500)
+          tried.push(field)
+        }
+      expect(tried.length).toBeGreaterThanOrEqual(HOSTILE.length - 1)
+    },
+  )
+  it.each(['constructor', '__proto__', 'toString', 'hasOwnProperty', '', 'a.b', '\u0000'])(
+    'as a key is refused by name: %j',
+    async (key) => {
+      const body = `{"pieces":1,${JSON.stringify(key)}:{"a":1}}`
+      const { status, text } = await send('/api/drawer/s001/add', body)
+      expect(status).toBe(422)
+      expect(text).toContain('is not a field of this request')
+    },
+  )
+  it.each([
+    ['%00', 404],
+    ['%ED%A0%80', 404],
+    ['..%2f..%2fetc', 404],
+    ['1e3', 404],
+    ['0x10', 404],
+    ['a'.repeat(5000), 404],
+    ['%F0%9F%90%9F', 404],
+    ['a b', 404],
+  ])('as an id is not there: %s', async (id, status) => {
+    for (const path of [
+      `/api/jobs/${id}`,
+      `/api/files/${id}`,
+      `/api/drives/${id}`,
+      `/api/drawer/${id}/movements`,
+      `/api/jobs/${id}/events`,
+    ])
+      expect((await app.request(path)).status, path).toBe(status)
+    for (const path of [`/api/jobs/lomvi-skarv/row/${id}`, `/api/jobs/lomvi-skarv/readings/${id}/supersede`])
+      expect((await send(path, '{"act":"fit","reason":"because"}')).status, path).toBeGreaterThanOrEqual(404)
+  })
+  it.each(['%00', '%ED%A0%80', 'x'.repeat(200), "'%20or%201=1", '%25'])(
+    'as a search is refused or finds nothing: %s',
+    async (text) => {
+      for (const path of [
+        `/api/jobs?search=${text}`,
+        `/api/units?search=${text}`,
+        `/api/jobs?before=${text}`,
+        `/api/jobs?state=${text}`,
+        `/api/jobs/lomvi-skarv/events?after=${text}`,
+        `/api/live?after=${text}`,
+      ])
+        expect((await app.request(path)).status, path).toBeLessThan(500)
+    },
+  )
+  it('is refused in time in proportion: keys without end, lists without end, nesting without end', async () => {
+    const many = `{${Array.from({ length: 9000 }, (_, i) => `"k${i}":1`).join(',')}}`
+    const nulls = `{"stacks":[${Array(40_000).fill('null').join(',')}],"fromBuild":0}`
+    const deep = `{"answers":${'{"a":'.repeat(20_000)}1${'}'.repeat(20_000)},"step":"receive"}`
+    for (const [path, body] of [
+      ['/api/drawer/s001/add', many],
+      ['/api/jobs/lomvi-skarv/trials', nulls],
+      ['/api/jobs/lomvi-skarv/steps', deep],
+    ] as const) {
+      const started = performance.now()
+      const { status, text } = await send(path, body)
+      expect(status).toBe(422)
+      expect(text.length, path).toBeLessThan(20_000)
+      expect((JSON.parse(text) as { error: { fields: unknown[] } }).error.fields.length).toBeLessThanOrEqual(
+        50,
+      )
+      expect(performance.now() - started, path).toBeLessThan(2000)
+    }
+  })
+  it('blank texts make no job, no reason and no stand', async () => {
+    const blank = {
+      sheetId: 'teist-6',
+      serial: ' ',
+      boat: ' ',
+      owner: '\u200b',
+      water: 'salt',
+      complaint: '   ',
+    }
+    const { status, text } = await send('/api/jobs', JSON.stringify(blank))
+    expect(status).toBe(422)
+    const { fields } = (JSON.parse(text) as { error: { fields: { path: string }[] } }).error
+    expect(fields.map((f) => f.path)).toEqual(['serial', 'boat', 'owner', 'complaint'])
+    expect(
+      (await send('/api/shop/rules', JSON.stringify({ ...GOOD.setShopRules, stands: [' '] }))).status,
+    ).toBe(422)
+    expect(
+      (
+        await send(
+          '/api/jobs/rordrum/grades',
+          JSON.stringify({ part: 'input-carrier', grade: 'keep', reason: '   ' }),
+        )
+      ).status,
+    ).toBe(422)
+  })
+  it('figures that cannot be are refused, confirmed or not', async () => {
+    const grade = (measured: string) =>
+      send(
+        '/api/jobs/rordrum/grades',
+        JSON.stringify({ part: 'input-carrier', grade: 'keep', reason: 'because', measured }),
+      )
+    expect((await grade('-5')).status).toBe(422)
+    expect((await grade('1e60')).status).toBe(422)
+    expect((await grade('.04')).status).toBe(201)
+    const stack = (text: string) =>
+      send(
+        '/api/jobs/lomvi-skarv/stacks',
+        JSON.stringify({
+          location: 'pinion',
+          unit: 'mm',
+          pieces: [{ text }],
+          confirmed: true,
+          reason: 'again',
+        }),
+      )
+    expect((await stack('99999999')).status).toBe(422)
+    expect(
+      (await send('/api/jobs/sivkrok/steps', '{"step":"receive","answers":{"in.open-items":1e308}}')).status,
+    ).toBe(422)
+  })
+  it('leaves the shop as it was, and every error is said in the one body', async () => {
+    const { jobs } = await app.get<JobPage>('/api/jobs')
+    expect(jobs.length).toBeGreaterThanOrEqual(12)
+    expect(app.logged).toEqual([])
+  })
+})
