@@ -58,6 +58,7 @@ const data = resolve(process.env.MORAY_DATA ?? 'data')
 const url = process.env.DATABASE_URL || undefined
 
 let unlock = () => {}
+process.on('exit', () => unlock())
 let mark: Mark | undefined
 try {
   // a PostgreSQL server takes many of us at once; the folder then holds pictures only
@@ -71,7 +72,6 @@ try {
       : `The data folder ${data} cannot be written. Choose another with MORAY_DATA.`,
   )
 }
-process.on('exit', unlock)
 
 async function openDatabase(): Promise<Database> {
   if (url) return openPostgres(url, log)

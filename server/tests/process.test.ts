@@ -1,113 +1,22 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
-import {
-  appendFileSync,
-  cpSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  writeFileSync,
-} from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
+import { spawnSync } from 'node:child_process'
+import { appendFileSync, cpSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { fullRecord } from '@moray/core/job/compact'
 import type { DrawerLine, DrawerMovement, EventEntry, JobReply } from '@moray/contract/replies'
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
+import {
+  freshFolder,
+  get,
+  killHard,
+  launch,
+  LONG,
+  post,
+  prepared,
+  scratch,
+  start,
+  useProcesses,
+} from './server-process.ts'
 import { JOB } from './walk.ts'
-
-/** The server as a process of its own: started, killed, started again. */
-const root = resolve(import.meta.dirname, '../..')
-const scratch = mkdtempSync(join(tmpdir(), 'moray-process-'))
-const prepared = join(scratch, 'prepared')
-const running = new Set<ChildProcess>()
-
-interface Server {
-  url: string
-  child: ChildProcess
-  stop: (signal: NodeJS.Signals) => Promise<number | null>
-}
-
-function launch(folder: string): { child: ChildProcess; said: () => string; ended: Promise<number | null> } {
-  // tsx as a loader, not as a parent: one process, so that signals and exit codes are the server's own
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/src/main.ts'], {
-    cwd: root,
-    env: { ...process.env, PORT: '0', MORAY_DATA: folder },
-    stdio: ['ignore', 'pipe', 'pipe'],
-  })
-  running.add(child)
-  let text = ''
-  child.stdout!.on('data', (d) => (text += d))
-  child.stderr!.on('data', (d) => (text += d))
-  const ended = new Promise<number | null>((done) =>
-    child.on('exit', (code) => {
-      running.delete(child)
-      done(code)
-    }),
-  )
-  return { child, said: () => text, ended }
-}
-
-async function start(folder: string): Promise<Server> {
-  const { child, said, ended } = launch(folder)
-  let over = false
-  void ended.then(() => (over = true))
-  for (;;) {
-    const url = /ready at (http:\S+)/.exec(said())?.[1]
-    if (url)
-      return {
-        url,
-        child,
-        async stop(signal) {
-          child.kill(signal)
-          return ended
-        },
-      }
-    if (over) throw new Error(`the server ended: ${said()}`)
-    await new Promise((r) => setTimeout(r, 50))
-  }
-}
-
-/** Killed without a chance to tidy up. */
-async function killHard(server: Server) {
-  const pid = server.child.pid!
-  await server.stop('SIGKILL')
-  // dying takes a moment; nobody starts a server faster than that by hand
-  for (let i = 0; i < 200 && isRunning(pid); i++) await new Promise((r) => setTimeout(r, 25))
-}
-
-function isRunning(pid: number): boolean {
-  try {
-    return !/\) [ZX] /.test(readFileSync(`/proc/${pid}/stat`, 'utf8'))
-  } catch {
-    return false
-  }
-}
-
-const post = (url: string, path: string, body: object) =>
-  fetch(url + path, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', 'x-moray-person': 'ylva' },
-    body: JSON.stringify(body),
-  })
-const get = async <T>(url: string, path: string): Promise<T> => (await fetch(url + path)).json() as Promise<T>
-
-let number = 0
-function freshFolder(): string {
-  const folder = join(scratch, `data-${++number}`)
-  cpSync(prepared, folder, { recursive: true })
-  return folder
-}
-
-beforeAll(async () => {
-  const server = await start(prepared)
-  expect(await server.stop('SIGTERM')).toBe(0)
-}, 240_000)
-afterEach(() => {
-  for (const child of running) child.kill('SIGKILL')
-})
-
-const LONG = 240_000
 
 describe('a server process', () => {
   it(
@@ -208,9 +117,8 @@ describe('a server process', () => {
   const small = join(scratch, 'small-disk')
   mkdirSync(small, { recursive: true })
   const mounted = spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=100m', 'tmpfs', small]).status === 0
-  afterAll(() => {
+  useProcesses(() => {
     if (mounted) spawnSync('umount', ['-l', small])
-    rmSync(scratch, { recursive: true, force: true })
   })
 
   it.skipIf(!mounted)(

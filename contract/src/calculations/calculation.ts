@@ -18,6 +18,8 @@ export interface Calculation {
   /** All classes that may apply; more than one where the fields depend on a choice. */
   inputs: Class<object>[]
   output: OutputField[]
+  /** May take seconds; it shares no thread with those that take none. */
+  long: boolean
   /** Checks the input, then computes in turns; a short calculation is one turn. @throws InputError */
   turns: (raw: unknown) => Turns
 }
@@ -42,6 +44,7 @@ export function calculationOf<Input extends object, Result extends object>(
     name,
     what,
     inputs,
+    long: typeof run !== 'function',
     output: output.map(([n, unit, w]) => ({ name: n, ...(unit ? { unit } : {}), what: w })),
     *turns(raw) {
       const checked = validate(classFor(raw), raw)

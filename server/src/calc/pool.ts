@@ -1,4 +1,5 @@
 import { Piscina } from 'piscina'
+import { calculation } from '@moray/contract/calculations/registry'
 import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
 import { Refusal } from '../http/refusal.ts'
 import { threadFile } from '../threads.ts'
@@ -25,8 +26,9 @@ export type Answer =
   { result: string } | { refused: { code: string; fields: FieldProblem[] } } | { failed: { message: string } }
 
 export interface Limits {
+  /** Long calculations at once. */
   threads: number
-  /** Calculations that may wait beside those that run. */
+  /** Calculations that may wait, of either sort. */
   waiting: number
   milliseconds: number
   megabytes: number
@@ -34,22 +36,28 @@ export interface Limits {
 
 const USUAL: Limits = { threads: 2, waiting: 24, milliseconds: 20_000, megabytes: 768 }
 
-/** A pool of threads, each ended when its calculation takes too long, too much, or is no longer asked for. */
+/**
+ * Threads that calculate, each ended when its calculation takes too long, too much, or is no longer asked for. What may take seconds has
+ * threads of its own, so that a quick question never waits behind it.
+ */
 export function openCalcPool(limits: Partial<Limits> = {}): CalcPool {
   const { threads, waiting, milliseconds, megabytes } = { ...USUAL, ...limits }
-  const pool = new Piscina<Task, Answer>({
-    filename: threadFile('worker', import.meta.url),
-    minThreads: 1,
-    maxThreads: threads,
-    maxQueue: waiting,
-    idleTimeout: 60_000,
-    resourceLimits: { maxOldGenerationSizeMb: megabytes },
-  })
+  const open = (most: number) =>
+    new Piscina<Task, Answer>({
+      filename: threadFile('worker', import.meta.url),
+      minThreads: 1,
+      maxThreads: most,
+      maxQueue: waiting,
+      idleTimeout: 60_000,
+      resourceLimits: { maxOldGenerationSizeMb: megabytes },
+    })
+  const [long, quick] = [open(threads), open(1)]
   return {
     async run(name, text, gone) {
       const limit = AbortSignal.timeout(milliseconds)
       let answer: Answer
       try {
+        const pool = calculation(name).long ? long : quick
         answer = await pool.run({ name, text }, { signal: AbortSignal.any([gone, limit]) })
       } catch (e) {
         throw whatHappened(e, limit.aborted, milliseconds)
@@ -58,7 +66,9 @@ export function openCalcPool(limits: Partial<Limits> = {}): CalcPool {
       if ('refused' in answer) throw new InputError(answer.refused.code, answer.refused.fields)
       throw new Error(answer.failed.message)
     },
-    close: () => pool.destroy(),
+    close: async () => {
+      await Promise.all([long.destroy(), quick.destroy()])
+    },
   }
 }
 

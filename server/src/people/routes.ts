@@ -49,6 +49,7 @@ async function addPerson(tx: Transaction, { name, role }: AddPerson): Promise<Pe
   const base =
     name
       .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-+|-+$/g, '')

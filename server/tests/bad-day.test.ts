@@ -1,0 +1,351 @@
+import { spawnSync } from 'node:child_process'
+import {
+  chmodSync,
+  closeSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+  writeSync,
+} from 'node:fs'
+import { join } from 'node:path'
+import type { DrawerLine, JobPage, Person, Shop } from '@moray/contract/replies'
+import { describe, expect, it } from 'vitest'
+import {
+  freshFolder,
+  get,
+  killHard,
+  launch,
+  LONG,
+  post,
+  prepared,
+  scratch,
+  start,
+  useProcesses,
+} from './server-process.ts'
+
+const mounts: string[] = []
+useProcesses(() => {
+  for (const m of mounts) spawnSync('umount', ['-l', m])
+})
+
+const filesBelow = (folder: string): string[] =>
+  readdirSync(folder, { recursive: true, withFileTypes: true }).map((e) => join(e.parentPath, e.name))
+const isFile = (path: string) => statSync(path).isFile()
+
+/** What a start that must be refused says. */
+async function refusal(folder: string, env = {}): Promise<string> {
+  const { said, ended } = launch(folder, env)
+  expect(await ended).toBe(1)
+  return said()
+}
+
+describe('a folder that has held a shop', () => {
+  it.each([
+    ['its database is gone', (f: string) => rmSync(join(f, 'pg'), { recursive: true })],
+    [
+      'its database is empty',
+      (f: string) => readdirSync(join(f, 'pg')).forEach((n) => rmSync(join(f, 'pg', n), { recursive: true })),
+    ],
+    ['the version file is missing', (f: string) => rmSync(join(f, 'pg', 'PG_VERSION'))],
+  ])(
+    'never begins anew: %s',
+    async (_, spoil) => {
+      const folder = freshFolder()
+      spoil(folder)
+      const before = filesBelow(folder).length
+      const said = await refusal(folder)
+      expect(said).toMatch(
+        /holds the shop [0-9a-f-]{36} since .* but its database \(pg\) is missing or incomplete/,
+      )
+      expect(said).toContain('Nothing was begun anew')
+      expect(filesBelow(folder).length).toBe(before)
+    },
+    LONG,
+  )
+  it(
+    'is not begun over when mark and version file are both missing, nor when only pictures are there',
+    async () => {
+      const folder = freshFolder()
+      rmSync(join(folder, 'moray.json'))
+      rmSync(join(folder, 'pg', 'PG_VERSION'))
+      expect(await refusal(folder)).toContain('is not empty and holds no database of Moray')
+      expect(existsSync(join(folder, 'pg', 'PG_VERSION'))).toBe(false)
+      rmSync(join(folder, 'pg'), { recursive: true })
+      mkdirSync(join(folder, 'files', 'ab'), { recursive: true })
+      expect(await refusal(folder)).toContain('is not empty and holds no database of Moray')
+    },
+    LONG,
+  )
+  it(
+    'is taken up when an older Moray left no mark, and refuses the database of another shop',
+    async () => {
+      const folder = freshFolder()
+      const mark = readFileSync(join(folder, 'moray.json'), 'utf8')
+      rmSync(join(folder, 'moray.json'))
+      const server = await start(folder)
+      expect(JSON.parse(readFileSync(join(folder, 'moray.json'), 'utf8'))).toMatchObject({
+        shop: (JSON.parse(mark) as { shop: string }).shop,
+        state: 'ready',
+      })
+      await server.stop('SIGTERM')
+      writeFileSync(join(folder, 'moray.json'), mark.replace(/"shop": ".{4}/, '"shop": "ffff'))
+      expect(await refusal(folder)).toMatch(/belongs to the shop ffff.* the database holds the shop/)
+    },
+    LONG,
+  )
+  it(
+    'is prepared again when its first start was cut off before anything was acknowledged',
+    async () => {
+      const folder = freshFolder()
+      const mark = JSON.parse(readFileSync(join(folder, 'moray.json'), 'utf8')) as object
+      writeFileSync(join(folder, 'moray.json'), JSON.stringify({ ...mark, state: 'preparing' }))
+      rmSync(join(folder, 'pg', 'global'), { recursive: true })
+      const server = await start(folder, { MORAY_DEMO: 'off' })
+      expect(await get<Person[]>(server.url, '/api/people')).toEqual([])
+      await server.stop('SIGTERM')
+    },
+    LONG,
+  )
+  it(
+    'belongs to its owner alone, also what is written later',
+    async () => {
+      const folder = freshFolder()
+      chmodSync(join(folder, 'pg', 'PG_VERSION'), 0o666)
+      const server = await start(folder)
+      await post(server.url, '/api/drawer/s001/add', { pieces: 1 })
+      await server.stop('SIGTERM')
+      for (const path of [folder, ...filesBelow(folder)]) expect(statSync(path).mode & 0o077, path).toBe(0)
+    },
+    LONG,
+  )
+})
+
+describe('an empty shop', () => {
+  it(
+    'begins without the demo when asked, and stays so',
+    async () => {
+      const folder = join(scratch, 'empty')
+      let server = await start(folder, { MORAY_DEMO: 'off' })
+      expect((await get<JobPage>(server.url, '/api/jobs')).jobs).toEqual([])
+      expect((await get<Shop>(server.url, '/api/shop')).demo).toBe(false)
+      expect(
+        (await post(server.url, '/api/people', { name: 'Åse', role: 'lead' }, { 'x-moray-person': '' }))
+          .status,
+      ).toBe(201)
+      await server.stop('SIGTERM')
+      server = await start(folder)
+      expect((await get<Person[]>(server.url, '/api/people')).map((p) => p.name)).toEqual(['Åse'])
+      expect((await get<JobPage>(server.url, '/api/jobs')).jobs).toEqual([])
+      await server.stop('SIGTERM')
+    },
+    LONG,
+  )
+})
+
+describe('a calculation that would never end', () => {
+  /** Only eight pieces reach the interval: the enumeration of old looked at all combinations of 400 lines. */
+  const endless = {
+    locations: Array.from({ length: 4 }, (_, i) => ({
+      id: `l${i}`,
+      currentMm: 1,
+      minMm: 7.5001,
+      maxMm: 7.50015 + i * 1e-5,
+      maxPieces: 8,
+    })),
+    quantities: [
+      { id: 'q', measured: 0, u: 0.01, window: { min: -1, max: 1 }, target: 0, sensitivity: { l0: 0.01 } },
+    ],
+    pieces: Array.from({ length: 400 }, (_, i) => ({
+      id: `p${i}`,
+      thicknessMm: 0.9 + ((i * 37) % 400) * 0.0003,
+      count: 8,
+    })),
+    maxNodes: 50_000_000,
+  }
+  const wide = {
+    ...endless,
+    locations: Array.from({ length: 6 }, (_, i) => ({
+      id: `l${i}`,
+      currentMm: 1,
+      minMm: 0.1,
+      maxMm: 5,
+      maxPieces: 8,
+    })),
+    quantities: Array.from({ length: 6 }, (_, i) => ({
+      id: `q${i}`,
+      measured: 0.9,
+      u: 0.01,
+      window: { min: 0, max: 0.001 },
+      target: 0,
+      sensitivity: Object.fromEntries(Array.from({ length: 6 }, (_, k) => [`l${k}`, k === i ? -0.7 : -0.15])),
+    })),
+  }
+  it(
+    'keeps nobody waiting, ends when nobody waits for it, and does not hold the server up when it stops',
+    async () => {
+      const server = await start(freshFolder())
+      const leave = new AbortController()
+      const asked = Array.from({ length: 5 }, () =>
+        fetch(`${server.url}/api/calc/shim-solve`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(wide),
+          signal: leave.signal,
+        }).then(
+          (r) => r.status,
+          () => 'left',
+        ),
+      )
+      const keys = `{${Array.from({ length: 60_000 }, (_, i) => `"k${i}":1`).join(',')}}`
+      const waits: number[] = []
+      const until = performance.now() + 3000
+      const refused = post(server.url, '/api/calc/judge', keys)
+      while (performance.now() < until) {
+        const before = performance.now()
+        expect(await get(server.url, '/api/health')).toEqual({ ok: true, database: 'answers' })
+        waits.push(performance.now() - before)
+        await new Promise((r) => setTimeout(r, 20))
+      }
+      expect((await refused).status).toBe(422)
+      waits.sort((a, b) => a - b)
+      // of a machine that others use as well: nearly all of them at once, none for long
+      expect(waits[Math.floor(waits.length * 0.9)]).toBeLessThan(50)
+      expect(waits.length).toBeGreaterThan(30)
+      leave.abort()
+      expect(await Promise.all(asked)).toEqual(Array(5).fill('left'))
+      // their threads are free again
+      const small = await post(server.url, '/api/calc/parse-reading', { text: '16t', quantity: 'length' })
+      expect(await small.json()).toEqual({ value: 0.4064, unit: 't' })
+      const again = post(server.url, '/api/calc/shim-solve', wide).catch(() => 'cut')
+      await new Promise((r) => setTimeout(r, 300))
+      expect(await server.stop('SIGTERM')).toBe(0)
+      await again
+    },
+    LONG,
+  )
+  it(
+    'ends by its own count of work',
+    async () => {
+      const server = await start(freshFolder())
+      const response = await post(server.url, '/api/calc/shim-solve', { ...endless, maxNodes: 1 })
+      expect(response.status).toBe(200)
+      expect(await response.json()).toMatchObject({ status: 'no-fit', provedOptimal: false })
+      await server.stop('SIGTERM')
+    },
+    LONG,
+  )
+})
+
+describe('a damaged page', () => {
+  it(
+    'takes only its own jobs from the bench, is told, and is found by the check',
+    async () => {
+      const folder = freshFolder()
+      let server = await start(folder)
+      const whole = (await get<JobPage>(server.url, '/api/jobs')).jobs.length
+      await server.stop('SIGTERM')
+      const check = () => {
+        const r = spawnSync(process.execPath, ['--import', 'tsx', 'server/src/commands/check.ts'], {
+          env: { ...process.env, MORAY_DATA: folder },
+          encoding: 'utf8',
+        })
+        return { code: r.status, text: r.stdout + r.stderr }
+      }
+      expect(check()).toEqual({ code: 0, text: expect.stringContaining('All is well.') })
+      // the file whose first page holds a job's complaint
+      const heap = filesBelow(join(folder, 'pg', 'base')).find((f) => {
+        if (!/\/\d+$/.test(f) || !isFile(f)) return false
+        const text = readFileSync(f)
+        return text.includes('Fishing line behind the propeller') && text.includes('LV90-20417')
+      })!
+      const fd = openSync(heap, 'r+')
+      writeSync(fd, Buffer.from('xxxx'), 0, 4, 8000)
+      closeSync(fd)
+      server = await start(folder)
+      const bench = await get<JobPage>(server.url, '/api/jobs')
+      expect(bench.damaged).toBeGreaterThan(0)
+      expect(bench.jobs.length).toBeLessThan(whole)
+      expect((await post(server.url, '/api/drawer/s001/add', { pieces: 1 })).status).toBe(201)
+      await server.stop('SIGTERM')
+      const found = check()
+      expect(found.code).toBe(1)
+      expect(found.text).toMatch(/BROKEN: table job, page 0/)
+    },
+    LONG,
+  )
+})
+
+/** A disk of its own in a file can only be had by root, on Linux, with loop devices. */
+const image = join(scratch, 'disk.img')
+const disk = join(scratch, 'disk')
+mkdirSync(disk, { recursive: true })
+const hasDisk =
+  spawnSync('truncate', ['-s', '400M', image]).status === 0 &&
+  spawnSync('mkfs.ext4', ['-q', '-F', image]).status === 0 &&
+  spawnSync('mount', ['-o', 'loop', image, disk]).status === 0
+if (hasDisk) mounts.push(disk)
+
+describe('a power cut', () => {
+  it.skipIf(!hasDisk)(
+    'loses nothing that was acknowledged: the image of the disk at any moment has it',
+    async () => {
+      const folder = join(disk, 'data')
+      cpSync(prepared, folder, { recursive: true })
+      spawnSync('sync')
+      const server = await start(folder)
+      let acknowledged = 0
+      let going = true
+      const writer = (async () => {
+        while (going) {
+          const r = await post(server.url, '/api/drawer/s001/add', {
+            pieces: 1,
+            reason: 'x'.repeat(100),
+          }).catch(() => undefined)
+          if (r?.status === 201) acknowledged++
+        }
+      })()
+      const rounds: { acknowledged: number; copy: string }[] = []
+      for (let i = 0; i < 3; i++) {
+        await new Promise((r) => setTimeout(r, 900))
+        // what counts is what was acknowledged before the cut; what came while it was taken may or may not be there
+        const before = acknowledged
+        server.child.kill('SIGSTOP')
+        const copy = join(scratch, `cut-${i}.img`)
+        cpSync(image, copy)
+        rounds.push({ acknowledged: before, copy })
+        server.child.kill('SIGCONT')
+      }
+      going = false
+      await writer
+      await killHard(server)
+      expect(rounds.at(-1)!.acknowledged).toBeGreaterThan(rounds[0]!.acknowledged)
+      const first = (await readLine(prepared)).count
+      for (const { acknowledged: at, copy } of rounds) {
+        const place = `${copy}.mnt`
+        mkdirSync(place)
+        expect(spawnSync('mount', ['-o', 'loop', copy, place]).status).toBe(0)
+        mounts.push(place)
+        const after = join(scratch, `${at}-after`)
+        // the socket of the killed server is no file
+        cpSync(join(place, 'data'), after, { recursive: true, filter: (f) => !f.endsWith('.sock') })
+        rmSync(join(after, 'lock'), { recursive: true, force: true })
+        const kept = (await readLine(after)).count - first
+        expect(kept).toBeGreaterThanOrEqual(at)
+      }
+    },
+    LONG,
+  )
+
+  async function readLine(folder: string): Promise<DrawerLine> {
+    const server = await start(folder)
+    const line = (await get<DrawerLine[]>(server.url, '/api/drawer')).find((l) => l.id === 's001')!
+    await server.stop('SIGTERM')
+    return line
+  }
+})
