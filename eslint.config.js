@@ -17,6 +17,9 @@ const floor = (files, banned, why) => ({
 
 const frameworks = [
   'vue',
+  'pg',
+  'piscina',
+  '@tanstack/**',
   'vue-router',
   'pinia',
   'primevue/**',

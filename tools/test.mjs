@@ -32,6 +32,22 @@ function ensureChromium() {
   )
 }
 
+/** A PostgreSQL server from Debian, on which all API tests run once more; without it they are skipped, with a word. */
+function ensurePostgres() {
+  if (existsSync('/usr/lib/postgresql')) return
+  if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
+    console.log('installing PostgreSQL from Debian …')
+    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+    const quiet = { env, stdio: ['ignore', 'ignore', 'inherit'] }
+    run('apt-get', ['update', '-qq'], { env })
+    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'postgresql'], quiet)
+  }
+  if (!existsSync('/usr/lib/postgresql'))
+    console.log(
+      'No PostgreSQL server here: the API tests run on the embedded database only. Install Debian\'s package "postgresql" to run them on both.',
+    )
+}
+
 const readReport = (file) => {
   try {
     return JSON.parse(readFileSync(file, 'utf8'))
@@ -59,6 +75,18 @@ const checks = [
   ['types of the pages', ['vue-tsc/bin/vue-tsc.js', '-p', 'web/tsconfig.json']],
   ['types', ['typescript/bin/tsc', '-p', 'tsconfig.json']],
   ['lint', ['eslint/bin/eslint.js', '.', '--max-warnings=0']],
+  [
+    'circles',
+    [
+      'dependency-cruiser/bin/dependency-cruise.mjs',
+      'core/src',
+      'contract/src',
+      'server/src',
+      'web/src',
+      '--log-level',
+      'warn',
+    ],
+  ],
   ['format', ['prettier/bin/prettier.cjs', '--check', '--log-level=warn', '.']],
 ]
 
@@ -77,14 +105,20 @@ const steps = [
   ['build', () => run(node, [join(root, 'tools/prepare.mjs'), 'build'])],
   [
     'unit and API tests',
-    () =>
-      run(node, [
-        bin('vitest/vitest.mjs'),
-        'run',
-        '--reporter=dot',
-        '--reporter=json',
-        `--outputFile.json=${unitReport}`,
-      ]),
+    () => {
+      ensurePostgres()
+      return run(
+        node,
+        [
+          bin('vitest/vitest.mjs'),
+          'run',
+          '--reporter=dot',
+          '--reporter=json',
+          `--outputFile.json=${unitReport}`,
+        ],
+        { env: { ...process.env, MORAY_TEST_BUILT: '1' } },
+      )
+    },
     unitReport,
   ],
   [

@@ -1,6 +1,6 @@
 import type { CompactRecord } from '@moray/core/job/compact'
 import type { JobHead, ShopRules } from '@moray/core/job/record'
-import type { FaultCase, LikelihoodEdit } from '@moray/core/inspection/fault-history'
+import type { LikelihoodEdit } from '@moray/core/inspection/fault-history'
 import type { SettingMaster } from '@moray/core/measuring/setting-master'
 
 export type { FaultCase } from '@moray/core/inspection/fault-history'

@@ -9,6 +9,8 @@ export const root = resolve(import.meta.dirname, '../..')
 export const scratch = mkdtempSync(join(tmpdir(), 'moray-process-'))
 /** A data folder with the demo, as its first start left it. */
 export const prepared = join(scratch, 'prepared')
+/** tools/test.mjs has built the server a moment ago; without it the source runs. */
+const BUILT = process.env.MORAY_TEST_BUILT === '1'
 const running = new Set<ChildProcess>()
 export const LONG = 240_000
 
@@ -22,10 +24,13 @@ export interface Server {
 export function launch(
   folder: string,
   env: NodeJS.ProcessEnv = {},
-  file = 'server/src/main.ts',
+  file: 'main' | 'check' = 'main',
 ): { child: ChildProcess; said: () => string; ended: Promise<number | null> } {
   // tsx as a loader, not as a parent: one process, so that signals and exit codes are the server's own
-  const child = spawn(process.execPath, ['--import', 'tsx', file], {
+  const how = BUILT
+    ? [`server/dist/${file}.js`]
+    : ['--import', 'tsx', `server/src/${file === 'main' ? file : `commands/${file}`}.ts`]
+  const child = spawn(process.execPath, how, {
     cwd: root,
     env: { ...process.env, PORT: '0', MORAY_DATA: folder, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],

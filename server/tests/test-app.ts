@@ -9,7 +9,7 @@ import { fullRecord } from '@moray/core/job/compact'
 import { eventText } from '@moray/core/job/event-text'
 import { availablePieces, type AvailablePiece } from '@moray/core/job/pieces'
 import { waitsText } from '@moray/core/job/standing-text'
-import type { Waits } from '@moray/core/job/standing'
+import type { Waits } from '@moray/core/job/waits'
 import { judged, type JudgedJob } from '@moray/core/job/judged'
 import { afterAll, inject } from 'vitest'
 import { createApp, type AppOptions } from '../src/app.ts'
@@ -138,12 +138,15 @@ export async function testApp(options: TestOptions = {}): Promise<TestApp> {
     if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`)
     return response.json()
   }
+  // the shop's ways, read again once somebody may have changed them
+  let ways: Promise<Shop> | undefined
   const judge = async (reply: JobReply) => {
-    const shop = await get<Shop>('/api/shop')
+    const shop = await (ways ??= get<Shop>('/api/shop'))
     const sheet = await deps.sheets.get(db, reply.sheetId, reply.sheetVersion)
     return judged(fullRecord(reply), sheet, shop, deps.now())
   }
   const post: TestApp['post'] = async (path, body, headers = {}) => {
+    if (path.startsWith('/api/shop')) ways = undefined
     const response = await request(path, {
       method: 'POST',
       headers: {

@@ -2,7 +2,7 @@ import type { Grade } from '../inspection/criteria.ts'
 import type { Estimate } from '../inspection/estimate.ts'
 import type { GaugeSpec } from '../setting/assess.ts'
 import type { Prediction } from '../setting/shim-solve.ts'
-import type { Waits } from './standing.ts'
+import type { Waits } from './waits.ts'
 
 /** What is kept of one job, as it is read from the store: nothing here is judged. Times are ISO 8601 in UTC, lengths mm. */
 export interface JobRecord extends JobHead {

@@ -1,5 +1,5 @@
 import { STAGES } from '../route/route-of.ts'
-import type { Waits } from './standing.ts'
+import type { Waits } from './waits.ts'
 
 const OWN_STAGES: Record<string, string> = { setting: 'Setting', done: 'Handed over', closed: 'Closed' }
 

@@ -2,20 +2,7 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import type { Progress } from '../route/progress.ts'
 import { isShimmed, type Assessment } from '../setting/assess.ts'
 import type { BuildRecord, JobRecord, JobState } from './record.ts'
-
-/** What a job waits for, as ids with the words that name them; the sentence is made where it is shown. */
-export type Waits =
-  | { kind: 'nothing' }
-  | { kind: 'closed'; reason: string }
-  | { kind: 'held'; reason: string }
-  | { kind: 'step'; step: string; what: string }
-  | { kind: 'shut'; step: string; why: string }
-  | { kind: 'running'; step: string; what: string; since: string }
-  | { kind: 'stack'; stack: string; label: string; build: number }
-  | { kind: 'reading'; measure: string; label: string; build: number; missing: number }
-  | { kind: 'accept' | 'choose-stacks' | 'decide'; build: number }
-  /** Kept by an older Moray as a sentence. */
-  | { kind: 'said'; text: string }
+import type { Waits } from './waits.ts'
 
 export interface Standing {
   state: JobState

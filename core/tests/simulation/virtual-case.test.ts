@@ -43,12 +43,13 @@ describe.each(demoSheets.map((s) => [s.id, s] as const))('virtual %s', (_, sheet
   })
 })
 
-describe('solve(measure(truth)) over 500 seeds', () => {
+// npm run bench holds the same promise over 500
+describe('solve(measure(truth)) over 60 seeds', () => {
   it.each(shimmed.map((s) => [s.id, s] as const))(
     '%s lands in every window at the promised rate',
     (_, sheet) => {
       let [promised, landed, plans, variance] = [0, 0, 0, 0]
-      for (let seed = 1; seed <= 500; seed++) {
+      for (let seed = 1; seed <= 60; seed++) {
         const r = random(seed)
         const gearcase = virtualCase(sheet, r)
         const result = shimSolve({
@@ -67,7 +68,7 @@ describe('solve(measure(truth)) over 500 seeds', () => {
         }
         if (trulyIn(moved, stacksOf(plan!))) landed++
       }
-      expect(plans).toBeGreaterThan(100)
+      expect(plans).toBeGreaterThan(12)
       // not below the promise by more than chance allows: four standard deviations and one case
       expect(landed, `${landed} landed of ${plans}, ${promised.toFixed(1)} promised`).toBeGreaterThan(
         promised - 4 * Math.sqrt(variance) - 1,

@@ -4,6 +4,7 @@ import { refuse } from '@moray/core/checks/input-error'
 import type { JobReply } from '@moray/contract/replies'
 import type { Context, Hono } from 'hono'
 import type { Deps } from '../deps.ts'
+import { afterOf } from '../http/after.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
 import { write } from '../http/write.ts'
 import { jobReply, onJob, readJudged } from '../job/on-job.ts'
@@ -55,10 +56,4 @@ function queryOf(c: Context): JobQuery {
   if (before !== null && !/^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{3}Z\|[\w.:-]{1,80}$/.test(before))
     refuse('before', 'is not the "next" of a page')
   return { state, before, search: searchOf(c), limit: PAGE }
-}
-
-export function afterOf(c: Context): number {
-  const text = c.req.query('after') ?? '0'
-  if (!/^\d{1,15}$/.test(text)) refuse('after', 'is not the number of an event')
-  return Number(text)
 }

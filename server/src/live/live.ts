@@ -4,7 +4,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { streamSSE } from 'hono/streaming'
 import type { Database, Queryable } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
-import { afterOf } from '../jobs/routes.ts'
+import { afterOf } from '../http/after.ts'
 
 type Listener = (event: LiveEvent | 'lost') => void
 

@@ -1,4 +1,3 @@
-import type { JudgedJob } from '@moray/core/job/judged'
 import type { JobPage } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
 import { testApp, type TestApp } from '../test-app.ts'

@@ -1,4 +1,3 @@
-import type { JudgedJob } from '@moray/core/job/judged'
 import type { DrawerLine, DrawerMovement } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
 import { testApp, waitsFor } from '../test-app.ts'
