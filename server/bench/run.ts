@@ -1,0 +1,164 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { calculate } from '@moray/contract/calculations/registry'
+import { createApp } from '../src/app.ts'
+import type { Database, Queryable } from '../src/db/database.ts'
+import { migrate, readMigrations } from '../src/db/migrate.ts'
+import { openFolder } from '../src/db/pglite.ts'
+import { openPostgres } from '../src/db/postgres.ts'
+import { SheetShelf } from '../src/drives/sheets.ts'
+import { openFileStore } from '../src/files/file-store.ts'
+import { Live } from '../src/live/live.ts'
+import { beginShop } from '../src/shop/begin.ts'
+
+/**
+ * npm run bench, second half: statements, bytes and milliseconds of the routes, on the demo and on a shop that has grown to 500, 1000 and 2000
+ * jobs; what a synced commit costs. On PGlite in a folder, or on the PostgreSQL server of DATABASE_URL (an empty database).
+ */
+const NOW = new Date()
+const folder = mkdtempSync(join(tmpdir(), 'moray-bench-'))
+const print = (row: object) => process.stdout.write(`${JSON.stringify(row)}\n`)
+
+let statements = 0
+const counting = <Q extends Queryable>(q: Q): Q => ({
+  ...q,
+  query: (sql: string, params?: unknown[]) => {
+    statements++
+    return q.query(sql, params)
+  },
+})
+const url = process.env.DATABASE_URL
+const inner = url ? await openPostgres(url, () => {}) : await openFolder(join(folder, 'pg'))
+const db: Database = {
+  ...counting(inner),
+  transaction: (work) => {
+    statements += 2
+    return inner.transaction((tx) => work(counting(tx)))
+  },
+}
+await migrate(inner, readMigrations(resolve(import.meta.dirname, '../migrations')), NOW)
+await beginShop(inner, NOW, { demo: true, shop: 'bench' })
+const app = createApp(
+  {
+    db,
+    live: new Live(),
+    sheets: new SheetShelf(),
+    files: openFileStore(join(folder, 'files')),
+    calc: {
+      run: (name, text) => Promise.resolve(JSON.stringify(calculate(name, JSON.parse(text)))),
+      close: () => Promise.resolve(),
+    },
+    now: () => new Date(),
+    log: (m, e) => process.stderr.write(`${m} ${String(e)}\n`),
+  },
+  { webFolder: folder },
+)
+
+const quantile = (times: number[], q: number) =>
+  Math.round([...times].sort((a, b) => a - b)[Math.floor(q * (times.length - 1))]! * 10) / 10
+
+async function measure(jobs: number, name: string, ask: () => [string, object?], times = 25) {
+  const took: number[] = []
+  let bytes = 0
+  for (let i = 0; i < times; i++) {
+    const [path, body] = ask()
+    statements = 0
+    const started = performance.now()
+    const response = await app.request(path, {
+      headers: {
+        host: '127.0.0.1',
+        'x-moray-person': 'runa',
+        'content-type': 'application/json',
+        'x-moray-request': crypto.randomUUID(),
+      },
+      ...(body ? { method: 'POST', body: JSON.stringify(body) } : {}),
+    })
+    bytes = (await response.text()).length
+    if (response.status >= 400) throw new Error(`${path}: ${response.status}`)
+    took.push(performance.now() - started)
+  }
+  print({ jobs, route: name, statements, bytes, p50Ms: quantile(took, 0.5), p95Ms: quantile(took, 0.95) })
+}
+
+/** Copies of a finished job, with everything that belongs to it. */
+async function grow(from: number, to: number) {
+  await inner.script(`
+    set session_replication_role = replica;
+    insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, hours, stand, state, stage, waits, complaint, opened_at, touched_at, route_hash)
+      select 'g' || n, 'g-' || n, sheet_id, sheet_version, 'G' || (n % 700), boat || ' ' || (n % 300), owner, water, hours, null,
+        case when n % 50 = 0 then 'working' else 'finished' end, case when n % 50 = 0 then 'set' else 'done' end, waits, complaint,
+        opened_at - n * interval '1 hour', touched_at - n * interval '1 hour', route_hash
+      from job, generate_series(${from}, ${to - 1}) n where id = 'lomvi-done';
+    insert into build (job_id, number, plan, by_person, at)
+      select 'g' || n, number, plan, by_person, at from build, generate_series(${from}, ${to - 1}) n where job_id = 'lomvi-done';
+    insert into acceptance (build_id, by_person, at)
+      select b.id, b.by_person, b.at from build b where b.job_id like 'g%' and b.number = 1 and not exists (select 1 from acceptance a where a.build_id = b.id);
+    insert into reading (build_id, measure, raw_mm, value_mm, text, unit, gauge_id, gauge_overdue, resolution, mpe, repeatability, by_person, at)
+      select b.id, r.measure, r.raw_mm, r.value_mm, r.text, r.unit, r.gauge_id, r.gauge_overdue, r.resolution, r.mpe, r.repeatability, r.by_person, r.at
+      from build b, (select r.* from reading r join build x on x.id = r.build_id where x.job_id = 'lomvi-done') r, generate_series(1, 2)
+      where b.job_id like 'g%' and not exists (select 1 from reading y where y.build_id = b.id);
+    insert into stack (build_id, location, by_person, at)
+      select b.id, s.location, s.by_person, s.at from build b join (select s.*, x.number from stack s join build x on x.id = s.build_id where x.job_id = 'lomvi-done') s on s.number = b.number
+      where b.job_id like 'g%' and not exists (select 1 from stack y where y.build_id = b.id);
+    insert into stack_piece (stack_id, position, thickness_mm, text, line_id)
+      select s.id, 0, 0.4, '.40', 's003' from stack s join build b on b.id = s.build_id where b.job_id like 'g%' and not exists (select 1 from stack_piece p where p.stack_id = s.id);
+    insert into step_done (job_id, step, answers, by_person, at)
+      select 'g' || n, step, answers, by_person, at from step_done, generate_series(${from}, ${to - 1}) n where job_id = 'lomvi-done';
+    insert into fault_outcome (job_id, cause, by_person, at) select 'g' || n, 'screw-gasket', 'runa', now() from generate_series(${from}, ${to - 1}) n;
+    insert into job_finding (job_id, finding, present, by_person, at) select 'g' || n, f, true, 'runa', now() from generate_series(${from}, ${to - 1}) n, unnest(array['metal', 'milky-oil']) f;
+    insert into event (id, at, by_person, kind, job_id, subject, data, digest)
+      select (select max(id) from event) + row_number() over (), at, by_person, kind, 'g' || n, subject, data, digest from event, generate_series(${from}, ${to - 1}) n where job_id = 'lomvi-done';
+    set session_replication_role = origin;
+    analyze`)
+}
+
+let have = 12
+for (const jobs of [12, 500, 1000, 2000]) {
+  if (jobs > have) await grow(have, jobs)
+  have = jobs
+  const [sum] = await inner.query<{ readings: number; events: number }>(
+    'select (select count(*)::int from reading) as readings, (select count(*)::int from event) as events',
+  )
+  print({ jobs, ...sum })
+  await measure(jobs, 'GET bench, open', () => ['/api/jobs?state=open'])
+  await measure(jobs, 'GET bench, over, searched', () => ['/api/jobs?state=over&search=lomvi'])
+  await measure(jobs, 'GET units', () => ['/api/units'])
+  await measure(jobs, 'GET job', () => ['/api/jobs/lomvi-test'])
+  await measure(jobs, 'GET drawer', () => ['/api/drawer'])
+  await measure(jobs, 'GET fault history', () => ['/api/jobs/lomvi-test/fault-history'])
+  await measure(jobs, 'POST finding', () => [
+    '/api/jobs/rordrum/findings',
+    { finding: 'metal', state: 'there' },
+  ])
+  await measure(
+    jobs,
+    'POST reading',
+    () => [
+      '/api/jobs/lomvi-skarv/readings',
+      { build: 0, measure: 'backlash-forward', text: '.62', unit: 'mm', gaugeId: 'g05' },
+    ],
+    10,
+  )
+  await measure(jobs, 'POST draft', () => ['/api/jobs/sivkrok/draft', { step: 'tools', answers: {} }])
+  await measure(jobs, 'POST drawer add', () => ['/api/drawer/s001/add', { pieces: 1 }])
+}
+
+// a bare query of the same size on the same database, and what syncing a commit costs
+const bare: number[] = []
+for (let i = 0; i < 40; i++) {
+  const started = performance.now()
+  await inner.query("select repeat('x', 13000) as text")
+  bare.push(performance.now() - started)
+}
+print({ what: 'bare query of 13 kB', p50Ms: quantile(bare, 0.5) })
+await inner.script('create table bench_sync (n int)')
+const commits: number[] = []
+for (let i = 0; i < 100; i++) {
+  const started = performance.now()
+  await inner.transaction((tx) => tx.query('insert into bench_sync values ($1)', [i]))
+  commits.push(performance.now() - started)
+}
+print({ what: 'smallest synced commit', p50Ms: quantile(commits, 0.5), p95Ms: quantile(commits, 0.95) })
+await inner.close()
+rmSync(folder, { recursive: true, force: true })
