@@ -77,15 +77,7 @@ const checks = [
   ['lint', ['eslint/bin/eslint.js', '.', '--max-warnings=0']],
   [
     'circles',
-    [
-      'dependency-cruiser/bin/dependency-cruise.mjs',
-      'core/src',
-      'contract/src',
-      'server/src',
-      'web/src',
-      '--log-level',
-      'warn',
-    ],
+    ['dependency-cruiser/bin/dependency-cruise.mjs', 'core/src', 'contract/src', 'server/src', 'web/src'],
   ],
   ['format', ['prettier/bin/prettier.cjs', '--check', '--log-level=warn', '.']],
 ]
