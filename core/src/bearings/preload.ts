@@ -1,3 +1,4 @@
+import { lineFit } from '../numbers/least-squares.ts'
 import { InputError, refuse, type FieldProblem } from '../checks/input-error.ts'
 import { finite, notNegative } from '../checks/numbers.ts'
 import { checkWindow } from '../measuring/window.ts'
@@ -51,7 +52,7 @@ export function preload(input: PreloadInput): Preload {
   const n = trials.length
   const stack = trials.reduce((sum, t) => sum + t.stackMm, 0) / n
   const torque = trials.reduce((sum, t) => sum + t.torqueNm, 0) / n
-  const slope = n === 1 ? input.slopeNmPerMm : measuredSlope(trials, stack, torque)
+  const slope = n === 1 ? input.slopeNmPerMm : measuredSlope(trials)
   if (slope === undefined)
     refuse(
       'slopeNmPerMm',
@@ -62,8 +63,11 @@ export function preload(input: PreloadInput): Preload {
   return { stackMm: stack + (target - torque) / slope, slopeNmPerMm: slope, guess: n === 1 }
 }
 
-function measuredSlope(trials: PreloadInput['trials'], stack: number, torque: number): number {
-  const xx = trials.reduce((sum, t) => sum + (t.stackMm - stack) ** 2, 0)
-  if (xx < 1e-12) refuse('trials', 'all have the same stack; change it to measure the slope')
-  return trials.reduce((sum, t) => sum + (t.stackMm - stack) * (t.torqueNm - torque), 0) / xx
+function measuredSlope(trials: PreloadInput['trials']): number {
+  const line = lineFit(
+    trials.map((t) => t.stackMm),
+    trials.map((t) => t.torqueNm),
+  )
+  if (!line || line.xx < 1e-12) refuse('trials', 'all have the same stack; change it to measure the slope')
+  return line.slope
 }

@@ -1,3 +1,5 @@
+import { gaussNewton } from '../numbers/least-squares.ts'
+
 /** What a leak through a small path does: the gauge pressure falls by the same share in the same time. */
 export interface Decay {
   /** Time in which the gauge pressure falls to 1/e. */
@@ -18,7 +20,7 @@ const MOST_STEPS = 20
  * @param minutes rising, minutes[0] = 0
  * @param absolute compensated absolute pressures, kPa, same length
  * @returns undefined with fewer than four readings, a drop below 5 % of the gauge pressure, a pressure that crosses the
- *   atmosphere's, or a fit that runs off
+ *   atmosphere's, or a fit that runs off or has not settled after 20 steps
  */
 export function fitDecay(
   minutes: Float64Array,
@@ -32,30 +34,24 @@ export function fitDecay(
   if (first === 0 || last / first <= 0 || last / first > 1 - LARGE_DROP) return undefined
   for (let i = 0; i < n; i++) if ((absolute[i]! - atmosphere) * first <= 0) return undefined
 
-  let start = first
-  let rate = Math.log(first / last) / minutes[n - 1]!
-  for (let step = 0; step < MOST_STEPS; step++) {
-    let [aa, ab, bb, ar, br] = [0, 0, 0, 0, 0]
-    for (let i = 0; i < n; i++) {
-      const e = Math.exp(-rate * minutes[i]!)
-      const byRate = -start * minutes[i]! * e
-      const rest = absolute[i]! - atmosphere - start * e
-      aa += e * e
-      ab += e * byRate
-      bb += byRate * byRate
-      ar += e * rest
-      br += byRate * rest
-    }
-    const determinant = aa * bb - ab * ab
-    if (!(determinant > 1e-12 * aa * bb)) return undefined
-    const change = (br * aa - ar * ab) / determinant
-    start += (ar * bb - br * ab) / determinant
-    rate += change
-    if (!(rate > 0) || !Number.isFinite(start)) return undefined
-    if (Math.abs(change) < 1e-6 * rate) break
-  }
-  let squares = 0
-  for (let i = 0; i < n; i++)
-    squares += (absolute[i]! - atmosphere - start * Math.exp(-rate * minutes[i]!)) ** 2
-  return { startKpa: start, tauMin: 1 / rate, rmsKpa: Math.sqrt(squares / n) }
+  const fit = gaussNewton(
+    [first, Math.log(first / last) / minutes[n - 1]!],
+    ([start, rate]) => {
+      if (!(rate! > 0) || !Number.isFinite(start!)) return undefined
+      const rest: number[] = []
+      const rows: number[][] = []
+      for (let i = 0; i < n; i++) {
+        const e = Math.exp(-rate! * minutes[i]!)
+        rest.push(absolute[i]! - atmosphere - start! * e)
+        rows.push([e, -start! * minutes[i]! * e])
+      }
+      return { rest, rows }
+    },
+    ([, rate], [, change]) => Math.abs(change!) < 1e-6 * rate!,
+    MOST_STEPS,
+  )
+  // a curve that was still moving at the cap describes nothing
+  if (fit.status !== 'converged') return undefined
+  const [start, rate] = fit.x
+  return { startKpa: start!, tauMin: 1 / rate!, rmsKpa: Math.sqrt(fit.squares / n) }
 }

@@ -1,3 +1,4 @@
+import { lineFit } from '../numbers/least-squares.ts'
 import { InputError, refuse } from '../checks/input-error.ts'
 import { finite, positive } from '../checks/numbers.ts'
 import { fitDecay, type Decay } from './decay.ts'
@@ -95,7 +96,7 @@ export function leakTest(input: LeakTestInput): LeakTest {
     pressure[i] = compensated ? absolute * (kelvin / (r.tempC! + ZERO_C)) : absolute
   })
   const up = resolution / Math.sqrt(12)
-  const { slope, standardError, rms } = lineFit(minutes, pressure, up)
+  const { slope, standardError, rms } = slopeOf(minutes, pressure, up)
   const decay = fitDecay(minutes, pressure, atmosphere)
   const settledAt = decay && decay.rmsKpa <= 1.2 * up ? 0 : settledFrom(minutes, pressure, up)
   if (input.skipSettling && settledAt > 0)
@@ -140,31 +141,22 @@ export function leakTest(input: LeakTestInput): LeakTest {
   }
 }
 
-interface LineFit {
+interface SlopeFit {
   slope: number
   standardError: number
   /** Root mean square of what the line leaves. */
   rms: number
 }
 
-/** Slope by least squares about the means; its standard error from the residuals or from `floor`, the larger. */
-function lineFit(x: Float64Array, y: Float64Array, floor: number): LineFit {
+/** Slope by least squares; its standard error from the residuals or from `floor`, the larger. */
+function slopeOf(x: Float64Array, y: Float64Array, floor: number): SlopeFit {
   const n = x.length
-  let mx = 0
-  let my = 0
-  for (let i = 0; i < n; i++) {
-    mx += x[i]! / n
-    my += (y[i]! - y[0]!) / n
+  const line = lineFit(x, y)
+  if (!line) return refuse('readings', 'were all taken at the same moment')
+  const scatter = n > 2 ? Math.sqrt(line.squares / (n - 2)) : 0
+  return {
+    slope: line.slope,
+    standardError: Math.max(scatter, floor) / Math.sqrt(line.xx),
+    rms: Math.sqrt(line.squares / n),
   }
-  let xx = 0
-  let xy = 0
-  for (let i = 0; i < n; i++) {
-    xx += (x[i]! - mx) ** 2
-    xy += (x[i]! - mx) * (y[i]! - y[0]! - my)
-  }
-  const slope = xy / xx
-  let squares = 0
-  for (let i = 0; i < n; i++) squares += (y[i]! - y[0]! - my - slope * (x[i]! - mx)) ** 2
-  const scatter = n > 2 ? Math.sqrt(squares / (n - 2)) : 0
-  return { slope, standardError: Math.max(scatter, floor) / Math.sqrt(xx), rms: Math.sqrt(squares / n) }
 }

@@ -1,3 +1,4 @@
+import { leastSquares } from '../numbers/least-squares.ts'
 import { InputError } from '../checks/input-error.ts'
 import { finite } from '../checks/numbers.ts'
 import { checkWindow, type Window } from './window.ts'
@@ -95,29 +96,31 @@ export function backlashRound(input: BacklashRoundInput): BacklashRound {
   }
 }
 
-/** Least squares of mean + b cos φ + c sin φ, by Cramer's rule on the centred 2 × 2 normal equations. */
+/** Least squares of mean + b cos φ + c sin φ, on columns that are centred. */
 function sineThrough(rows: { deg: number; mean: number }[]): { amplitude: number; highAtDeg: number } {
   const rad = Math.PI / 180
-  const n = rows.length
-  const average = (f: (r: { deg: number; mean: number }) => number) => rows.reduce((s, r) => s + f(r), 0) / n
-  const [mc, ms, my] = [
-    average((r) => Math.cos(r.deg * rad)),
-    average((r) => Math.sin(r.deg * rad)),
-    average((r) => r.mean),
-  ]
-  let [cc, cs, ss, cy, sy] = [0, 0, 0, 0, 0]
-  for (const r of rows) {
-    const [c, s, y] = [Math.cos(r.deg * rad) - mc, Math.sin(r.deg * rad) - ms, r.mean - my]
-    cc += c * c
-    cs += c * s
-    ss += s * s
-    cy += c * y
-    sy += s * y
-  }
-  const determinant = cc * ss - cs * cs
+  const columns = [
+    rows.map((r) => Math.cos(r.deg * rad)),
+    rows.map((r) => Math.sin(r.deg * rad)),
+    rows.map((r) => r.mean),
+  ].map((column) => {
+    const mean = column.reduce((s, v) => s + v, 0) / column.length
+    return column.map((v) => v - mean)
+  })
+  const [cos, sin, y] = columns as [number[], number[], number[]]
+  const fit = leastSquares(
+    cos.map((c, i) => [c, sin[i]!]),
+    y,
+  )
   // three different angles on a circle are never in one line, but two of them may nearly coincide
-  if (determinant < 1e-9 * n * n) return { amplitude: 0, highAtDeg: 0 }
-  const b = (cy * ss - sy * cs) / determinant
-  const c = (sy * cc - cy * cs) / determinant
+  const spread = determinant(cos, sin)
+  if (!fit || spread < 1e-9 * rows.length ** 2) return { amplitude: 0, highAtDeg: 0 }
+  const [b, c] = fit.x as [number, number]
   return { amplitude: Math.hypot(b, c), highAtDeg: (((Math.atan2(c, b) / rad) % 360) + 360) % 360 }
+}
+
+/** Of the normal equations of two columns: how well they can be told apart. */
+function determinant(a: number[], b: number[]): number {
+  const dot = (x: number[], y: number[]) => x.reduce((s, v, i) => s + v * y[i]!, 0)
+  return dot(a, a) * dot(b, b) - dot(a, b) ** 2
 }

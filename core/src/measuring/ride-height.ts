@@ -1,3 +1,4 @@
+import { leastSquares, unitCovariance } from '../numbers/least-squares.ts'
 import { InputError, refuse } from '../checks/input-error.ts'
 import { finite } from '../checks/numbers.ts'
 import { meshGeometry, type Mesh } from '../gears/mesh.ts'
@@ -57,7 +58,7 @@ export function rideHeight(input: RideHeightInput): RideHeight {
     refuse('points', 'show no curvature; take positions farther apart', 'no-curvature')
   const variance = points.length > 3 ? squares / (points.length - 3) : 0
   const [db, da] = [-1 / (2 * a), b / (2 * a * a)]
-  const spread = db * db * inverse[1][1] + 2 * db * da * inverse[1][2] + da * da * inverse[2][2]
+  const spread = db * db * inverse[1]![1]! + 2 * db * da * inverse[1]![2]! + da * da * inverse[2]![2]!
   const vertex = -b / (2 * a)
   return {
     vertexMm: centre + half * vertex,
@@ -68,32 +69,15 @@ export function rideHeight(input: RideHeightInput): RideHeight {
   }
 }
 
-type Three = [number, number, number]
-type Matrix = [Three, Three, Three]
-
-/** y = c₀ + c₁x + c₂x² by normal equations; x within about ±1, so that they are well conditioned. */
-function quadraticFit(xs: number[], ys: number[]): { coefficients: Three; inverse: Matrix; squares: number } {
-  const s = [0, 1, 2, 3, 4].map((power) => xs.reduce((sum, x) => sum + x ** power, 0))
-  const t = [0, 1, 2].map((power) => xs.reduce((sum, x, i) => sum + ys[i]! * x ** power, 0))
-  const m: Matrix = [
-    [s[0]!, s[1]!, s[2]!],
-    [s[1]!, s[2]!, s[3]!],
-    [s[2]!, s[3]!, s[4]!],
-  ]
-  const cofactor = (i: number, j: number) => {
-    const r = [0, 1, 2].filter((k) => k !== i)
-    const c = [0, 1, 2].filter((k) => k !== j)
-    const minor = m[r[0]!]![c[0]!]! * m[r[1]!]![c[1]!]! - m[r[0]!]![c[1]!]! * m[r[1]!]![c[0]!]!
-    return (i + j) % 2 ? -minor : minor
-  }
-  const determinant = m[0][0] * cofactor(0, 0) + m[0][1] * cofactor(0, 1) + m[0][2] * cofactor(0, 2)
-  if (Math.abs(determinant) < 1e-12 * s[0]! ** 3)
-    refuse('points', 'lie too close together for a parabola; spread the pinion positions')
-  const inverse = [0, 1, 2].map((i) => [0, 1, 2].map((j) => cofactor(j, i) / determinant)) as Matrix
-  const coefficients = inverse.map((row) => row[0] * t[0]! + row[1] * t[1]! + row[2] * t[2]!) as Three
-  const squares = xs.reduce(
-    (sum, x, i) => sum + (ys[i]! - coefficients[0] - coefficients[1] * x - coefficients[2] * x * x) ** 2,
-    0,
-  )
-  return { coefficients, inverse, squares }
+/** y = c₀ + c₁x + c₂x²; x within about ±1, so that the normal equations are well conditioned. */
+function quadraticFit(
+  xs: number[],
+  ys: number[],
+): { coefficients: [number, number, number]; inverse: number[][]; squares: number } {
+  const rows = xs.map((x) => [1, x, x * x])
+  const fit = leastSquares(rows, ys)
+  const inverse = unitCovariance(rows)
+  if (!fit || !inverse)
+    return refuse('points', 'lie too close together for a parabola; spread the pinion positions')
+  return { coefficients: fit.x as [number, number, number], inverse, squares: fit.squares }
 }

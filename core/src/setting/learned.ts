@@ -1,3 +1,4 @@
+import { InputError } from '../checks/input-error.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { solverInput, type BuildState } from './assess.ts'
 import type { ShimPiece, ShimSolveInput } from './shim-problem.ts'
@@ -23,7 +24,8 @@ export function learnFrom(
   const posed = builds.flatMap((b) => {
     try {
       return [solverInput(sheet, b, [])]
-    } catch {
+    } catch (e) {
+      if (!(e instanceof InputError)) throw e
       // a build that was left before it was measured teaches nothing
       return []
     }

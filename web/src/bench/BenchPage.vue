@@ -59,9 +59,8 @@ async function showOlder() {
 const clock = (iso: string) => format(new Date(iso), 'HH:mm')
 
 const found = computed(() => open.page?.jobs ?? [])
-const onStands = computed(() =>
-  found.value.filter((j) => j.stand).sort((a, b) => a.stand!.localeCompare(b.stand!)),
-)
+const byStand = (jobs: JobSummary[]) => [...jobs].sort((a, b) => a.stand!.localeCompare(b.stand!))
+const onStands = computed(() => byStand(found.value.filter((j) => j.stand)))
 const waiting = computed(() => found.value.filter((j) => !j.stand))
 const finished = computed(() => [...(over.page?.jobs ?? []), ...older.value])
 const groups = computed(() =>
@@ -87,9 +86,14 @@ function walk(e: KeyboardEvent, by: number) {
   e.preventDefault()
   next.focus()
 }
-function openFirst() {
-  const first = groups.value[0]?.jobs[0]
-  if (first) void router.push(to(first))
+/** Opens the first job that what is typed finds: asked for now, since what is shown may still be what an earlier text found. */
+async function openFirst() {
+  const text = search.value.trim().slice(0, 80)
+  for (const state of ['open', 'over']) {
+    const { jobs } = await read(endpoints.jobs, {}, { state, ...(text ? { search: text } : {}) })
+    const first = byStand(jobs.filter((j) => j.stand))[0] ?? jobs[0]
+    if (first) return void router.push(to(first))
+  }
 }
 </script>
 
