@@ -37,7 +37,7 @@ const places = [
     <span class="line" :class="{ down: !liveConnected }" role="status">
       {{ liveConnected ? 'live' : 'no line to the server' }}
     </span>
-    <label class="who">
+    <label v-if="shop.people.length" class="who">
       <span class="sr-only">Who is working</span>
       <select :value="shop.personId" @change="shop.chosen = ($event.target as HTMLSelectElement).value">
         <option v-for="p in shop.people" :key="p.id" :value="p.id">
