@@ -1,5 +1,15 @@
 import { randomUUID } from 'node:crypto'
-import { closeSync, existsSync, mkdirSync, openSync, readdirSync, readFileSync, rmSync, statSync, utimesSync } from 'node:fs'
+import {
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  utimesSync,
+} from 'node:fs'
 import { createHash } from 'node:crypto'
 import { createConnection, createServer, type Server } from 'node:net'
 import { dirname, join, resolve } from 'node:path'
