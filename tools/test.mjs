@@ -48,6 +48,22 @@ function ensurePostgres() {
     )
 }
 
+/** What is built here but stands in no commit is missing for everybody else: no source may be ignored. */
+function everySourceInTheRepository() {
+  if (!existsSync(join(root, '.git'))) return true
+  const folders = ['core', 'contract', 'server', 'web', 'e2e', 'tools']
+  const { status, stdout } = spawnSync(
+    'git',
+    ['ls-files', '--others', '--ignored', '--exclude-standard', '--', ...folders],
+    { cwd: root, encoding: 'utf8' },
+  )
+  const missing = (stdout ?? '')
+    .split('\n')
+    .filter((f) => f && !/(^|\/)(dist|node_modules|test-results|playwright-report|shots|\.moray)\//.test(f))
+  if (missing.length) console.log(`ignored by git, so missing from every clone:\n${missing.join('\n')}`)
+  return status !== 0 || missing.length === 0
+}
+
 const readReport = (file) => {
   try {
     return JSON.parse(readFileSync(file, 'utf8'))
@@ -94,6 +110,7 @@ function runQuietly([tool, ...args]) {
 }
 
 const steps = [
+  ['every source is in the repository', everySourceInTheRepository],
   ['build', () => run(node, [join(root, 'tools/prepare.mjs'), 'build'])],
   [
     'unit and API tests',

@@ -1,3 +1,14 @@
+const mesh = {
+  pinionTeeth: 13,
+  gearTeeth: 28,
+  moduleMm: 4.2,
+  faceWidthMm: 17,
+  pressureAngleDeg: 20,
+  spiralAngleDeg: 35,
+}
+/** The same mesh with what the contact of its teeth depends on beyond that. */
+const contactMesh = { ...mesh, cutterRadiusMm: 50.7, gearAddendumMm: 2.4, pinionAddendumMm: 4.7 }
+
 /** For each calculation an input to start from; forms, descriptions and tests read it. */
 export const examples: Record<string, Record<string, unknown>> = {
   'parse-reading': {
@@ -6,24 +17,10 @@ export const examples: Record<string, Record<string, unknown>> = {
     dialPerTurnMm: 1,
   },
   'mesh-geometry': {
-    mesh: {
-      pinionTeeth: 13,
-      gearTeeth: 28,
-      moduleMm: 4.2,
-      faceWidthMm: 17,
-      pressureAngleDeg: 20,
-      spiralAngleDeg: 35,
-    },
+    mesh,
   },
   'backlash-transfer': {
-    mesh: {
-      pinionTeeth: 13,
-      gearTeeth: 28,
-      moduleMm: 4.2,
-      faceWidthMm: 17,
-      pressureAngleDeg: 20,
-      spiralAngleDeg: 35,
-    },
+    mesh,
     readingMm: 0.47,
     radiusMm: 38,
     member: 'pinion',
@@ -36,14 +33,7 @@ export const examples: Record<string, Record<string, unknown>> = {
     extends: false,
   },
   'ride-height': {
-    mesh: {
-      pinionTeeth: 13,
-      gearTeeth: 28,
-      moduleMm: 4.2,
-      faceWidthMm: 17,
-      pressureAngleDeg: 20,
-      spiralAngleDeg: 35,
-    },
+    mesh,
     points: [
       {
         pinionMm: 38.2,
@@ -366,17 +356,7 @@ export const examples: Record<string, Record<string, unknown>> = {
     outputTurns: 10,
   },
   'tooth-contact': {
-    mesh: {
-      pinionTeeth: 13,
-      gearTeeth: 28,
-      moduleMm: 4.2,
-      faceWidthMm: 17,
-      pressureAngleDeg: 20,
-      spiralAngleDeg: 35,
-      cutterRadiusMm: 50.7,
-      gearAddendumMm: 2.4,
-      pinionAddendumMm: 4.7,
-    },
+    mesh: contactMesh,
     side: 1,
     pinionMm: 0.03,
     gearMm: 0,
@@ -389,17 +369,7 @@ export const examples: Record<string, Record<string, unknown>> = {
     filmMm: 0.006,
   },
   'pattern-read': {
-    mesh: {
-      pinionTeeth: 13,
-      gearTeeth: 28,
-      moduleMm: 4.2,
-      faceWidthMm: 17,
-      pressureAngleDeg: 20,
-      spiralAngleDeg: 35,
-      cutterRadiusMm: 50.7,
-      gearAddendumMm: 2.4,
-      pinionAddendumMm: 4.7,
-    },
+    mesh: contactMesh,
     crownLengthMm: 0.02,
     crownProfileMm: 0.015,
     centreLength: 0,

@@ -15,5 +15,12 @@ export class Refusal extends Error {
   }
 }
 
+/** The reason that something needs. @throws Refusal 422 when none is given */
+export function mustSay(reason: string | undefined): string {
+  if (!reason || reason.length < 3)
+    throw new Refusal(422, 'reason-needed', 'Say why.', [{ path: 'reason', message: 'is missing' }])
+  return reason
+}
+
 export const notFound = (what: string, id: string) =>
   new Refusal(404, 'not-found', `${what} "${id}" does not exist`)

@@ -5,7 +5,7 @@ import type { Context, Hono } from 'hono'
 import type { Queryable, Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { onWrite, type Params } from '../http/endpoint.ts'
-import { Refusal } from '../http/refusal.ts'
+import { mustBeOpen } from './must-be-open.ts'
 import { write, type Done } from '../http/write.ts'
 import type { Who } from '../http/who.ts'
 import type { At } from './change.ts'
@@ -24,16 +24,6 @@ export async function readJudged(db: Queryable, deps: Pick<Deps, 'sheets'>, id: 
   const { record, ways, compact } = await readRecord(db, id)
   const sheet = await deps.sheets.get(db, record.sheetId, record.sheetVersion)
   return { job: judged(record, sheet, ways, now), compact }
-}
-
-/** A job that is over takes nothing more until somebody reopens it. */
-function mustBeOpen(job: At['job']) {
-  if (job.state === 'closed' || job.state === 'finished')
-    throw new Refusal(
-      409,
-      job.state,
-      `${job.number} is ${job.state === 'closed' ? 'closed' : 'handed over'}; reopen it before anything is added.`,
-    )
 }
 
 /**

@@ -1,22 +1,17 @@
 import type { ChangeLife } from '@moray/contract/requests/life'
 import { counted } from '@moray/core/job/closings'
+import { isOver } from '@moray/core/job/record'
 import type { Told } from '@moray/core/job/event'
-import { notFound, Refusal } from '../http/refusal.ts'
+import { mustSay, notFound, Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
+import { mustBeOpen } from '../job/must-be-open.ts'
 import { takeBack } from '../steps/take-back.ts'
 import { mustBeStand } from './open-job.ts'
 
 /** Holds, resumes, moves, closes or reopens a job. One that is over can only be reopened. */
 export async function changeLife(at: At, body: ChangeLife): Promise<Told> {
   const { tx, job } = at
-  const over = job.state === 'closed' || job.state === 'finished'
-  if (over && body.act !== 'reopen')
-    throw new Refusal(409, job.state, `${job.number} is over; reopen it before anything is added.`)
-  const mustSay = () => {
-    if (!body.reason || body.reason.length < 3)
-      throw new Refusal(422, 'reason-needed', 'Say why.', [{ path: 'reason', message: 'is missing' }])
-    return body.reason
-  }
+  if (body.act !== 'reopen') mustBeOpen(job)
   const told = (more: { reason?: string; stand?: string } = {}): Told => ({
     kind: 'life',
     subject: `job:${job.id}`,
@@ -24,7 +19,7 @@ export async function changeLife(at: At, body: ChangeLife): Promise<Told> {
   })
   switch (body.act) {
     case 'hold': {
-      const reason = mustSay()
+      const reason = mustSay(body.reason)
       await tx.query('update job set held_reason = $2 where id = $1', [job.id, reason])
       return told({ reason })
     }
@@ -39,7 +34,7 @@ export async function changeLife(at: At, body: ChangeLife): Promise<Told> {
       return told(stand ? { stand } : {})
     }
     case 'close': {
-      const reason = mustSay()
+      const reason = mustSay(body.reason)
       await tx.query(
         `update job set held_reason = null, stand = null, state = 'closed', stage = 'closed',
            waits = jsonb_build_object('kind', 'closed', 'reason', $2::text) where id = $1`,
@@ -48,15 +43,14 @@ export async function changeLife(at: At, body: ChangeLife): Promise<Told> {
       return told({ reason })
     }
     case 'reopen':
-      return reopen(at, mustSay(), body.step)
+      return reopen(at, mustSay(body.reason), body.step)
   }
 }
 
 /** A job that comes back: from the step named on, everything is done again; what was done stays to be read. */
 async function reopen(at: At, reason: string, step: string | undefined): Promise<Told> {
   const { tx, job } = at
-  if (job.state !== 'finished' && job.state !== 'closed')
-    throw new Refusal(409, 'still-open', 'This job is open; take a step back instead.')
+  if (!isOver(job.state)) throw new Refusal(409, 'still-open', 'This job is open; take a step back instead.')
   const done = counted(job.closings)
   const from = step === undefined ? done.at(-1) : done.find((s) => s.step === step)
   if (step !== undefined && !from) throw notFound('Closed step', step)

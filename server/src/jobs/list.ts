@@ -24,14 +24,19 @@ const WHERE = `where ($1 = 'all' or (j.state in ('finished', 'closed')) = ($1 = 
     where strpos(lower(concat_ws(' ', j.number, j.serial, j.boat, j.owner, j.complaint, d.name)), word) = 0 and word <> '')
   and ($3::text is null or (j.touched_at, j.id) < (split_part($3, '|', 1)::timestamptz, split_part($3, '|', 2)))`
 
-/** One page of the bench list, the newest touched first. A damaged page of the database takes only its own jobs out of it. */
+/** A shop has fewer stands than a page has jobs: the first page of open jobs holds all that stand on one, the others none. */
+const BEFORE_OPEN = 'and ($3::text is null or j.stand is null)'
+
+/** One page of the bench list, the newest touched first; of the open ones those on a stand before all others. A damaged page of the database takes only its own jobs out of it. */
 export async function listJobs(db: Queryable, q: JobQuery): Promise<JobPage> {
   const params = [q.state, q.search, q.before, q.limit + 1]
   let rows: { head: JobSummary }[]
   let damaged = 0
   try {
     rows = await db.query(
-      `select ${HEAD} ${FROM} ${WHERE} order by j.touched_at desc, j.id desc limit $4`,
+      q.state === 'open'
+        ? `select ${HEAD} ${FROM} ${WHERE} ${BEFORE_OPEN} order by j.stand is null, j.touched_at desc, j.id desc limit $4`
+        : `select ${HEAD} ${FROM} ${WHERE} order by j.touched_at desc, j.id desc limit $4`,
       params,
     )
   } catch (e) {

@@ -1,7 +1,7 @@
 import type { ChangeRowPart, LayInRow, OrderRow } from '@moray/contract/requests/parts'
 import { heldBy } from '@moray/core/drives/parts'
 import type { Told } from '@moray/core/job/event'
-import { notFound, Refusal } from '../http/refusal.ts'
+import { mustSay, notFound, Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 
 const blank = (text: string | undefined) => text || null
@@ -74,11 +74,6 @@ export async function changeRowPart({ tx, job, who }: At, body: ChangeRowPart, i
     subject: `part:${entry.part ?? entry.name}`,
     data: { act: body.act, name: entry.name, ...more },
   })
-  const mustSay = () => {
-    if (!body.reason)
-      throw new Refusal(422, 'reason-needed', 'Say why.', [{ path: 'reason', message: 'is missing' }])
-    return body.reason
-  }
   const mustBeOut = (then: string) => {
     if (entry.fitted) throw new Refusal(409, 'already-fitted', `${entry.name} is in${then}.`)
   }
@@ -94,7 +89,7 @@ export async function changeRowPart({ tx, job, who }: At, body: ChangeRowPart, i
     case 'unfit': {
       if (!entry.fitted && entry.leftOut === null)
         throw new Refusal(409, 'not-fitted', `${entry.name} lies in the row.`)
-      const reason = mustSay()
+      const reason = mustSay(body.reason)
       await tx.query(
         'update row_part set fitted_by = null, fitted_at = null, left_out = null where id = $1',
         [id],
@@ -103,14 +98,14 @@ export async function changeRowPart({ tx, job, who }: At, body: ChangeRowPart, i
     }
     case 'leave-out': {
       mustBeOut('; take it out first')
-      const reason = mustSay()
+      const reason = mustSay(body.reason)
       await tx.query('update row_part set left_out = $2 where id = $1', [id, reason])
       return told({ reason })
     }
     case 'remove': {
       // the row is working state: an entry that was never true goes, and the history says so
       mustBeOut('; take it out first')
-      const reason = mustSay()
+      const reason = mustSay(body.reason)
       await tx.query('delete from row_part where id = $1', [id])
       return told({ reason })
     }

@@ -1,8 +1,10 @@
 import type { KeepDraft } from '@moray/contract/requests/route'
+import type { JobState } from '@moray/core/job/record'
 import { routeOf } from '@moray/core/route/route-of'
 import type { Deps } from '../deps.ts'
-import { notFound, Refusal } from '../http/refusal.ts'
+import { notFound } from '../http/refusal.ts'
 import { mustBeSomebody } from '../http/write.ts'
+import { mustBeOpen } from '../job/must-be-open.ts'
 
 /**
  * Keeps what has been typed at a step so far, or throws it away when nothing is left of it. Working state: no event, no request id, two small
@@ -12,16 +14,16 @@ export async function keepDraft(deps: Deps, jobId: string, person: string, body:
   const [at] = await deps.db.query<{
     sheet_id: string
     sheet_version: number
-    state: string
+    number: string
+    state: JobState
     known: boolean
   }>(
-    `select sheet_id, sheet_version, state, exists (select 1 from person where id = $2) as known from job where id = $1`,
+    `select number, sheet_id, sheet_version, state, exists (select 1 from person where id = $2) as known from job where id = $1`,
     [jobId, person],
   )
   if (!at) throw notFound('Job', jobId)
   if (!at.known) mustBeSomebody(person)
-  if (at.state === 'closed' || at.state === 'finished')
-    throw new Refusal(409, at.state, 'This job is over; reopen it first.')
+  mustBeOpen(at)
   const sheet = await deps.sheets.get(deps.db, at.sheet_id, at.sheet_version)
   if (!routeOf(sheet).steps.some((s) => s.id === body.step)) throw notFound('Step', body.step)
   if (Object.keys(body.answers).length === 0) {

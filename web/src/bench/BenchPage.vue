@@ -1,22 +1,21 @@
 <script setup lang="ts">
-import { endpoints } from '@moray/contract/endpoints'
 import type { JobSummary } from '@moray/contract/replies'
+import { isOver } from '@moray/core/job/record'
 import { stageLabel, waitsText } from '@moray/core/job/standing-text'
 import { format, formatDistanceToNowStrict } from 'date-fns'
 import { refDebounced } from '@vueuse/core'
 import InputText from 'primevue/inputtext'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
-import { useShopWays } from '../wire/queries.ts'
 import NewJobDialog from './NewJobDialog.vue'
 import Button from 'primevue/button'
 import LoadState from '../ui/LoadState.vue'
-import { read } from '../wire/client.ts'
-import { useJobs } from '../wire/queries.ts'
+import { asWireError, type WireError } from '../wire/client.ts'
+import { readJobs, useJobs } from '../wire/queries.ts'
+import { useStands } from './stands.ts'
 
 const route = useRoute()
 const router = useRouter()
-const ways = useShopWays()
 const opening = ref(false)
 
 const search = ref(String(route.query.find ?? ''))
@@ -28,53 +27,24 @@ const wanted = refDebounced(
 )
 const open = useJobs('open', wanted)
 const over = useJobs('over', wanted)
-/** Every job on a stand, whatever is being searched for. */
-const all = useJobs('open')
-const free = computed(() => {
-  const taken = new Set((all.page?.jobs ?? []).map((j) => j.stand))
-  return (ways.ways?.stands ?? []).filter((s) => !taken.has(s))
-})
-
-/** Pages of jobs that are over beyond the first, as they are asked for. */
-const older = ref<JobSummary[]>([])
-const next = ref<string | null>(null)
-watch(
-  () => over.page,
-  (page) => {
-    older.value = []
-    next.value = page?.next ?? null
-  },
-  { immediate: true },
-)
-async function showOlder() {
-  const search = wanted.value
-  const page = await read(
-    endpoints.jobs,
-    {},
-    { state: 'over', before: next.value!, ...(search ? { search } : {}) },
-  )
-  older.value.push(...page.jobs)
-  next.value = page.next
-}
+const shop = useStands()
 const clock = (iso: string) => format(new Date(iso), 'HH:mm')
 
-const found = computed(() => open.page?.jobs ?? [])
+const found = computed(() => open.jobs ?? [])
 const byStand = (jobs: JobSummary[]) => [...jobs].sort((a, b) => a.stand!.localeCompare(b.stand!))
 const onStands = computed(() => byStand(found.value.filter((j) => j.stand)))
 const waiting = computed(() => found.value.filter((j) => !j.stand))
-const finished = computed(() => [...(over.page?.jobs ?? []), ...older.value])
 const groups = computed(() =>
   [
-    { name: 'On the stands', jobs: onStands.value, big: true },
-    { name: 'On the shelf', jobs: waiting.value, big: false },
-    { name: 'Over', jobs: finished.value, big: false },
+    { name: 'On the stands', jobs: onStands.value, big: true, list: null, more: '' },
+    { name: 'On the shelf', jobs: waiting.value, big: false, list: open, more: 'Show more' },
+    { name: 'Over', jobs: over.jobs ?? [], big: false, list: over, more: 'Show older ones' },
   ].filter((g) => g.jobs.length),
 )
 const since = (j: JobSummary) => `${formatDistanceToNowStrict(new Date(j.touchedAt))} ago`
 /** Where the work of the job is: its record when it is over, Setting while it is measured, else its route. */
-const isOver = (j: JobSummary) => j.state === 'finished' || j.state === 'closed'
 const to = (j: JobSummary) =>
-  `/jobs/${j.id}/${isOver(j) ? 'record' : j.stage === 'setting' ? 'setting' : 'route'}`
+  `/jobs/${j.id}/${isOver(j.state) ? 'record' : j.stage === 'setting' ? 'setting' : 'route'}`
 
 /** Arrow keys walk the jobs; Enter in the search opens the first. */
 const list = useTemplateRef<HTMLElement>('list')
@@ -86,15 +56,23 @@ function walk(e: KeyboardEvent, by: number) {
   e.preventDefault()
   next.focus()
 }
+const failed = ref<WireError | null>(null)
 /** Opens the first job that what is typed finds: asked for now, since what is shown may still be what an earlier text found. */
 async function openFirst() {
   const text = search.value.trim().slice(0, 80)
-  for (const state of ['open', 'over']) {
-    const { jobs } = await read(endpoints.jobs, {}, { state, ...(text ? { search: text } : {}) })
-    const first = byStand(jobs.filter((j) => j.stand))[0] ?? jobs[0]
-    if (first) return void router.push(to(first))
+  failed.value = null
+  try {
+    for (const state of ['open', 'over'] as const) {
+      const { jobs } = await readJobs(state, text)
+      const first = byStand(jobs.filter((j) => j.stand))[0] ?? jobs[0]
+      if (first) return void router.push(to(first))
+    }
+  } catch (e) {
+    failed.value = asWireError(e)
   }
 }
+/** What went wrong while a list is shown already. */
+const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.error) : null))
 </script>
 
 <template>
@@ -110,19 +88,20 @@ async function openFirst() {
           autocomplete="off"
         />
       </form>
-      <p v-if="open.page" class="small soft">
-        {{ found.length }}{{ open.page.next ? ' or more' : '' }} open jobs<template v-if="ways.ways"
-          >, {{ free.length ? `free: ${free.join(', ')}` : 'every stand taken' }}</template
+      <p v-if="open.jobs" class="small soft">
+        {{ found.length }}{{ open.hasMore ? ' or more' : '' }} open jobs<template v-if="shop.free"
+          >, {{ shop.free.length ? `free: ${shop.free.join(', ')}` : 'every stand taken' }}</template
         >
       </p>
       <Button label="A drive comes in" class="quiet" @click="opening = true" />
     </div>
     <NewJobDialog v-if="opening" @close="opening = false" />
-    <p v-if="open.page?.damaged || over.page?.damaged" class="fault" role="alert">
+    <p v-if="fault" class="fault" role="alert">{{ fault.message }}</p>
+    <p v-if="open.damaged || over.damaged" class="fault" role="alert">
       A part of the database does not read as it was written: some jobs are missing here. Stop the server, run
       <code>npm run check</code>, and put a copy back.
     </p>
-    <LoadState v-if="!open.page" what="the jobs" :error="open.error" @again="open.load" />
+    <LoadState v-if="!open.jobs" what="the jobs" :error="open.error" @again="open.load" />
     <p v-else-if="!groups.length && !search" class="soft">No job yet. “A drive comes in” opens the first.</p>
     <p v-else-if="!groups.length" class="soft">
       No job matches “{{ search }}”.
@@ -150,9 +129,8 @@ async function openFirst() {
             </RouterLink>
           </li>
         </ul>
-        <Button v-if="g.jobs === finished && next" label="Show older ones" class="quiet" @click="showOlder" />
+        <Button v-if="g.list?.hasMore" :label="g.more" class="quiet" @click="g.list.more()" />
       </section>
-      <p v-if="open.page.next" class="soft">There are more open jobs; search to find them.</p>
     </div>
   </div>
 </template>

@@ -7,17 +7,17 @@ import Dialog from 'primevue/dialog'
 import { refDebounced } from '@vueuse/core'
 import { computed, reactive } from 'vue'
 import { useRouter } from 'vue-router'
-import { useDrives, useJobs, useShopWays, useUnits } from '../wire/queries.ts'
+import { useDrives, useUnits } from '../wire/queries.ts'
 import { problemAt } from '../wire/client.ts'
-import { useWrite } from '../wire/use-write.ts'
+import { useJobWrite } from '../wire/use-job-write.ts'
+import { useStands } from './stands.ts'
 
 /** A job for a customer's drive: one that has been here fills the form by its serial number. */
 const emit = defineEmits<{ close: [] }>()
 const drives = useDrives()
-const ways = useShopWays()
-const jobs = useJobs('open')
+const shop = useStands()
 const router = useRouter()
-const write = useWrite()
+const write = useJobWrite()
 const form = reactive({
   serial: '',
   sheetId: '',
@@ -43,14 +43,6 @@ function fill() {
   const { sheetId, boat, owner, water } = known.value
   Object.assign(form, { sheetId, boat, owner, water })
 }
-const taken = computed(
-  () =>
-    new Set(
-      (jobs.page?.jobs ?? [])
-        .filter((j) => j.stand && !['finished', 'closed'].includes(j.state))
-        .map((j) => j.stand),
-    ),
-)
 async function open() {
   const body: OpenJob = {
     serial: form.serial,
@@ -64,7 +56,6 @@ async function open() {
   }
   const reply = await write.send(endpoints.openJob, {}, body)
   if (!reply) return
-  void jobs.load()
   emit('close')
   void router.push(`/jobs/${reply.id}/route`)
 }
@@ -134,8 +125,8 @@ const said = (field: string) => problemAt(write.error.value, field)
         Stand
         <select v-model="form.stand">
           <option value="">on the shelf</option>
-          <option v-for="s in ways.ways?.stands ?? []" :key="s" :value="s" :disabled="taken.has(s)">
-            {{ s }}{{ taken.has(s) ? ', taken' : '' }}
+          <option v-for="s in shop.stands" :key="s" :value="s" :disabled="shop.on.has(s)">
+            {{ s }}{{ shop.on.has(s) ? ', taken' : '' }}
           </option>
         </select>
         <span v-if="said('stand')" class="bad">{{ said('stand') }}</span>

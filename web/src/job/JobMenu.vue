@@ -2,27 +2,23 @@
 import type { ShownJob } from './shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import type { ChangeLife } from '@moray/contract/requests/life'
+import { isOver } from '@moray/core/job/record'
 import { computed, ref } from 'vue'
 import ReasonDialog from '../ui/ReasonDialog.vue'
-import { useJobs } from '../wire/queries.ts'
-import { useShopWays } from '../wire/queries.ts'
+import { useStands } from '../bench/stands.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
 import { routeView } from './route/route-view.ts'
 
 /** The life of a job: its stand, held, going on, closed, reopened. */
 const props = defineProps<{ job: ShownJob }>()
 const write = useJobWrite()
-const ways = useShopWays()
-const jobs = useJobs('open')
-const taken = computed(
-  () =>
-    new Map(
-      (jobs.page?.jobs ?? [])
-        .filter((j) => j.stand && j.id !== props.job.id && !['finished', 'closed'].includes(j.state))
-        .map((j) => [j.stand!, j.number]),
-    ),
-)
-const over = computed(() => props.job.state === 'finished' || props.job.state === 'closed')
+const shop = useStands()
+/** Number of another job on a stand. */
+function takenBy(stand: string): string | undefined {
+  const other = shop.on.get(stand)
+  return other?.id === props.job.id ? undefined : other?.number
+}
+const over = computed(() => isOver(props.job.state))
 const send = (body: ChangeLife) => write.send(endpoints.changeLife, { id: props.job.id }, body)
 const asking = ref<'hold' | 'close' | 'reopen' | null>(null)
 const step = ref('')
@@ -54,8 +50,8 @@ async function give(reason: string) {
         @change="send({ act: 'stand', stand: ($event.target as HTMLSelectElement).value })"
       >
         <option value="">on the shelf</option>
-        <option v-for="s in ways.ways?.stands ?? []" :key="s" :value="s" :disabled="taken.has(s)">
-          {{ s }}{{ taken.has(s) ? `, taken by ${taken.get(s)}` : '' }}
+        <option v-for="s in shop.stands" :key="s" :value="s" :disabled="!!takenBy(s)">
+          {{ s }}{{ takenBy(s) ? `, taken by ${takenBy(s)}` : '' }}
         </option>
       </select>
     </label>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
+import { isOver } from '@moray/core/job/record'
 import { printOf, routeHash } from '@moray/core/route/route-print'
 import Button from 'primevue/button'
 import { computed } from 'vue'
@@ -10,9 +11,8 @@ import type { ShownJob } from './shown-job.ts'
 /** A newer Moray has changed the order of work of a job that is open: it says what, and what was done stays done. */
 const props = defineProps<{ job: ShownJob }>()
 const now = computed(() => routeHash(printOf(props.job.route)))
-const isOver = computed(() => props.job.state === 'finished' || props.job.state === 'closed')
 const differs = computed(
-  () => !isOver.value && props.job.routeHash !== null && props.job.routeHash !== now.value,
+  () => !isOver(props.job.state) && props.job.routeHash !== null && props.job.routeHash !== now.value,
 )
 const news = useRouteChanges(
   () => props.job.id,

@@ -26,9 +26,11 @@ const chosen = (id: SchoolId) => {
   return { value, from: FROM[from] }
 }
 const rules = ref({ departuresNeedLead: false, rate: '', consumables: '', currency: '', stands: '' })
+// only what the form holds: what others learn about faults meanwhile takes away nothing that is being typed
 watch(
-  () => store.ways,
-  (w) => {
+  () => JSON.stringify([store.ways?.rules, store.ways?.stands]),
+  () => {
+    const w = store.ways
     if (w)
       rules.value = {
         departuresNeedLead: w.rules.departuresNeedLead,

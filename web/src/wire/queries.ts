@@ -1,7 +1,7 @@
 import { endpoints } from '@moray/contract/endpoints'
 import type { JobReply, LiveEvent } from '@moray/contract/replies'
 import type { StepDraft } from '@moray/core/job/record'
-import { QueryClient, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { QueryClient, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, toValue, type MaybeRefOrGetter } from 'vue'
 import { asWireError, read } from './client.ts'
 
@@ -99,13 +99,28 @@ export const useMovements = (line: string) =>
     () => read(endpoints.movements, { id: line }),
   )
 
-/** The first page of the bench list. */
-export const useJobs = (state: 'open' | 'over', search: MaybeRefOrGetter<string> = '') =>
-  reading(
-    'page',
-    () => keys.jobPage(state, toValue(search)),
-    () => read(endpoints.jobs, {}, { state, ...(toValue(search) ? { search: toValue(search) } : {}) }),
-  )
+/** What the bench list asks for. @param before `next` of the page before */
+export const readJobs = (state: 'open' | 'over', search: string, before: string | null = null) =>
+  read(endpoints.jobs, {}, { state, ...(search ? { search } : {}), ...(before === null ? {} : { before }) })
+
+/** The bench list, page by page as more is asked for. */
+export function useJobs(state: 'open' | 'over', search: MaybeRefOrGetter<string> = '') {
+  const query = useInfiniteQuery({
+    queryKey: computed(() => keys.jobPage(state, toValue(search))),
+    queryFn: ({ pageParam }) => readJobs(state, toValue(search), pageParam),
+    initialPageParam: null as string | null,
+    getNextPageParam: (page) => page.next,
+  })
+  return reactive({
+    /** null while nothing has come yet. */
+    jobs: computed(() => query.data.value?.pages.flatMap((p) => p.jobs) ?? null),
+    damaged: computed(() => query.data.value?.pages.some((p) => p.damaged) ?? false),
+    hasMore: query.hasNextPage,
+    more: async () => void (await query.fetchNextPage()),
+    error: computed(() => (query.error.value ? asWireError(query.error.value) : null)),
+    load: async () => void (await query.refetch()),
+  })
+}
 
 export const useUnits = (search: MaybeRefOrGetter<string>) =>
   reading(

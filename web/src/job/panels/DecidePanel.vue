@@ -18,7 +18,7 @@ import { useJob } from '../shown-job.ts'
 import { asWireError } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useCalc } from '../../workers/use-calc.ts'
-import { buildName } from '../setting-view.ts'
+import { buildName, stackThicknesses } from '../setting-view.ts'
 import OwnStacks from './OwnStacks.vue'
 import PlanCard from './PlanCard.vue'
 
@@ -269,11 +269,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
               <PlanCard
                 :job="job"
                 :plan="plan"
-                :current="
-                  Object.fromEntries(
-                    build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]),
-                  )
-                "
+                :current="stackThicknesses(build)"
                 :rank="i + 1"
                 :open="chosen === i"
                 :busy="take.busy.value"

@@ -31,7 +31,6 @@ const days = (n: number) => (n === 0 ? 'on the shelf' : n === 1 ? '1 day' : `${n
 
 /** Grades given since: the estimate no longer says what is known. */
 const stale = computed(() => !!newest.value && props.job.grades.some((g) => g.at > newest.value!.at))
-const choice = ref<ApprovalChoice>('rebuild')
 const customer = ref(props.job.owner)
 const how = ref('')
 async function record() {
@@ -54,7 +53,16 @@ const CHOICES: Record<ApprovalChoice, string> = {
   used: 'used unit',
   stop: 'stop here',
 }
-const offered = computed(() => [...(newest.value?.body.options.map((o) => o.id) ?? []), 'stop' as const])
+/** What the customer can choose: not what safety forbids. */
+const offered = computed((): ApprovalChoice[] => [
+  ...(newest.value?.body.options.filter((o) => !o.forbidden).map((o) => o.id) ?? []),
+  'stop',
+])
+const picked = ref<ApprovalChoice>('rebuild')
+const choice = computed({
+  get: () => (offered.value.includes(picked.value) ? picked.value : offered.value[0]!),
+  set: (c) => (picked.value = c),
+})
 </script>
 
 <template>
@@ -112,7 +120,10 @@ const offered = computed(() => [...(newest.value?.body.options.map((o) => o.id) 
                 <td class="mono">{{ money(o.consumables) }}</td>
                 <td class="mono total">{{ money(o.total) }}</td>
                 <td>{{ days(o.waitDays) }}</td>
-                <td class="small">{{ o.risks.join('; ') }}</td>
+                <td class="small">
+                  <strong v-if="o.forbidden">{{ o.forbidden }}</strong>
+                  {{ o.risks.join('; ') }}
+                </td>
               </tr>
             </tbody>
           </table>
