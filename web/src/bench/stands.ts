@@ -1,0 +1,18 @@
+import { computed, reactive } from 'vue'
+import { useJobs, useShopWays } from '../wire/queries.ts'
+
+/** The shop's stands, and the job on each: the first page of open jobs holds all that stand on one. */
+export function useStands() {
+  const ways = useShopWays()
+  const open = useJobs('open')
+  const stands = computed(() => ways.ways?.stands ?? [])
+  const on = computed(
+    () => new Map((open.jobs ?? []).flatMap((j) => (j.stand ? [[j.stand, j] as const] : []))),
+  )
+  return reactive({
+    stands,
+    on,
+    /** null while it is not known. */
+    free: computed(() => (open.jobs && ways.ways ? stands.value.filter((s) => !on.value.has(s)) : null)),
+  })
+}
