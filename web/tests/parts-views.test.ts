@@ -215,6 +215,22 @@ describe('the estimate', () => {
     await flushPromises()
     expect(sent[0]!.body).toEqual({ estimateId: 7, choice: 'used', customer: 'Owner', how: 'at the bench' })
   })
+  it('offers no way that safety forbids, and says why', async () => {
+    const options = entry.body.options.map((o) =>
+      o.id === 'rebuild' ? { ...o, forbidden: 'The case is cracked.' } : o,
+    )
+    const forbidding = { ...entry, body: { ...entry.body, options } }
+    const { wrapper, sent } = await mountPart(
+      EstimateView,
+      fixtureJob('lomvi-90', { estimates: [forbidding] }),
+    )
+    expect(wrapper.get('[aria-label=Ways]').text()).toContain('The case is cracked.')
+    expect(wrapper.find('input[name=choice][value=rebuild]').exists()).toBe(false)
+    await wrapper.findAll('.decision input:not(.sr-only)')[1]!.setValue('at the bench')
+    await wrapper.get('.decision form').trigger('submit')
+    await flushPromises()
+    expect(sent[0]!.body.choice).toBe(options.find((o) => o.id !== 'rebuild')!.id)
+  })
   it('says when grades have been given since it was made', async () => {
     const grades = [
       {

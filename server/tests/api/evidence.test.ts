@@ -223,6 +223,29 @@ describe('the bench', () => {
     expect(await ids('state=over')).toEqual(['lomvi-done'])
     expect(await ids('state=open')).toHaveLength(11)
   })
+  it('holds every job on a stand on its first page of open ones, however long it was not touched', async () => {
+    await app.db.script(`
+      insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, state, stage, complaint, opened_at, touched_at, stand)
+      select 'q' || n, '20-' || n, 'teist-6', 2, 'P' || n, 'B', 'O', 'salt', 'received', 'receive', 'whine', now(),
+        timestamptz '2030-01-01' - n * interval '1 minute', case when n = 219 then 'Shelf stand' end
+      from generate_series(100, 219) n`)
+    const seen: JobPage['jobs'] = []
+    let next: string | null = ''
+    while (next !== null) {
+      const page: JobPage = await app.get(
+        `/api/jobs?state=open${next ? `&before=${encodeURIComponent(next)}` : ''}`,
+      )
+      seen.push(...page.jobs)
+      next = page.next
+    }
+    const stands = seen.flatMap((j, i) => (j.stand ? i : []))
+    expect(stands).toEqual(stands.map((_, i) => i))
+    expect(seen.slice(0, 50).map((j) => j.id)).toContain('q219')
+    expect(seen).toHaveLength(131)
+    expect(new Set(seen.map((j) => j.id)).size).toBe(131)
+    const loose = seen.filter((j) => !j.stand).map((j) => j.touchedAt)
+    expect(loose).toEqual([...loose].sort().reverse())
+  })
   it('comes page by page, the newest first, each job once', async () => {
     await app.db.script(`
       insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, state, stage, complaint, opened_at, touched_at)
