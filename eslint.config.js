@@ -31,7 +31,7 @@ const frameworks = [
 ]
 
 export default ts.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'shots/**'] },
+  { ignores: ['**/dist/**', '**/node_modules/**', 'data/**', 'shots/**', 'stryker.config.json'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...vue.configs['flat/recommended'],

@@ -11,8 +11,6 @@ const drawer = Array.from({ length: 24 }, (_, i) => ({
   thicknessMm: (i + 1) / 20,
   count: 3,
 }))
-const shimmed = demoSheets.filter(isShimmed)
-
 for (const sheet of demoSheets.filter(isShimmed)) {
   let [promised, landed, plans] = [0, 0, 0]
   for (let seed = 1; seed <= 500; seed++) {
