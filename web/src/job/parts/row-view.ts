@@ -1,7 +1,7 @@
 import type { Part } from '@moray/core/drives/parts'
 import type { RowPart } from '@moray/core/job/record'
 
-/** The part that a scanned code or a typed name means: its id, its whole name, or the only one that begins so. */
+/** The part that a scanned code or a typed name means: its id, its whole name, or the only one whose name holds it. */
 export function partMeant(parts: readonly Part[], text: string): Part | undefined {
   const wanted = text.trim().toLowerCase()
   if (!wanted) return undefined
