@@ -18,7 +18,7 @@ import type {
   Shop,
 } from './replies.ts'
 import { AddLine, AddPieces, CorrectThickness, CountLine } from './requests/drawer.ts'
-import { ChangeLife, OpenJob } from './requests/life.ts'
+import { ChangeLife, CorrectJob, OpenJob } from './requests/life.ts'
 import {
   ChangeRowPart,
   GivePartGrade,
@@ -29,8 +29,15 @@ import {
   SayFinding,
   SayOutcome,
 } from './requests/parts.ts'
-import { AgreeToDeparture, CloseStep, KeepDraft, SeeRoute, TakeBack } from './requests/route.ts'
-import { AcceptBuild, EnterStack, SupersedeReading, TakePlan, TakeReading } from './requests/setting.ts'
+import { AgreeToDeparture, CloseStep, CorrectStep, KeepDraft, SeeRoute, TakeBack } from './requests/route.ts'
+import {
+  AcceptBuild,
+  EnterStack,
+  SupersedeReading,
+  TakePlan,
+  TakeReading,
+  WithdrawAcceptance,
+} from './requests/setting.ts'
 import { AddPerson, ChooseSchool, LeaveDemo, SetLikelihood, SetShopRules } from './requests/shop.ts'
 
 const job = writes<JobReply>()
@@ -58,7 +65,9 @@ export const endpoints = {
   supersedeReading: job('/api/jobs/:id/readings/:reading/supersede', SupersedeReading),
   takePlan: job('/api/jobs/:id/trials', TakePlan),
   acceptBuild: job('/api/jobs/:id/acceptance', AcceptBuild),
+  withdrawAcceptance: job('/api/jobs/:id/acceptance/withdraw', WithdrawAcceptance),
   closeStep: job('/api/jobs/:id/steps', CloseStep),
+  correctStep: job('/api/jobs/:id/steps/:closing/correct', CorrectStep),
   takeBack: job('/api/jobs/:id/steps/:closing/take-back', TakeBack),
   agree: job('/api/jobs/:id/agreements', AgreeToDeparture),
   seeRoute: job('/api/jobs/:id/route-seen', SeeRoute),
@@ -72,6 +81,7 @@ export const endpoints = {
   makeEstimate: job('/api/jobs/:id/estimates', MakeEstimate),
   recordApproval: job('/api/jobs/:id/approvals', RecordApproval),
   chooseJobSchool: job('/api/jobs/:id/schools', ChooseSchool),
+  correctJob: job('/api/jobs/:id/details', CorrectJob),
   changeLife: job('/api/jobs/:id/life', ChangeLife),
 
   shop: reads<Shop>()('/api/shop'),

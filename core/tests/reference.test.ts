@@ -5,6 +5,7 @@ import { meshGeometry } from '../src/gears/mesh.ts'
 import { depth } from '../src/measuring/depth.ts'
 import { judge } from '../src/measuring/judge.ts'
 import { preload } from '../src/bearings/preload.ts'
+import { patternRead } from '../src/contact/pattern-read.ts'
 import { leakTest } from '../src/leak/leak-test.ts'
 import { rideHeight } from '../src/measuring/ride-height.ts'
 import { runout } from '../src/measuring/runout.ts'
@@ -53,6 +54,7 @@ describe.each([
   ['torque-order', torqueOrder],
   ['lock-alignment', lockAlignment],
   ['leak-test', leakTest],
+  ['pattern-read', patternRead],
 ] as [string, (input: never) => unknown][])('reference cases of %s', (name, compute) => {
   const cases = load(name)
   it('holds cases', () => expect(cases.length).toBeGreaterThan(3))

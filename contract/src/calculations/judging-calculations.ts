@@ -46,6 +46,7 @@ export const judgingCalculations: Calculation[] = [
     ['offsetMm', 'mm', 'offset of the axes, when asked for'],
     ['shaftAngleErrorDeg', 'deg', 'shaft angle error, when asked for'],
     ['residual', '', 'what is left unexplained'],
+    ['kind', '', 'centred, setting (a shim mends it) or axes (none does)'],
     ['disagrees', '', 'true when no shim explains the pattern'],
     ['atBound', '', 'true at the edge of the search'],
     ['iterations', '', 'steps taken'],

@@ -26,6 +26,30 @@ export class OpenJob {
   stand?: string
 }
 
+/** What was written down when the job was opened, put right. What is left out stays. */
+export class CorrectJob {
+  @Text({ what: 'serial number', min: 1, max: 60, optional: true })
+  serial?: string
+
+  @Text({ what: 'boat', min: 1, max: 80, optional: true })
+  boat?: string
+
+  @Text({ what: 'owner', min: 1, max: 80, optional: true })
+  owner?: string
+
+  @OneOf({ what: 'water it lives in', values: ['salt', 'brackish', 'fresh'], optional: true })
+  water?: 'salt' | 'brackish' | 'fresh'
+
+  @Whole({ what: 'hours', min: 0, max: 100_000, optional: true })
+  hours?: number
+
+  @Text({ what: 'complaint', min: 3, max: 600, optional: true })
+  complaint?: string
+
+  @Text({ what: 'why it is corrected', min: 3, max: 300 })
+  reason!: string
+}
+
 export class ChangeLife {
   @OneOf({ what: 'what happens to the job', values: ['hold', 'resume', 'stand', 'close', 'reopen'] })
   act!: 'hold' | 'resume' | 'stand' | 'close' | 'reopen'

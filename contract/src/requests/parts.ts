@@ -32,6 +32,9 @@ export class ChangeRowPart {
   @OneOf({ what: 'what happens to it', values: ['fit', 'unfit', 'leave-out', 'mark', 'remove'] })
   act!: 'fit' | 'unfit' | 'leave-out' | 'mark' | 'remove'
 
+  @Flag({ what: 'a new one is fitted in its place', optional: true })
+  renewed?: boolean
+
   @Text({ what: 'why', optional: true, max: 300 })
   reason?: string
 

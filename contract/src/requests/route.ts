@@ -17,6 +17,18 @@ export class CloseStep {
   departure?: DepartureFields
 }
 
+/** Answers of a closed step, put right: what stands on them is judged anew. */
+export class CorrectStep {
+  @Text({ what: 'why the answers are corrected', min: 3, max: 300 })
+  reason!: string
+
+  @AnswerTable({ what: 'all answers of the step, the corrected ones among them' })
+  answers!: Record<string, boolean | number | string>
+
+  @One(() => DepartureFields, { what: 'going on although something does not hold', optional: true })
+  departure?: DepartureFields
+}
+
 export class KeepDraft {
   @Text({ what: 'which step', min: 1, max: 60 })
   step!: string

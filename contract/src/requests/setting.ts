@@ -92,6 +92,14 @@ export class TakePlan {
   stacks!: TrialStack[]
 }
 
+export class WithdrawAcceptance {
+  @Whole({ what: 'build whose acceptance is withdrawn', min: 0, max: 999 })
+  build!: number
+
+  @Text({ what: 'why it is withdrawn', min: 3, max: 300 })
+  reason!: string
+}
+
 export class AcceptBuild {
   @Whole({ what: 'build that is accepted', min: 0, max: 999 })
   build!: number

@@ -1,6 +1,9 @@
 /** Where the patches lie, in the trade's words. */
 export type PatternKind = 'centred' | 'toe' | 'heel' | 'top' | 'root' | 'crossed' | 'edge'
 
+/** What the inverse on this mesh says of a pair of patches (pattern-read.ts). */
+export type PatternFit = 'centred' | 'setting' | 'axes'
+
 export interface PatternMeaning {
   kind: PatternKind
   /** What it is. */
@@ -32,19 +35,22 @@ const WORDS: Record<PatternKind, Omit<PatternMeaning, 'kind'>> = {
     effect: 'Whines, and the heel may chip under load.',
   },
   top: {
-    means: 'Both patches lie toward the top of the gear tooth.',
+    means:
+      'The patches lie toward the top of the gear tooth; on spiral teeth they go to opposite ends with it.',
     moves: 'Pinion inward: deeper into the mesh.',
     effect: 'Noisy under load; tips scuff.',
   },
   root: {
-    means: 'Both patches lie toward the root of the gear tooth.',
+    means:
+      'The patches lie toward the root of the gear tooth; on spiral teeth they go to opposite ends with it.',
     moves: 'Pinion outward: out of the mesh.',
     effect: 'Noisy on the overrun; the pinion tip digs in.',
   },
   crossed: {
-    means: 'Toe on one flank, heel on the other.',
+    means: 'The patches lie apart in a way that no move of pinion and gear explains.',
     moves: '',
-    effect: 'The axes do not meet: case, bearing seat or pairing is wrong. No shim mends that.',
+    effect:
+      'The axes do not meet as they should: case, bearing seat or pairing is wrong, or a patch was misread. No shim mends that; read them once more.',
   },
   edge: {
     means: 'A patch lies on the very edge of the flank.',
@@ -54,22 +60,31 @@ const WORDS: Record<PatternKind, Omit<PatternMeaning, 'kind'>> = {
 }
 
 /**
- * What the two patches mean. An edge comes before everything else, then a crossed pattern; else the larger of the common
- * lengthwise and profile displacement decides. Thresholds are our own: a quarter of half the flank is what an eye can tell.
+ * What the two patches mean. Whether a shim mends it is never read off one coordinate: on spiral teeth a pinion out of depth goes to
+ * opposite ends on the two flanks and to top or root on both, so `crossed` is said only when the inverse on this very mesh finds no
+ * move of pinion and gear that explains the patches. An edge comes before everything else.
+ * @param fit of pattern-read.ts; without it only the common part of the two patches is judged, profile before length, by thresholds
+ *   of our own: a quarter of half the flank is what an eye can tell
  */
-export function patternMeaning(pair: {
-  drive: { length: number; profile: number }
-  coast: { length: number; profile: number }
-}): PatternMeaning {
+export function patternMeaning(
+  pair: {
+    drive: { length: number; profile: number }
+    coast: { length: number; profile: number }
+  },
+  fit?: { kind: PatternFit; pinionMm: number; gearMm: number },
+): PatternMeaning {
   const { drive, coast } = pair
   const say = (kind: PatternKind): PatternMeaning => ({ kind, ...WORDS[kind] })
   const all = [drive.length, drive.profile, coast.length, coast.profile]
   if (all.some((v) => Math.abs(v) > EDGE)) return say('edge')
-  if (drive.length * coast.length < 0 && Math.min(Math.abs(drive.length), Math.abs(coast.length)) > CENTRED)
-    return say('crossed')
+  if (fit?.kind === 'axes') return say('crossed')
+  if (fit?.kind === 'centred') return say('centred')
+  // outward puts the pinion's patch to the top, the gear's to the heel
+  if (fit && Math.abs(fit.pinionMm) >= Math.abs(fit.gearMm)) return say(fit.pinionMm > 0 ? 'top' : 'root')
+  if (fit) return say(fit.gearMm > 0 ? 'heel' : 'toe')
   const along = (drive.length + coast.length) / 2
   const up = (drive.profile + coast.profile) / 2
   if (Math.max(Math.abs(along), Math.abs(up)) <= CENTRED) return say('centred')
-  if (Math.abs(along) >= Math.abs(up)) return say(along < 0 ? 'toe' : 'heel')
-  return say(up > 0 ? 'top' : 'root')
+  if (Math.abs(up) > CENTRED) return say(up > 0 ? 'top' : 'root')
+  return say(along < 0 ? 'toe' : 'heel')
 }

@@ -2,7 +2,7 @@ import { finite } from '../checks/numbers.ts'
 import { refuse } from '../checks/input-error.ts'
 import type { Mesh } from '../gears/mesh.ts'
 import { solveSymmetric } from '../numbers/linear.ts'
-import { patternMeaning, type PatternMeaning } from './pattern-meaning.ts'
+import { patternMeaning, type PatternFit, type PatternMeaning } from './pattern-meaning.ts'
 import {
   checkCrown,
   closeTeethInPlace,
@@ -55,14 +55,20 @@ export interface PatternRead {
   /** How far the pinion and the gear stand from right, outward positive, mm, with expanded uncertainties (k = 2). */
   pinionMm: number
   gearMm: number
-  pinionUMm: number
-  gearUMm: number
+  /** null where the patches say nothing about it: at the edge of what is searched. */
+  pinionUMm: number | null
+  gearUMm: number | null
   /** Only when asked for. */
   offsetMm?: number
   shaftAngleErrorDeg?: number
   /** Root mean square of what is left unexplained, in ξ and η. */
   residual: number
-  /** True when shims alone do not explain the pattern: case misaligned, wrong pair, bearing not seated, misread. */
+  /**
+   * What the fit says: `centred`, both moves within their U; `setting`, moves of pinion and gear explain the patches as well as a
+   * hand marks them; `axes`, they do not: an offset or shaft angle of the case, a wrong pair, a bearing not seated, or a misreading.
+   */
+  kind: PatternFit
+  /** True when shims alone do not explain the pattern; the same as kind `axes`. */
   disagrees: boolean
   /** True when the answer lies at the edge of what is searched. */
   atBound: boolean
@@ -197,6 +203,9 @@ export function patternRead(input: PatternReadInput): PatternRead {
     return column ? 2 * Math.max(READING_U, residual) * Math.sqrt(Math.max(0, column[k]!)) : Infinity
   })
   const [pinionMm, gearMm] = [x[0]!, x[1]!]
+  const disagrees = residual > READING
+  const moved = Math.abs(pinionMm) > U[0]! || Math.abs(gearMm) > U[1]!
+  const kind: PatternFit = disagrees ? 'axes' : moved ? 'setting' : 'centred'
   const off = input.gauged && {
     pinionMm: pinionMm - input.gauged.pinionMm,
     gearMm: gearMm - input.gauged.gearMm,
@@ -204,12 +213,13 @@ export function patternRead(input: PatternReadInput): PatternRead {
   return {
     pinionMm,
     gearMm,
-    pinionUMm: U[0]!,
-    gearUMm: U[1]!,
+    pinionUMm: finiteOrNull(U[0]!),
+    gearUMm: finiteOrNull(U[1]!),
     ...(unknowns.includes('offset') ? { offsetMm: at(x, 'offset') } : {}),
     ...(unknowns.includes('shaft-angle') ? { shaftAngleErrorDeg: at(x, 'shaft-angle') } : {}),
     residual,
-    disagrees: residual > READING,
+    kind,
+    disagrees,
     atBound: x.some((v, k) => Math.abs(v) >= BOUND[unknowns[k]!]),
     iterations,
     ...(places.length > 1 ? { movement: movementOf(places) } : {}),
@@ -225,9 +235,11 @@ export function patternRead(input: PatternReadInput): PatternRead {
           },
         }
       : {}),
-    meaning: patternMeaning({ drive, coast }),
+    meaning: patternMeaning({ drive, coast }, { kind, pinionMm, gearMm }),
   }
 }
+
+const finiteOrNull = (v: number) => (Number.isFinite(v) ? v : null)
 
 const dot = (a: number[], b: number[]) => a.reduce((sum, v, i) => sum + v * b[i]!, 0)
 

@@ -1,13 +1,27 @@
 import type { Window } from '../measuring/window.ts'
 
+/** How a closed case is proved tight with air: what is blocked, how much, how long, and what may escape. */
+export interface LeakPlan {
+  /** Ports to be blocked or capped, by name. */
+  ports: string[]
+  lowKpa: number
+  workKpa: number
+  maxKpa: number
+  holdMin: number
+  allowedMlPerMin: number
+  volumeMl: number
+  /** What is moved by hand meanwhile. */
+  turns: string
+}
+
 /** What the bench has to know of a drive beside its gears: how it opens, closes, joins, and is proved tight. */
 export interface BenchFacts {
   /** Gear in which it has to stand to be opened; null where nothing is shifted. */
   openGear: 'neutral' | 'forward' | 'reverse' | null
   /** It is shifted, and the shift is checked at both ends. */
   shifts: boolean
-  /** The half it is joined to, and the gear in which both are joined. */
-  joins: { to: string; gear: 'neutral' | 'forward' } | null
+  /** What it is joined to, the gear in which both are joined, and the test of both together; null where they share no oil. */
+  joins: { to: string; gear: 'neutral' | 'forward'; oilJoint: LeakPlan | null } | null
   /** A fastener that loosens clockwise. */
   leftHand: { what: string; place: string } | null
   /** A fastener that can only go in while the halves are apart. */
@@ -15,7 +29,13 @@ export interface BenchFacts {
   /** Fasteners that are easily forgotten, and where they are. */
   hidden: { count: number; where: string } | null
   /** Locking of the big nut or ring: tabs that must be bent into slots. */
-  lockTabs: { what: string; tabs: number; torqueNm: Window } | null
+  lockTabs: {
+    what: string
+    tabs: number
+    torqueNm: Window
+    /** It can still be reached once the drive is on the boat. */
+    reachedMounted: boolean
+  } | null
   /** Screws that only pinch and stay in their holes. */
   pinchScrews: { count: number; where: string } | null
   /** Which way the springs of a seal pair look. */
@@ -28,20 +48,18 @@ export interface BenchFacts {
   /** How the water tube goes into its grommet. */
   waterTube: string | null
   shiftRod: string | null
-  propeller: { kind: 'tabs'; tabs: number; threads: number; torqueNm: Window } | { kind: 'pin' } | null
+  propeller:
+    | (({ kind: 'tabs'; tabs: number; threads: number; torqueNm: Window } | { kind: 'pin' }) & {
+        /** It stays off until the drive has run on a hose. */
+        afterRun: boolean
+      })
+    | null
+  /** Cooling water shows at a telltale. */
+  telltale: boolean
   /** The thrust hub or washer that belongs to the propellers fitted. */
   thrustHub: string | null
-  leak: {
-    /** Ports to be blocked or capped for the test. */
-    blocks: number
-    lowKpa: number
-    workKpa: number
-    maxKpa: number
-    holdMin: number
-    allowedMlPerMin: number
-    volumeMl: number
-    turns: string
-  }
+  /** The test of this case by itself; null where it holds grease and none belongs. */
+  leak: LeakPlan | null
   lubricant: 'oil' | 'grease'
   drainPlug: 'magnetic' | 'plain' | null
   anodes: string | null

@@ -122,9 +122,15 @@ function checkParts(
   }
   const stuck = sheet.parts.filter((p) => !off.has(p.id))
   if (stuck.length) say('parts', `can never come off: ${stuck.map((p) => p.id).join(', ')}`)
-  const { lowKpa, workKpa, maxKpa } = sheet.bench.leak
-  if (!(lowKpa < workKpa && workKpa < maxKpa))
-    say('bench.leak', `pressures must rise: ${lowKpa}, ${workKpa}, ${maxKpa} kPa`)
+  const plans = { 'bench.leak': sheet.bench.leak, 'bench.joins.oilJoint': sheet.bench.joins?.oilJoint }
+  for (const [at, plan] of Object.entries(plans)) {
+    if (!plan) continue
+    const { lowKpa, workKpa, maxKpa, holdMin, volumeMl, allowedMlPerMin } = plan
+    if (!(lowKpa < workKpa && workKpa < maxKpa))
+      say(at, `pressures must rise: ${lowKpa}, ${workKpa}, ${maxKpa} kPa`)
+    for (const [name, value] of Object.entries({ holdMin, volumeMl, allowedMlPerMin }))
+      if (!(value > 0)) say(`${at}.${name}`, `is ${value}; it must be above 0`)
+  }
 }
 
 function inside(value: number, window: Window): boolean {

@@ -1,4 +1,4 @@
-import type { BenchFacts } from './bench-facts.ts'
+import type { BenchFacts, LeakPlan } from './bench-facts.ts'
 import type { DriveSheet } from './sheet.ts'
 import { withRoles } from './sheets/part-roles.ts'
 
@@ -19,9 +19,10 @@ const PLAIN: BenchFacts = {
   waterTube: null,
   shiftRod: null,
   propeller: null,
+  telltale: false,
   thrustHub: null,
   leak: {
-    blocks: 2,
+    ports: ['Port 1', 'Port 2'],
     lowKpa: 20,
     workKpa: 50,
     maxKpa: 70,
@@ -44,14 +45,42 @@ const PLAIN: BenchFacts = {
  * those are sheets of the demo, whose ids say what they are.
  */
 export function asSheet(
-  stored: DriveSheet | (Omit<DriveSheet, 'parts' | 'bench'> & Partial<DriveSheet>),
+  stored:
+    | DriveSheet
+    | (Omit<DriveSheet, 'parts' | 'bench'> &
+        Partial<Omit<DriveSheet, 'bench'>> & { bench?: BenchFacts | OldBench }),
 ): DriveSheet {
   const { ratio } = stored
   return {
     ...stored,
     parts: (stored.parts ?? []).map(withRoles),
-    bench: stored.bench ?? PLAIN,
+    bench: stored.bench ? benchOf(stored.bench) : PLAIN,
     ...(ratio ? { ratio: { ...ratio, stamps: ownStamps(stored.id, ratio.stamps) } } : {}),
+  }
+}
+
+/** Bench facts as an older Moray kept them: ports as a count, no joined test, nothing said of what is reached when. */
+type OldBench = Omit<BenchFacts, 'leak' | 'joins' | 'lockTabs' | 'propeller' | 'telltale'> & {
+  leak: (Omit<LeakPlan, 'ports'> & { ports?: string[]; blocks?: number }) | null
+  joins: (Omit<NonNullable<BenchFacts['joins']>, 'oilJoint'> & { oilJoint?: LeakPlan | null }) | null
+  lockTabs:
+    (Omit<NonNullable<BenchFacts['lockTabs']>, 'reachedMounted'> & { reachedMounted?: boolean }) | null
+  propeller: (Record<string, unknown> & { afterRun?: boolean }) | null
+  telltale?: boolean
+}
+
+function benchOf(bench: BenchFacts | OldBench): BenchFacts {
+  const { leak, joins, lockTabs, propeller } = bench as OldBench
+  const ports = (p: NonNullable<OldBench['leak']>) =>
+    p.ports ?? Array.from({ length: p.blocks ?? 0 }, (_, i) => `Port ${i + 1}`)
+  return {
+    ...bench,
+    leak: leak && { ...leak, ports: ports(leak) },
+    joins: joins && { ...joins, oilJoint: joins.oilJoint ?? null },
+    lockTabs: lockTabs && { ...lockTabs, reachedMounted: lockTabs.reachedMounted ?? propeller !== null },
+    propeller:
+      propeller && ({ ...propeller, afterRun: propeller.afterRun ?? true } as BenchFacts['propeller']),
+    telltale: bench.telltale ?? bench.waterTube !== null,
   }
 }
 

@@ -43,6 +43,8 @@ export interface Part {
   inside: boolean
   /** Parts that the order of work treats as what they are: the case itself, what closes it, and the key of that. */
   role?: 'body' | 'carrier' | 'carrier-key'
+  /** A left-hand thread: loosens clockwise. */
+  thread?: 'left'
   /** Causes of the fault table that point at it. */
   pointedAtBy?: string[]
 }

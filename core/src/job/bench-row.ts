@@ -1,5 +1,6 @@
 import { comesOff, heldBy, type Part } from '../drives/parts.ts'
-import type { RowPart } from './record.ts'
+import type { Grade } from '../inspection/criteria.ts'
+import type { GradeEntry, RowPart } from './record.ts'
 
 export interface StillIn {
   part: Part
@@ -27,3 +28,16 @@ export function leftOnBench(parts: readonly Part[], row: readonly RowPart[]): Ro
 
 /** What lies on the bench, in the order in which it is built back: as it came off, from the end. */
 export const buildBackOrder = (row: readonly RowPart[]): RowPart[] => [...row].reverse().filter(lies)
+
+/** Grades after which the old part does not go back in. */
+const CONDEMNS: readonly Grade[] = ['replace', 'replace-set']
+
+/** The grade of a part that counts; undefined when it has none. */
+export const gradeOf = (grades: readonly GradeEntry[], part: string | null): GradeEntry | undefined =>
+  part === null ? undefined : grades.findLast((g) => g.part === part && !g.superseded)
+
+/** The part was condemned: a new one takes its place. */
+export const isCondemned = (grades: readonly GradeEntry[], part: string | null): boolean => {
+  const grade = gradeOf(grades, part)
+  return grade !== undefined && CONDEMNS.includes(grade.grade)
+}

@@ -74,7 +74,7 @@ export type CompactClosing = [
     departedFrom?: string[]
     reason?: string
     lead?: By
-    takenBack?: Gone
+    takenBack?: [...Gone, replacedBy: number | null]
   } | null,
 ]
 export type CompactRowPart = [
@@ -86,7 +86,7 @@ export type CompactRowPart = [
   offAt: Ms,
   fittedBy: By | null,
   fittedAt: Ms | null,
-  more: { ink?: string; stack?: string; note?: string; leftOut?: string } | null,
+  more: { ink?: string; stack?: string; note?: string; leftOut?: string; renewed?: true } | null,
 ]
 export type CompactGrade = [
   id: number,
@@ -216,7 +216,10 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
         note: more?.note ?? null,
         offBy: name(offBy),
         offAt: iso(offAt),
-        fitted: fittedBy !== null && fittedAt !== null ? { by: name(fittedBy), at: iso(fittedAt) } : null,
+        fitted:
+          fittedBy !== null && fittedAt !== null
+            ? { by: name(fittedBy), at: iso(fittedAt), renewed: more?.renewed === true }
+            : null,
         leftOut: more?.leftOut ?? null,
       }),
     ),
@@ -262,6 +265,11 @@ export function fullClosing(
     takenBack:
       takenBack === undefined
         ? null
-        : { reason: takenBack[0], by: name(takenBack[1]), at: iso(takenBack[2]) },
+        : {
+            reason: takenBack[0],
+            by: name(takenBack[1]),
+            at: iso(takenBack[2]),
+            replacedBy: takenBack[3] ?? null,
+          },
   }
 }

@@ -38,6 +38,18 @@ function sentence(e: Happened): string {
       return e.data.reason
         ? `${e.data.what}: gone on all the same${why(e.data.reason)}`
         : `${e.data.what}: done`
+    case 'withdrawn':
+      return `${e.data.number === 0 ? 'As found' : `Trial ${e.data.number}`}: acceptance withdrawn${why(e.data.reason)}`
+    case 'attempt':
+      return `${e.data.what}: an attempt that does not count. ${e.data.why.join(' ')}`
+    case 'step-corrected': {
+      const with_ = e.data.later ? `; ${e.data.later} that stood on it to be done again` : ''
+      return `${e.data.what}: corrected${why(e.data.reason)}${with_}`
+    }
+    case 'corrected': {
+      const all = e.data.changes.map((c) => `${c.field} was ${c.was || 'not known'}, is ${c.now}`)
+      return `${all.join('; ')}${why(e.data.reason)}`
+    }
     case 'step-back': {
       const with_ = e.data.later ? `, with ${e.data.later} later steps` : ''
       return `${e.data.what}: taken back${with_}${why(e.data.reason)}`
@@ -78,10 +90,16 @@ function sentence(e: Happened): string {
   }
 }
 
-function rowSentence({ act, name, reason, marks }: Extract<Happened, { kind: 'row' }>['data']): string {
+function rowSentence({
+  act,
+  name,
+  reason,
+  marks,
+  renewed,
+}: Extract<Happened, { kind: 'row' }>['data']): string {
   switch (act) {
     case 'fit':
-      return `${name} fitted`
+      return renewed ? `${name} fitted, a new one` : `${name} fitted`
     case 'unfit':
       return `${name} back in the row: ${reason}`
     case 'leave-out':

@@ -12,13 +12,17 @@ export type Happened =
   | { kind: 'superseded'; data: { label: string; mm: number; nowMm?: number; reason: string } }
   | { kind: 'trial'; data: { number: number; stacks: { label: string; mm: number }[] } }
   | { kind: 'accepted'; data: { number: number; reason?: string } }
+  | { kind: 'withdrawn'; data: { number: number; reason: string } }
   | { kind: 'step'; data: { what: string; reason?: string } }
+  | { kind: 'attempt'; data: { what: string; why: string[] } }
+  | { kind: 'step-corrected'; data: { what: string; later: number; reason: string } }
+  | { kind: 'corrected'; data: { changes: DetailChange[]; reason: string } }
   | { kind: 'step-back'; data: { what: string; later: number; reason: string } }
   | { kind: 'agreed'; data: { what: string; reason: string } }
   | { kind: 'route-seen'; data: { added: number; removed: number; changed: number } }
   | { kind: 'row-off'; data: { name: string; orientation?: string } }
   | { kind: 'row-order'; data: Record<string, never> }
-  | { kind: 'row'; data: { act: RowAct; name: string; reason?: string; marks?: string[] } }
+  | { kind: 'row'; data: { act: RowAct; name: string; reason?: string; marks?: string[]; renewed?: boolean } }
   | { kind: 'grade'; data: { part: string; grade: string; against?: string; reason: string; also: string[] } }
   | { kind: 'finding'; data: { label: string; state: 'there' | 'not' | 'unknown' } }
   | { kind: 'outcome'; data: { label: string } }
@@ -29,6 +33,13 @@ export type Happened =
   | { kind: 'picture'; data: { of: string; note?: string } }
   | { kind: 'drawer'; data: DrawerChange }
   | { kind: 'shop'; data: ShopChange }
+
+export type JobDetail = 'serial' | 'boat' | 'owner' | 'water' | 'hours' | 'complaint'
+export interface DetailChange {
+  field: JobDetail
+  was: string | number
+  now: string | number
+}
 
 export type RowAct = 'fit' | 'unfit' | 'leave-out' | 'mark' | 'remove'
 export type LifeAct = 'hold' | 'resume' | 'stand' | 'close' | 'reopen'

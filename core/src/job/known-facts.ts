@@ -3,6 +3,7 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import { shimAdjusters } from '../drives/sheet.ts'
 import type { Facts, FactValue } from '../route/facts.ts'
 import { deriveFacts } from '../route/job-facts.ts'
+import { routeOf } from '../route/route-of.ts'
 import { chosenSchool, schools } from '../route/schools.ts'
 import { leftOnBench, lies, stillIn } from './bench-row.ts'
 import { buildState } from './build-state.ts'
@@ -19,6 +20,11 @@ const DAY_MS = 86_400_000
 export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now: Date): Facts {
   const facts: Record<string, FactValue> = {}
   const standing = counted(record.closings)
+  const bares = new Set(
+    routeOf(sheet)
+      .steps.filter((s) => s.bares)
+      .map((s) => s.id),
+  )
   for (const c of standing) Object.assign(facts, c.answers)
   facts['job.water'] = record.water
   const own = Object.fromEntries(record.schools.map((s) => [s.school, s.choice]))
@@ -26,7 +32,13 @@ export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays,
 
   const found = buildState(record.builds[0]!)
   facts['setting.stacks-known'] = shimAdjusters(sheet).every((a) => found.stacks[a.id] !== undefined)
-  facts['setting.accepted'] = record.builds.at(-1)!.acceptance !== null
+  // what was accepted while the case was not yet bare is how it was found; the rebuild is measured after that
+  const newest = record.builds.at(-1)!
+  const bared = standing.filter((c) => bares.has(c.step)).map((c) => Date.parse(c.at))
+  const accepted = newest.acceptance
+  facts['setting.accepted'] =
+    accepted !== null && bared.length > 0 && Date.parse(accepted.at) > Math.max(...bared)
+  for (const [id, mm] of Object.entries(buildState(newest).stacks)) facts[`setting.stack.${id}`] = mm
 
   facts['row.missing'] = stillIn(sheet.parts, record.row).length
   facts['row.inside-left'] = leftOnBench(sheet.parts, record.row).length

@@ -125,7 +125,8 @@ export interface Closing {
   lead: string | null
   by: string
   at: string
-  takenBack: Superseded | null
+  /** `replacedBy`: id of the closing with the corrected answers. */
+  takenBack: (Superseded & { replacedBy: number | null }) | null
 }
 
 /** What a step said and asked when it was closed, in the words of that day. */
@@ -134,7 +135,7 @@ export interface AskedThen {
   asks: {
     fact: string
     label: string
-    kind: 'tick' | 'choice' | 'number' | 'text'
+    kind: 'tick' | 'choice' | 'list' | 'number' | 'text'
     options?: { value: string; label: string }[]
     unit?: string
     min?: number
@@ -168,7 +169,8 @@ export interface RowPart {
   note: string | null
   offBy: string
   offAt: string
-  fitted: { by: string; at: string } | null
+  /** `renewed`: a new one went in. */
+  fitted: { by: string; at: string; renewed: boolean } | null
   leftOut: string | null
 }
 

@@ -37,7 +37,10 @@ export function standingOf(
   const setting = (due.step.page === 'setting' && due.state === 'blocked') || measuring
   const reopened = record.closings.some((c) => c.takenBack && c.step === 'handover')
   const state = setting ? 'setting' : (STATE_OF_STAGE[due.step.stage] ?? 'working')
-  const draft = due.step.timed ? record.drafts.find((d) => d.step === due.step.id) : undefined
+  const { timedFrom } = due.step
+  const draft = timedFrom
+    ? record.drafts.find((d) => d.step === due.step.id && d.answers[timedFrom] !== undefined)
+    : undefined
   return {
     state: reopened ? 'reopened' : state,
     stage: setting ? 'setting' : due.step.stage,

@@ -37,12 +37,16 @@ export function checkRoute(route: Route, outside: OutsideFacts): void {
     ...s.gates.map((g) => ({ at: s.id, c: g.when })),
     ...(s.appliesWhen ? [{ at: s.id, c: s.appliesWhen }] : []),
     ...s.asks.flatMap((a) => (a.must ? [{ at: `${s.id}.${a.fact}`, c: a.must }] : [])),
+    ...(s.counts ?? []).map((g) => ({ at: s.id, c: g.when })),
   ])
   for (const { at, c } of conditions)
     for (const fact of factsIn(c))
       if (!asks.has(fact) && !isOutside(fact)) say(at, `asks for "${fact}", which nothing produces`)
-  for (const s of route.steps)
+  for (const s of route.steps) {
     for (const n of s.needs) if (!ids.has(n)) say(s.id, `needs "${n}", which does not exist`)
+    for (const f of [...(s.figures ?? []).map((x) => x.fact), ...(s.timedFrom ? [s.timedFrom] : [])])
+      if (!asks.has(f) && !isOutside(f)) say(s.id, `shows "${f}", which nothing produces`)
+  }
   if (problems.length) throw new InputError('bad-route', problems)
 
   const canBeDone = new Set<string>()
@@ -68,7 +72,8 @@ export function checkRoute(route: Route, outside: OutsideFacts): void {
       if (s.appliesWhen && !possible(s.appliesWhen)) continue
       // its own answers count for its own musts
       canBeDone.add(s.id)
-      if (s.asks.every((a) => !a.must || possible(a.must))) more = true
+      const own = [...s.asks.flatMap((a) => a.must ?? []), ...(s.counts ?? []).map((g) => g.when)]
+      if (own.every(possible)) more = true
       else canBeDone.delete(s.id)
     }
   }

@@ -15,6 +15,8 @@ export interface Completed {
   answers: Answers
   /** What was departed from, in words; empty when everything held. */
   departedFrom: string[]
+  /** Why the answers do not count although nothing was wrong with them: kept as an attempt, and the step stays open. */
+  attempt: string[]
 }
 
 /**
@@ -22,7 +24,7 @@ export interface Completed {
  * @param derive what else follows from the facts (job-facts.ts); asked again with the answers in
  * @param departuresNeedLead the shop's rule
  * @throws InputError `gate-closed` when steps before are open or a gate is shut, `answer-missing`, `slip` when an answer says
- *   that something is wrong, `lead-needed`, `firm` when the step allows no departure
+ *   that something is wrong, `lead-needed`, `firm` when a wrong answer allows no departure
  */
 export function completeStep(
   route: Route,
@@ -62,24 +64,26 @@ export function completeStep(
         message: a.kind === 'tick' && a.wrong ? a.wrong : `${a.label}: not answered yet`,
       })),
     )
+  const short = (step.counts ?? []).filter((g) => !holds(g.when, after)).map((g) => g.say)
   const reasons: (FieldProblem & { code: string })[] = [
     ...(state === 'blocked' ? why.map((message) => ({ path: 'step', message, code: 'gate-closed' })) : []),
     ...slips.map((a) => ({ path: `answers.${a.fact}`, message: a.wrong ?? a.label, code: 'slip' })),
     ...missing.map((a) => ({ path: `answers.${a.fact}`, message: `${a.label}: left out`, code: 'slip' })),
   ]
-  if (!reasons.length) return { answers: kept, departedFrom: [] }
+  if (!reasons.length) return { answers: kept, departedFrom: [], attempt: short }
   const problems = reasons.map(({ path, message }) => ({ path, message }))
   if (!departure) throw new InputError(reasons[0]!.code, problems)
-  if (step.firm)
+  const firm = slips.filter((a) => a.firm)
+  if (firm.length)
     throw new InputError('firm', [
-      { path: 'departure', message: `"${step.what}" allows no departure` },
-      ...problems,
+      { path: 'departure', message: 'is refused: nobody goes on over this, it could hurt somebody' },
+      ...firm.map((a) => ({ path: `answers.${a.fact}`, message: a.wrong ?? a.label })),
     ])
   if (departure.reason.trim().length < 3)
     refuse('departure.reason', 'is missing; say why you go on all the same', 'reason-needed')
   if (options.departuresNeedLead && !options.leadAgrees)
     refuse('departure', 'needs the lead of this shop, who has not agreed to it yet', 'lead-needed')
-  return { answers: kept, departedFrom: reasons.map((r) => r.message) }
+  return { answers: kept, departedFrom: [...reasons.map((r) => r.message), ...short], attempt: [] }
 }
 
 const isAnswered = (ask: Ask, answers: Answers) =>
@@ -103,8 +107,20 @@ function checkAnswers(step: Step, answers: Answers): Answers {
     if (message) problems.push({ path, message })
     else if (!(ask.kind === 'text' && value === '')) kept[fact] = value
   }
+  // a list of which nothing is ticked is answered: none
+  for (const a of step.asks) if (a.kind === 'list' && !a.optional) kept[a.fact] ??= ''
   if (problems.length) throw new InputError('invalid-input', problems)
   return kept
+}
+
+function outOf(
+  { unit }: { unit: string },
+  value: number,
+  side: 'at least' | 'at most',
+  limit: number,
+): string {
+  const shown = (v: number) => (unit ? `${v} ${unit}` : `${v}`)
+  return `is ${shown(value)}; ${side} ${shown(limit)} can be: read it again, or look at the unit`
 }
 
 function cannotBe(ask: Ask, value: FactValue): string | undefined {
@@ -115,10 +131,20 @@ function cannotBe(ask: Ask, value: FactValue): string | undefined {
       return ask.options.some((o) => o.value === value)
         ? undefined
         : `is ${JSON.stringify(value)}; one of ${ask.options.map((o) => o.value).join(', ')}`
+    case 'list': {
+      if (typeof value !== 'string') return 'must be text: the values chosen, in order, with blanks between'
+      const known = ask.options.map((o) => o.value)
+      const chosen = value.split(' ').filter((v) => v !== '')
+      const kept = known.filter((v) => chosen.includes(v))
+      return chosen.join(' ') === kept.join(' ')
+        ? undefined
+        : `is ${JSON.stringify(value)}; some of ${known.join(', ')}, each once and in this order`
+    }
     case 'number':
       if (typeof value !== 'number' || !Number.isFinite(value)) return 'must be a finite number'
-      if (ask.min !== undefined && value < ask.min) return `is ${value} ${ask.unit}; at least ${ask.min}`
-      if (ask.max !== undefined && value > ask.max) return `is ${value} ${ask.unit}; at most ${ask.max}`
+      if (ask.whole && !Number.isInteger(value)) return `is ${value}; count again, it is a whole number`
+      if (ask.min !== undefined && value < ask.min) return outOf(ask, value, 'at least', ask.min)
+      if (ask.max !== undefined && value > ask.max) return outOf(ask, value, 'at most', ask.max)
       return undefined
     case 'text':
       return typeof value === 'string' && value.length <= 600

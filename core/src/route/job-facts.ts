@@ -1,10 +1,13 @@
 import { InputError } from '../checks/input-error.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { ratio } from '../gears/ratio.ts'
+import type { LeakPlan } from '../drives/bench-facts.ts'
 import { leakTest } from '../leak/leak-test.ts'
 import { crush } from '../setting/crush.ts'
 import type { OutsideFacts } from './check-route.ts'
-import type { Facts, FactValue } from './facts.ts'
+import { holds, type Facts, type FactValue } from './facts.ts'
+import { testCounts, type LeakTestId } from './stages/leak-steps.ts'
+import { shaftsAtStrike } from './stages/receive.ts'
 
 /** Facts that no question of a route asks for: the rest of the job says them, or they follow from answers. */
 export const OUTSIDE_FACTS: OutsideFacts = [
@@ -12,6 +15,7 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'school.',
   'setting.stacks-known',
   'setting.accepted',
+  'setting.stack.',
   'row.missing',
   'row.inside-left',
   'row.left',
@@ -20,15 +24,16 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'faults.seen',
   'waited.seals',
   'ratio.agrees',
-  'strike.bent',
-  'leak-found.verdict',
-  'leak-case.verdict',
-  'leak-joined.verdict',
-  'preload.in',
+  'unit.ratio-agrees',
+  'strike.',
+  ...['leak-found', 'leak-case', 'leak-joined'].flatMap((t) =>
+    ['verdict', 'ml-per-min', 'u-ml-per-min', 'hold-needed-min'].map((f) => `${t}.${f}`),
+  ),
+  'preload.',
   'crush.stack',
+  'crush.built',
   'crush.right',
-  'close.torque-in',
-  'prop.torque-in',
+  ...['close', 'prop'].flatMap((t) => ['torque-in', 'applied', 'set-from', 'set-to'].map((f) => `${t}.${f}`)),
   'anode.fits',
 ]
 
@@ -43,7 +48,7 @@ const ATMOSPHERE_KPA = 101.325
 export const ANODE_ALLOYS: Record<string, string[]> = {
   salt: ['zinc', 'aluminium'],
   brackish: ['aluminium'],
-  fresh: ['magnesium'],
+  fresh: ['magnesium', 'aluminium'],
 }
 
 type Mutable = Record<string, FactValue>
@@ -60,19 +65,23 @@ const num = (facts: Facts, fact: string) => {
  */
 export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
   const all: Mutable = { ...facts }
-  follows(() => ratioFacts(sheet, all))
-  for (const test of ['leak-found', 'leak-case', 'leak-joined']) follows(() => leakFacts(sheet, test, all))
+  follows(() => ratioFacts(sheet, 'ratio', 'ratio.agrees', all))
+  follows(() => ratioFacts(sheet, 'unit', 'unit.ratio-agrees', all))
+  const { lockTabs, propeller, leak, joins } = sheet.bench
+  const plans: [LeakTestId, LeakPlan | null | undefined][] = [
+    ['leak-found', leak],
+    ['leak-case', leak],
+    ['leak-joined', joins?.oilJoint],
+  ]
+  for (const [test, plan] of plans) if (plan) follows(() => leakFacts(plan, test, all))
   follows(() => preloadFacts(sheet, all))
   follows(() => crushFacts(sheet, all))
-  const { lockTabs, propeller } = sheet.bench
   if (lockTabs) torqueFact('close', lockTabs.torqueNm, all)
   if (propeller?.kind === 'tabs') torqueFact('prop', propeller.torqueNm, all)
   const alloy = all['anode.alloy']
   if (typeof alloy === 'string')
     all['anode.fits'] = (ANODE_ALLOYS[String(all['job.water'])] ?? []).includes(alloy)
-  const worst = Math.max(...['strike.runout', 'strike.runout-inner'].map((f) => num(all, f) ?? 0))
-  if (num(all, 'strike.runout') !== undefined)
-    all['strike.bent'] = worst > Math.min(...sheet.runoutLimits.map((l) => l.tirMm))
+  strikeFacts(sheet, all)
   return all
 }
 
@@ -85,10 +94,22 @@ function follows(work: () => void) {
   }
 }
 
+/** Each shaft against the limit of the zone it was read at. */
+function strikeFacts(sheet: DriveSheet, all: Mutable) {
+  for (const { id } of shaftsAtStrike(sheet)) {
+    const read = num(all, `strike.${id}.runout`)
+    const limit = sheet.runoutLimits[Number(String(all[`strike.${id}.zone`]).slice(1))]
+    if (read === undefined || !limit) continue
+    const bent = read > limit.tirMm
+    all[`strike.${id}.verdict`] = bent ? 'bent' : 'straight'
+    all['strike.bent'] = bent || all['strike.bent'] === true
+  }
+}
+
 /** Turns counted and teeth counted against this sheet's own pair. */
-function ratioFacts(sheet: DriveSheet, all: Mutable) {
-  const [driver, driven] = [num(all, 'ratio.driver'), num(all, 'ratio.driven')]
-  const [input, output] = [num(all, 'ratio.input-turns'), num(all, 'ratio.output-turns')]
+function ratioFacts(sheet: DriveSheet, of: string, agrees: string, all: Mutable) {
+  const [driver, driven] = [num(all, `${of}.driver`), num(all, `${of}.driven`)]
+  const [input, output] = [num(all, `${of}.input-turns`), num(all, `${of}.output-turns`)]
   const mesh = sheet.meshes[0]?.mesh
   if (!mesh || input === undefined || output === undefined) return
   const lowerPairs = [{ id: 'sheet', driver: mesh.pinionTeeth, driven: mesh.gearTeeth }]
@@ -96,48 +117,55 @@ function ratioFacts(sheet: DriveSheet, all: Mutable) {
     (driver === undefined || driver === mesh.pinionTeeth) &&
     (driven === undefined || driven === mesh.gearTeeth)
   // turns that cannot be do not agree
-  all['ratio.agrees'] = false
+  all[agrees] = false
   const { candidates } = ratio({ lowerPairs, inputTurns: input, outputTurns: output, countErrorTurns: 0.1 })
-  all['ratio.agrees'] = counted && candidates[0]!.matches
+  all[agrees] = counted && candidates[0]!.matches
 }
 
-function leakFacts(sheet: DriveSheet, test: string, all: Mutable) {
+/** What a pressure test comes to; `attempt` where it was none, whatever the gauge said. */
+function leakFacts(plan: LeakPlan, test: LeakTestId, all: Mutable) {
   const of = (name: string) => num(all, `${test}.${name}`)
   const [start, end, minutes] = [of('start'), of('end'), of('minutes')]
   if (start === undefined || end === undefined || minutes === undefined || minutes <= 0) return
   const [startC, endC] = [of('start-c'), of('end-c')]
   const warm = startC !== undefined && endC !== undefined
-  const { leak } = sheet.bench
   const result = leakTest({
     readings: [
       { s: 0, gaugeKpa: start, ...(warm ? { tempC: startC } : {}) },
       { s: 60 * minutes, gaugeKpa: end, ...(warm ? { tempC: endC } : {}) },
     ],
-    atmosphereKpa: ATMOSPHERE_KPA,
-    volumeMl: leak.volumeMl,
-    allowedMlPerMin: leak.allowedMlPerMin,
-    gaugeResolutionKpa: TESTER_STEP_KPA,
+    atmosphereKpa: of('atmosphere') ?? ATMOSPHERE_KPA,
+    volumeMl: plan.volumeMl,
+    allowedMlPerMin: plan.allowedMlPerMin,
+    gaugeResolutionKpa: of('gauge-step') ?? TESTER_STEP_KPA,
   })
-  all[`${test}.verdict`] = result.verdict
+  const counts = testCounts(plan, test).every((g) => holds(g.when, all))
+  all[`${test}.verdict`] = counts ? result.verdict : 'attempt'
   all[`${test}.ml-per-min`] = result.leakMlPerMin
   all[`${test}.u-ml-per-min`] = result.leakUMlPerMin
   all[`${test}.hold-needed-min`] = result.holdNeededMin
 }
 
+/** Rolling torque of each bearing that the sheet sets by it, without the drag of the seals. */
 function preloadFacts(sheet: DriveSheet, all: Mutable) {
-  const setting = sheet.bearings.find((b) => b.setting?.kind === 'rolling-torque')?.setting
-  const [read, seals] = [num(all, 'preload.read'), num(all, 'preload.seals')]
-  if (setting?.kind === 'rolling-torque' && read !== undefined && seals !== undefined) {
-    const window = all['preload.bearings'] === 'run-in' && setting.runInNm ? setting.runInNm : setting.newNm
+  for (const { id, setting } of sheet.bearings) {
+    if (setting?.kind !== 'rolling-torque') continue
+    const [read, seals] = [num(all, `preload.${id}.read`), num(all, `preload.${id}.seals`)]
+    if (read === undefined || seals === undefined) continue
+    const window =
+      all[`preload.${id}.bearings`] === 'run-in' && setting.runInNm ? setting.runInNm : setting.newNm
     const net = read - seals
-    all['preload.net'] = net
-    all['preload.in'] = net >= (window.min ?? 0) && net <= (window.max ?? Infinity)
+    all[`preload.${id}.net`] = net
+    all[`preload.${id}.in`] = net >= (window.min ?? 0) && net <= (window.max ?? Infinity)
   }
 }
 
+/** The stack for the wanted crush, and whether the build that was accepted holds it. */
 function crushFacts(sheet: DriveSheet, all: Mutable) {
   const wanted = sheet.bearings.find((b) => b.setting?.kind === 'crush')?.setting
   const [trial, gap] = [num(all, 'crush.trial'), num(all, 'crush.gap')]
+  const stack = sheet.adjusters.find((a) => a.setBy === 'crush')
+  const built = stack ? num(all, `setting.stack.${stack.id}`) : num(all, 'crush.fitted')
   if (wanted?.kind === 'crush' && trial !== undefined && gap !== undefined) {
     const { stackMm } = crush({
       shimsAt: wanted.shimsAt ?? 'bearing',
@@ -146,23 +174,30 @@ function crushFacts(sheet: DriveSheet, all: Mutable) {
       ...(all['crush.read-as'] === 'float' ? { floatMm: gap } : { gapMm: gap }),
     })
     all['crush.stack'] = stackMm
-    const fitted = num(all, 'crush.fitted')
-    if (fitted !== undefined) all['crush.right'] = Math.abs(fitted - stackMm) <= CRUSH_STEP_MM
+    if (built !== undefined) {
+      all['crush.built'] = built
+      all['crush.right'] = Math.abs(built - stackMm) <= CRUSH_STEP_MM
+    }
   }
 }
 
-/** Torque at the fastener from what the wrench was set to: a straight adapter lengthens the arm. */
+/** Torque at the fastener from what the wrench was set to, and what it has to be set to: a straight adapter lengthens the arm. */
 function torqueFact(at: string, window: { min?: number; max?: number }, all: Mutable) {
-  const setting = num(all, `${at}.setting`)
-  if (setting === undefined) return
   const [L, E] = [num(all, `${at}.wrench`), num(all, `${at}.offset`)]
   const straight = all[`${at}.adapter`] === 'straight'
+  const setting = num(all, `${at}.setting`)
   // a straight adapter whose lengths nobody measured: what arrives is not known
   if (straight && (!L || E === undefined)) {
-    all[`${at}.torque-in`] = false
+    if (setting !== undefined) all[`${at}.torque-in`] = false
     return
   }
-  const applied = straight ? (setting * (L! + E!)) / L! : setting
+  const longer = straight ? (L! + E!) / L! : 1
+  if (window.min !== undefined) all[`${at}.set-from`] = window.min / longer
+  if (window.max !== undefined) all[`${at}.set-to`] = window.max / longer
+  if (setting === undefined) return
+  const applied = setting * longer
   all[`${at}.applied`] = applied
-  all[`${at}.torque-in`] = applied >= (window.min ?? 0) && applied <= (window.max ?? Infinity)
+  // the window's own ends count, whatever the division made of them
+  const close = 1e-9 * applied
+  all[`${at}.torque-in`] = applied >= (window.min ?? 0) - close && applied <= (window.max ?? Infinity) + close
 }

@@ -47,6 +47,11 @@ export function rightOf(
   }
 }
 
+/** Several of a list, each ticked by name. */
+export function listOf(fact: string, label: string, options: Options, more: More = {}): Ask {
+  return { kind: 'list', fact, label, options: listed(options), ...more }
+}
+
 const listed = (options: Options) => Object.entries(options).map(([value, label]) => ({ value, label }))
 
 type NumberAsk = Extract<Ask, { kind: 'number' }>
@@ -58,6 +63,9 @@ export function number(fact: string, label: string, unit: string, more: Partial<
 export function text(fact: string, label: string, more: More = {}): Ask {
   return { kind: 'text', fact, label, ...more }
 }
+
+/** A wrong answer here stops everybody: it could hurt somebody. */
+export const firmly = (ask: Ask): Ask => ({ ...ask, firm: true })
 
 /** A question that also has to satisfy something about other facts. */
 export function mustHold(ask: Ask, must: Condition, wrong: string, slip?: SlipId): Ask {

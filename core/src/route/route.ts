@@ -1,3 +1,4 @@
+import type { Act, Turn } from '../torque/thread-turn.ts'
 import type { Quantity } from '../units/factors.ts'
 import type { Condition } from './facts.ts'
 import type { SchoolId } from './schools.ts'
@@ -26,13 +27,24 @@ interface AskBase {
   /** The slip that this question catches. */
   slip?: SlipId
   optional?: boolean
+  /** Nobody goes on over a wrong answer here, whatever the reason: it could hurt somebody. */
+  firm?: boolean
 }
 
 export type Ask =
   | (AskBase & { kind: 'tick' })
+  /** Several of a list; the answer is their values in the list's order, with blanks between. */
+  | (AskBase & { kind: 'list'; options: { value: string; label: string }[] })
   | (AskBase & { kind: 'choice'; options: { value: string; label: string }[] })
   /** In canonical units; typed in bench notation where it has a quantity. */
-  | (AskBase & { kind: 'number'; unit: string; quantity?: Quantity; min?: number; max?: number })
+  | (AskBase & {
+      kind: 'number'
+      unit: string
+      quantity?: Quantity
+      min?: number
+      max?: number
+      whole?: boolean
+    })
   | (AskBase & { kind: 'text' })
 
 export interface Gate {
@@ -40,6 +52,15 @@ export interface Gate {
   /** Why it is shut, and what opens it. */
   say: string
   slip?: SlipId
+}
+
+/** A figure that Moray computes at a step, shown as soon as it is known. */
+export interface Figure {
+  label: string
+  fact: string
+  unit?: string
+  /** What a fact that is a word stands for. */
+  words?: Record<string, string>
 }
 
 export interface Step {
@@ -58,10 +79,18 @@ export interface Step {
   caution?: string
   /** Left out of this job when it does not hold. */
   appliesWhen?: Condition
-  /** No departure, whatever the reason: it could hurt somebody. */
-  firm?: boolean
-  /** It takes its time, from the first answer on: a pressure test. */
-  timed?: boolean
+  /** What its answers must come to before it counts; otherwise they are kept as an attempt, and the step stays open. */
+  counts?: Gate[]
+  /** It takes its time, from the moment this fact is entered: the pressure of a test. */
+  timedFrom?: string
+  /** How long it is held, minutes. */
+  holdMin?: number
+  /** What is computed here. */
+  figures?: Figure[]
+  /** A thread that turns another way than most, at the moment the tool goes on. */
+  turn?: { what: string; act: Act; turn: Turn }
+  /** It leaves the case open and bare: what was measured and accepted before it is how the case was found. */
+  bares?: boolean
   /** A picture is wanted with it. */
   picture?: boolean
   /** The school that decides how it is done. */

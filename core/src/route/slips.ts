@@ -1,5 +1,5 @@
-/** Where a slip is caught. `route`: a question or a gate of the route. */
-export type CaughtBy = 'route' | 'row' | 'setting' | 'calculation'
+/** Where a slip is caught. `route`: a question or a gate of the route. `said`: the instruction stands there before the act. */
+export type CaughtBy = 'route' | 'said' | 'row' | 'setting' | 'calculation'
 
 /** What goes wrong at the bench, each with where Moray stops it. */
 export const slips = {
@@ -17,7 +17,7 @@ export const slips = {
   'captive-bolt': ['Captive bolt not inserted before joining', 'route'],
   'key-early': ['Key before the carrier has started', 'route'],
   'cross-thread': ['Cross-threading', 'route'],
-  'left-hand': ['Left-hand thread forced', 'route'],
+  'left-hand': ['Left-hand thread forced', 'said'],
   'prop-in-gear': ['Torque in gear on the propeller nut', 'route'],
   'adapter-plain': ['Torque through an adapter with the wrench set to the plain value', 'route'],
   'wrench-range': ['Wrench out of its range', 'calculation'],
@@ -32,7 +32,7 @@ export const slips = {
   'block-left': ['Block-off clamp left in place', 'route'],
   'plug-gasket': ['Test plug gasket old', 'route'],
   'over-pressure': ["Pressure above the sheet's", 'route'],
-  'temperature-leak': ['Temperature mistaken for a leak', 'route'],
+  'temperature-leak': ['Temperature mistaken for a leak', 'calculation'],
   breakaway: ['Breakaway read as rolling torque', 'route'],
   'turn-counter': ['Turn counter misread', 'setting'],
   'inch-for-mm': ['Inch taken for millimetre', 'setting'],

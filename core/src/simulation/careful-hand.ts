@@ -39,6 +39,7 @@ function wanted(must: Condition | undefined, fact: string, facts: Facts) {
 
 function answer(hand: CarefulHand, sheet: DriveSheet, ask: Ask, facts: Facts): Answers[string] | undefined {
   if (ask.kind === 'tick') return true
+  if (ask.kind === 'list') return ask.options.map((o) => o.value).join(' ')
   if (ask.kind === 'text') return undefined
   const plain = wanted(ask.must, ask.fact, facts)
   if (plain !== undefined) return plain
@@ -60,25 +61,30 @@ function knows(
   const scatter = (sd: number) => sd * normal(hand.random)
   const middle = (w: { min?: number; max?: number }) => ((w.min ?? 0) + (w.max ?? w.min ?? 0)) / 2
   const [test, name] = fact.startsWith('leak-') ? (fact.split('.') as [string, string]) : ['', '']
-  switch (name) {
-    case 'blocks-on':
-      return bench.leak.blocks
-    case 'start':
-      return bench.leak.workKpa
-    case 'start-c':
-      return 18
-    case 'end-c':
-      return 17
-    case 'minutes':
-      return bench.leak.holdMin
-    case 'end': {
-      // a tight case that has cooled by a kelvin, read to half a kilopascal
-      const cooled = ((bench.leak.workKpa + 101.325) * (17 + 273.15)) / (18 + 273.15) - 101.325
-      return Math.round(cooled * 2) / 2
+  const plan = test === 'leak-joined' ? bench.joins?.oilJoint : bench.leak
+  if (plan) {
+    switch (name) {
+      case 'start':
+        return plan.workKpa
+      case 'start-c':
+        return 18
+      case 'end-c':
+        return 17
+      case 'minutes':
+        return plan.holdMin
+      case 'end': {
+        // a tight case that has cooled by a kelvin, read to half a kilopascal
+        const cooled = ((plan.workKpa + 101.325) * (17 + 273.15)) / (18 + 273.15) - 101.325
+        return Math.round(cooled * 2) / 2
+      }
     }
-    case 'call':
-      return facts[`${test}.verdict`]
   }
+  const loaded = sheet.bearings.find((b) => fact.startsWith(`preload.${b.id}.`))?.setting
+  if (loaded?.kind === 'rolling-torque') {
+    if (fact.endsWith('.seals')) return 0.15
+    if (fact.endsWith('.read')) return middle(loaded.newNm) + 0.15
+  }
+  if (fact.startsWith('strike.') && fact.endsWith('.runout')) return 0.02
   if (fact.startsWith('found.')) {
     const measure = sheet.measures.find((m) => `found.${m.id}` === fact)
     if (!measure) return undefined
@@ -98,26 +104,25 @@ function knows(
       return mesh?.gearTeeth
     case 'drain.ml':
       return sheet.oilCapacityMl
-    case 'strike.runout':
-    case 'strike.runout-inner':
-      return 0.02
-    case 'strike.call':
-      return facts['strike.bent'] === true ? 'bent' : 'straight'
     case 'join.this':
     case 'join.other':
       return bench.joins?.gear ?? 'neutral'
-    case 'preload.seals':
-      return 0.15
-    case 'preload.read': {
-      const setting = sheet.bearings.find((b) => b.setting?.kind === 'rolling-torque')?.setting
-      return setting?.kind === 'rolling-torque' ? middle(setting.newNm) + 0.15 : undefined
-    }
     case 'trial.in':
       return 2
-    case 'crush.trial':
-      return 0.5
-    case 'crush.gap':
-      return 0.08
+    case 'unit.input-turns':
+      return mesh ? (10 * mesh.gearTeeth) / mesh.pinionTeeth : undefined
+    case 'unit.output-turns':
+      return 10
+    // the trial stack is the one that was built in: its gap is the crush that is wanted
+    case 'crush.trial': {
+      const stack = sheet.adjusters.find((a) => a.setBy === 'crush')
+      const built = stack && facts[`setting.stack.${stack.id}`]
+      return typeof built === 'number' ? built : 0.5
+    }
+    case 'crush.gap': {
+      const setting = sheet.bearings.find((b) => b.setting?.kind === 'crush')?.setting
+      return setting?.kind === 'crush' ? setting.crushMm : undefined
+    }
     case 'crush.fitted':
       return facts['crush.stack']
     case 'close.setting':

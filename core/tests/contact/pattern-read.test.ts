@@ -146,13 +146,23 @@ describe('what a pattern means', () => {
     [both(0.5, 0.1), 'heel'],
     [both(0.1, 0.5), 'top'],
     [both(0.1, -0.5), 'root'],
-    [{ drive: { length: -0.5, profile: 0 }, coast: { length: 0.5, profile: 0 } }, 'crossed'],
+    // apart lengthwise with a common shift up is a pinion out of depth, not a crossed case
+    [{ drive: { length: 0.41, profile: 0.67 }, coast: { length: -0.33, profile: 0.69 } }, 'top'],
     [both(0.9, 0), 'edge'],
   ] as const)('%j is %s', (pair, kind) => {
     const meaning = patternMeaning(pair)
     expect(meaning.kind).toBe(kind)
     expect(meaning.means.length).toBeGreaterThan(10)
     expect(meaning.effect.length).toBeGreaterThan(10)
+  })
+  it('calls a pinion out of depth a setting, however far the patches cross, and an offset of the axes not', () => {
+    const deep = patternRead({ mesh, ...crown, drive: patch(1, 0.4, 0), coast: patch(-1, 0.4, 0) })
+    expect(Math.sign(patch(1, 0.4, 0).length)).not.toBe(Math.sign(patch(-1, 0.4, 0).length))
+    expect(deep).toMatchObject({ kind: 'setting', disagrees: false, meaning: { kind: 'top' } })
+    const offset = patternRead({ mesh, ...crown, drive: patch(1, 0, 0, 0.15), coast: patch(-1, 0, 0, 0.15) })
+    expect(offset).toMatchObject({ kind: 'axes', disagrees: true, meaning: { kind: 'crossed', moves: '' } })
+    const right = patternRead({ mesh, ...crown, drive: patch(1, 0, 0), coast: patch(-1, 0, 0) })
+    expect(right).toMatchObject({ kind: 'centred', meaning: { kind: 'centred' } })
   })
   it('moves the part that the model says: the displacement it names brings the patch back', () => {
     // pinion outward puts the patch toward the top, so the words for "top" send the pinion inward

@@ -4,7 +4,7 @@ import { checkRoute } from '../../src/route/check-route.ts'
 import { completeStep, type Answers } from '../../src/route/complete.ts'
 import { factsIn, holds, type Condition, type Facts } from '../../src/route/facts.ts'
 import { deriveFacts, OUTSIDE_FACTS } from '../../src/route/job-facts.ts'
-import { gate, inOrder, number, pick, rightOf, tick } from '../../src/route/make.ts'
+import { firmly, gate, inOrder, number, pick, rightOf, tick } from '../../src/route/make.ts'
 import { dependentsOf, progressOf } from '../../src/route/progress.ts'
 import { routeOf } from '../../src/route/route-of.ts'
 import type { Route } from '../../src/route/route.ts'
@@ -75,7 +75,15 @@ const small = (): Route => ({
         number('turns', 'Turns', '', { min: 1, max: 9, optional: true }),
       ],
     },
-    { id: 'c', what: 'Do C', why: 'because', firm: true, asks: [tick('stood', 'Stood aside')] },
+    {
+      id: 'c',
+      what: 'Do C',
+      why: 'because',
+      asks: [
+        firmly(rightOf('limit', 'Limit', { kept: 'kept', over: 'over' }, 'kept', 'Over the limit.')),
+        tick('stood', 'Stood aside'),
+      ],
+    },
   ]),
 })
 const ready: Facts = { ready: true, wet: 'no' }
@@ -124,6 +132,7 @@ describe('closing a step', () => {
     expect(close('b', { way: 'up', turns: 3 })).toEqual({
       answers: { way: 'up', turns: 3 },
       departedFrom: [],
+      attempt: [],
     })
   })
   it('stops a slip with its words', () => {
@@ -133,11 +142,11 @@ describe('closing a step', () => {
   it('names what is missing, and what is shut', () => {
     expect(codeOf(() => close('b', {}))).toBe('answer-missing')
     expect(codeOf(() => close('b', { way: 'up' }, {}, { wet: 'no' }))).toBe('gate-closed')
-    expect(codeOf(() => close('c', { stood: true }))).toBe('gate-closed')
+    expect(codeOf(() => close('c', { stood: true, limit: 'kept' }))).toBe('gate-closed')
     expect(codeOf(() => close('a', {}))).toBe('already-done')
     expect(codeOf(() => close('dry', { dried: true }))).toBe('not-here')
   })
-  it('departs with a reason, with the lead where the shop wants it, and never from a firm step', () => {
+  it('departs with a reason, with the lead where the shop wants it, and never over a firm answer', () => {
     const reason = { reason: 'the old cage has no way round' }
     expect(close('b', { way: 'down' }, { departure: reason }).departedFrom).toEqual([
       'Down is wrong: turn it.',
@@ -149,7 +158,14 @@ describe('closing a step', () => {
       close('b', { way: 'down' }, { departure: reason, ...lead, leadAgrees: true }).departedFrom,
     ).toHaveLength(1)
     const firm = () =>
-      completeStep(small(), ready, new Set(['a', 'b']), 'c', { stood: false }, { departure: reason })
+      completeStep(
+        small(),
+        ready,
+        new Set(['a', 'b']),
+        'c',
+        { limit: 'over', stood: true },
+        { departure: reason },
+      )
     expect(codeOf(firm)).toBe('firm')
   })
   it.each<[Answers, string]>([
@@ -227,11 +243,17 @@ describe.each(demoSheets.map((s) => [s.id, s] as const))('the route of %s', (_, 
       if (s.place) expect(places.has(s.place), `${s.id}: ${s.place}`).toBe(true)
     }
   })
-  it('carries the cautions where they belong, and lets nobody depart from the pressure test', () => {
-    for (const id of ['leak-found', 'leak-case', 'leak-joined']) {
-      const step = route.steps.find((s) => s.id === id)!
-      expect(step.firm).toBe(true)
-      expect(step.caution).toContain(`${sheet.bench.leak.maxKpa} kPa`)
+  it('carries the cautions where they belong, and lets nobody depart from the limit of a pressure test', () => {
+    const { leak, joins } = sheet.bench
+    const plans = { 'leak-found': leak, 'leak-case': leak, 'leak-joined': joins?.oilJoint ?? null }
+    for (const [id, plan] of Object.entries(plans)) {
+      const step = route.steps.find((s) => s.id === id)
+      expect(step === undefined).toBe(plan === null)
+      if (!step || !plan) continue
+      expect(step.asks.find((a) => a.firm)).toMatchObject({
+        must: { fact: `${id}.start`, atMost: plan.maxKpa },
+      })
+      expect(step.caution).toContain(`${plan.maxKpa} kPa`)
     }
     const cautions = route.steps.flatMap((s) => s.caution ?? []).join(' ')
     for (const words of ['Used oil', 'Solvent', 'Press: shield', 'fingers out', 'Exhaust outdoors'])
@@ -256,6 +278,8 @@ describe('what follows from answers', () => {
       'leak-case.end': 67,
       'leak-case.end-c': 18,
       'leak-case.minutes': 120,
+      'leak-case.blocks-on': 'p1 p2',
+      'leak-case.turned': 'yes',
     }
     expect(deriveFacts(sheet, facts)['leak-case.verdict']).toBe('tight')
     const { 'leak-case.end-c': _, 'leak-case.start-c': __, ...blind } = facts
@@ -275,12 +299,22 @@ describe('what follows from answers', () => {
     expect(deriveFacts(sheet, { 'close.setting': 175, 'close.adapter': 'straight' })['close.torque-in']).toBe(
       false,
     )
+    // said before the wrench is set: the window divided by how much longer the arm is
+    const before = deriveFacts(sheet, {
+      'close.adapter': 'straight',
+      'close.wrench': 500,
+      'close.offset': 100,
+    })
+    expect(before['close.set-from']).toBeCloseTo(190 / 1.2, 9)
+    expect(before['close.set-to']).toBeCloseTo(230 / 1.2, 9)
   })
   it.each([
     ['salt', 'zinc', true],
     ['salt', 'magnesium', false],
     ['brackish', 'zinc', false],
     ['fresh', 'magnesium', true],
+    ['fresh', 'aluminium', true],
+    ['fresh', 'zinc', false],
   ])('in %s water %s fits: %s', (water, alloy, fits) =>
     expect(deriveFacts(sheet, { 'job.water': water, 'anode.alloy': alloy })['anode.fits']).toBe(fits),
   )
@@ -288,7 +322,7 @@ describe('what follows from answers', () => {
     const at = (id: string, fitted: number) =>
       deriveFacts(
         demoSheets.find((s) => s.id === id)!,
-        { 'crush.trial': 0.5, 'crush.gap': 0.08, 'crush.read-as': 'float', 'crush.fitted': fitted },
+        { 'crush.trial': 0.5, 'crush.gap': 0.08, 'crush.read-as': 'float', 'setting.stack.cover': fitted },
       )
     // between bearing and cover: trial + float + crush; under the cover: trial − float − crush
     expect(at('alke-2-upper', 0.62)['crush.stack']).toBeCloseTo(0.63, 9)
@@ -298,9 +332,11 @@ describe('what follows from answers', () => {
   })
   it('takes the seals off a rolling torque, and knows run-in bearings', () => {
     const read = (bearings: string, nm: number) =>
-      deriveFacts(sheet, { 'preload.read': nm, 'preload.seals': 0.2, 'preload.bearings': bearings })[
-        'preload.in'
-      ]
+      deriveFacts(sheet, {
+        'preload.driveshaft-lower.read': nm,
+        'preload.driveshaft-lower.seals': 0.2,
+        'preload.driveshaft-lower.bearings': bearings,
+      })['preload.driveshaft-lower.in']
     expect(read('new', 0.8)).toBe(true)
     expect(read('new', 0.6)).toBe(false)
     expect(read('run-in', 0.6)).toBe(true)

@@ -13,6 +13,8 @@ const open: Facts = {
   'school.big-ring': 'stand',
   'setting.stacks-known': true,
   'setting.accepted': true,
+  'setting.stack.cover': 0.5,
+  'setting.stack.cover': 0.5,
   'row.missing': 0,
   'row.inside-left': 0,
   'row.left': 0,

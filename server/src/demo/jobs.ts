@@ -152,7 +152,7 @@ export const demoJobs: DemoJob[] = [
         tillHoursAgo: 54,
         by: 'joar',
         until: 'shims',
-        story: { 'in.struck': 'yes', 'strike.runout': 0.03, 'drain.metal': 'flakes' },
+        story: { 'in.struck': 'yes', 'strike.propshaft.runout': 0.03, 'drain.metal': 'flakes' },
       },
       {
         do: 'found',
@@ -284,7 +284,7 @@ export const demoJobs: DemoJob[] = [
         tillHoursAgo: 40,
         by: 'joar',
         until: 'approve',
-        story: { 'in.struck': 'yes', 'strike.runout': 0.42, 'strike.case': 'dented' },
+        story: { 'in.struck': 'yes', 'strike.propshaft.runout': 0.42, 'strike.case': 'dented' },
         seen: { 'prop-shaft': { seen: ['bent'], measured: '0.42 mm' } },
       },
       { do: 'estimate', hoursAgo: 39, by: 'joar' },
@@ -528,7 +528,7 @@ export const demoJobs: DemoJob[] = [
         by: 'ylva',
         step: 'leak-case',
         answers: {
-          'leak-case.blocks-on': '2',
+          'leak-case.blocks-on': 'p1 p2',
           'leak-case.gasket': 'new',
           'leak-case.start': '70 kPa',
           'leak-case.start-c': '18 C',

@@ -1,5 +1,5 @@
 import type { JudgedJob } from '@moray/core/job/judged'
-import { buildBackOrder } from '@moray/core/job/bench-row'
+import { buildBackOrder, isCondemned } from '@moray/core/job/bench-row'
 import { comesOff, needsGrade, setOf } from '@moray/core/drives/parts'
 import type { Closing } from '@moray/core/job/record'
 import { criteria, propose } from '@moray/core/inspection/criteria'
@@ -142,7 +142,8 @@ async function fillRow(player: Player, state: JudgedJob, work: Work, at: Date): 
   if (!missing.length) {
     const lying = buildBackOrder(state.row)
     for (const t of lying) {
-      await player.change(work.by, at, (a) => changeRowPart(a, { act: 'fit' }, t.id))
+      const renewed = isCondemned(state.grades, t.part)
+      await player.change(work.by, at, (a) => changeRowPart(a, { act: 'fit', renewed }, t.id))
       player.knows(state)
     }
     player.knows(undefined)

@@ -20,7 +20,7 @@ const SELECT = `
     select sp.line_id, count(*)::int as pieces
     from stack_piece sp join stack s on s.id = sp.stack_id join build b on b.id = s.build_id
     where sp.line_id is not null
-      and not exists (select 1 from acceptance a where a.build_id = b.id)
+      and not exists (select 1 from acceptance_standing a where a.build_id = b.id)
       and not exists (select 1 from build n where n.job_id = b.job_id and n.number > b.number)
     group by sp.line_id
   )

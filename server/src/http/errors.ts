@@ -23,8 +23,7 @@ const CONSTRAINTS: Record<string, () => Refusal> = {
   row_part_once: () => new Refusal(409, 'in-the-row', 'That part lies in the row already.'),
   build_job_id_number_key: () =>
     new Refusal(409, 'stale-build', 'Somebody has built the next trial a moment ago.'),
-  acceptance_build_id_key: () =>
-    new Refusal(409, 'already-accepted', 'This build was accepted a moment ago.'),
+  build_accepted_once: () => new Refusal(409, 'already-accepted', 'This build was accepted a moment ago.'),
 }
 
 /** Shapes every error into the one error body. */

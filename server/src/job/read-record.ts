@@ -7,7 +7,7 @@ import { waysOf, type StoredWays } from '../shop/ways.ts'
 /** A closing as a list of values, without the words it was asked in; as in the function job_record of the migrations. */
 export const CLOSING = `json_build_array(d.id, d.step, d.by_person, ms(d.at), d.answers, nullif(jsonb_strip_nulls(jsonb_build_object(
    'texts', nullif(d.texts, '{}'), 'departedFrom', nullif(d.departed_from, '[]'), 'reason', d.reason, 'lead', d.lead,
-   'takenBack', (select jsonb_build_array(x.reason, x.by_person, ms(x.at)) from step_taken_back x where x.step_done_id = d.id))), '{}'))`
+   'takenBack', (select jsonb_build_array(x.reason, x.by_person, ms(x.at), x.replaced_by) from step_taken_back x where x.step_done_id = d.id))), '{}'))`
 
 export const PEOPLE = '(select json_object_agg(p.id, p.name) from person p)'
 

@@ -8,6 +8,7 @@ import { afterOf } from '../http/after.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
 import { write } from '../http/write.ts'
 import { jobReply, onJob, readJudged } from '../job/on-job.ts'
+import { correctJob } from './correct-job.ts'
 import { listEvents } from './events.ts'
 import { changeLife } from './life.ts'
 import { knownUnits, listJobs, type JobQuery } from './list.ts'
@@ -38,6 +39,7 @@ export function mountJobs(app: Hono, deps: Deps) {
       again: jobReply,
     }),
   )
+  onJob(app, deps, endpoints.correctJob, correctJob)
   onJob(app, deps, endpoints.changeLife, changeLife, { whenOver: true })
 }
 

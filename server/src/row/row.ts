@@ -1,5 +1,6 @@
 import type { ChangeRowPart, LayInRow, OrderRow } from '@moray/contract/requests/parts'
 import { heldBy } from '@moray/core/drives/parts'
+import { isCondemned } from '@moray/core/job/bench-row'
 import type { Told } from '@moray/core/job/event'
 import { mustSay, notFound, Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
@@ -69,7 +70,7 @@ export async function orderRow({ tx, job }: At, body: OrderRow): Promise<Told> {
 export async function changeRowPart({ tx, job, who }: At, body: ChangeRowPart, id: number): Promise<Told> {
   const entry = job.row.find((t) => t.id === id)
   if (!entry) throw notFound('Part in the row', String(id))
-  const told = (more: { reason?: string; marks?: string[] } = {}): Told => ({
+  const told = (more: { reason?: string; marks?: string[]; renewed?: boolean } = {}): Told => ({
     kind: 'row',
     subject: `part:${entry.part ?? entry.name}`,
     data: { act: body.act, name: entry.name, ...more },
@@ -80,18 +81,24 @@ export async function changeRowPart({ tx, job, who }: At, body: ChangeRowPart, i
   switch (body.act) {
     case 'fit':
       mustBeOut(' already')
-      await tx.query('update row_part set fitted_by = $2, fitted_at = $3, left_out = null where id = $1', [
-        id,
-        who.id,
-        who.at,
-      ])
-      return told()
+      if (!body.renewed && isCondemned(job.grades, entry.part))
+        throw new Refusal(
+          422,
+          'condemned',
+          `${entry.name} is condemned: a new one goes in. Fit the new one, or grade it again with the reason.`,
+          [{ path: 'renewed', message: 'is missing: the old part does not go back' }],
+        )
+      await tx.query(
+        'update row_part set fitted_by = $2, fitted_at = $3, left_out = null, renewed = $4 where id = $1',
+        [id, who.id, who.at, body.renewed === true],
+      )
+      return told(body.renewed ? { renewed: true } : {})
     case 'unfit': {
       if (!entry.fitted && entry.leftOut === null)
         throw new Refusal(409, 'not-fitted', `${entry.name} lies in the row.`)
       const reason = mustSay(body.reason)
       await tx.query(
-        'update row_part set fitted_by = null, fitted_at = null, left_out = null where id = $1',
+        'update row_part set fitted_by = null, fitted_at = null, left_out = null, renewed = false where id = $1',
         [id],
       )
       return told({ reason })

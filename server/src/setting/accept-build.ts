@@ -1,5 +1,5 @@
 import type { Told } from '@moray/core/job/event'
-import type { AcceptBuild } from '@moray/contract/requests/setting'
+import type { AcceptBuild, WithdrawAcceptance } from '@moray/contract/requests/setting'
 import { Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 
@@ -31,15 +31,34 @@ export async function acceptBuild({ tx, job, who }: At, body: AcceptBuild): Prom
       [{ path: 'reason', message: 'is missing' }],
     )
   }
-  await tx.query('insert into acceptance (build_id, reason, by_person, at) values ($1, $2, $3, $4)', [
-    build.id,
-    reason,
-    who.id,
-    who.at,
-  ])
+  // the second of two who accept at the same moment meets the constraint build_accepted_once
+  await tx.query(
+    `with accepted as (
+       insert into acceptance (build_id, reason, by_person, at) values ($1, $2, $3, $4) returning id
+     )
+     insert into acceptance_standing (build_id, acceptance_id) select $1, id from accepted`,
+    [build.id, reason, who.id, who.at],
+  )
   return {
     kind: 'accepted',
     subject: `build:${build.number}`,
     data: { number: build.number, ...(reason ? { reason } : {}) },
+  }
+}
+
+/** The newest build no longer counts as accepted: its readings and stacks are open again. What was accepted stays to be read. */
+export async function withdrawAcceptance({ tx, job, who }: At, body: WithdrawAcceptance): Promise<Told> {
+  const build = job.builds.at(-1)!
+  if (build.number !== body.build || !build.acceptance)
+    throw new Refusal(409, 'not-accepted', 'The newest build is not accepted; there is nothing to withdraw.')
+  await tx.query(
+    `with gone as (delete from acceptance_standing where build_id = $1 returning acceptance_id)
+     insert into acceptance_withdrawn (acceptance_id, reason, by_person, at) select acceptance_id, $2, $3, $4 from gone`,
+    [build.id, body.reason, who.id, who.at],
+  )
+  return {
+    kind: 'withdrawn',
+    subject: `build:${build.number}`,
+    data: { number: build.number, reason: body.reason },
   }
 }

@@ -3,7 +3,7 @@ import type { Hono } from 'hono'
 import type { Deps } from '../deps.ts'
 import { rowId } from '../http/endpoint.ts'
 import { onJob } from '../job/on-job.ts'
-import { acceptBuild } from './accept-build.ts'
+import { acceptBuild, withdrawAcceptance } from './accept-build.ts'
 import { enterStack } from './enter-stack.ts'
 import { takePlan } from './take-plan.ts'
 import { supersedeReading, takeReading } from './take-reading.ts'
@@ -16,4 +16,5 @@ export function mountSetting(app: Hono, deps: Deps) {
   )
   onJob(app, deps, endpoints.takePlan, takePlan)
   onJob(app, deps, endpoints.acceptBuild, acceptBuild)
+  onJob(app, deps, endpoints.withdrawAcceptance, withdrawAcceptance)
 }

@@ -1,10 +1,11 @@
-import type { CloseStep } from '@moray/contract/requests/route'
+import type { CloseStep, CorrectStep } from '@moray/contract/requests/route'
+import { correctStep } from '@moray/core/job/correct'
 import type { Told } from '@moray/core/job/event'
 import type { AskedThen } from '@moray/core/job/record'
-import { completeStep } from '@moray/core/route/complete'
+import { completeStep, type Completed } from '@moray/core/route/complete'
 import { deriveFacts } from '@moray/core/route/job-facts'
 import type { Step } from '@moray/core/route/route'
-import { notFound } from '../http/refusal.ts'
+import { notFound, Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 import { understood } from './understood.ts'
 
@@ -22,34 +23,100 @@ export async function closeStep({ tx, job, who }: At, body: CloseStep): Promise<
     departuresNeedLead: needLead,
     leadAgrees: who.role === 'lead' || agreed !== null,
   })
-  const departed = closed.departedFrom.length > 0
-  const reason = departed ? body.departure!.reason : null
+  const id = await keepClosing({ tx, job, who }, step, closed, texts, {
+    reason: closed.departedFrom.length ? body.departure!.reason : null,
+    lead: closed.departedFrom.length ? agreed : null,
+  })
+  if (closed.attempt.length) {
+    await tx.query(
+      `with draft as (delete from step_draft where job_id = $5 and step = $6)
+       insert into step_taken_back (step_done_id, reason, by_person, at) values ($1, $2, $3, $4)`,
+      [id, closed.attempt.join(' '), who.id, who.at, job.id, step.id],
+    )
+    return { kind: 'attempt', subject: `step:${step.id}`, data: { what: step.what, why: closed.attempt } }
+  }
   // the second of two who close the same step meets the constraint step_closed_once
   await tx.query(
-    `with closed as (
-       insert into step_done (job_id, step, answers, texts, departed_from, reason, lead, asked, by_person, at)
-       values ($1, $2, $3::jsonb, $4::jsonb, $5::jsonb, $6, $7, $8::jsonb, $9, $10) returning id
-     ), standing as (
-       insert into step_standing (job_id, step, step_done_id) select $1, $2, id from closed returning 1
-     )
-     delete from step_draft where job_id = $1 and step = $2`,
+    `with draft as (delete from step_draft where job_id = $1 and step = $2)
+     insert into step_standing (job_id, step, step_done_id) values ($1, $2, $3)`,
+    [job.id, step.id, id],
+  )
+  const reason = closed.departedFrom.length ? body.departure!.reason : null
+  return {
+    kind: 'step',
+    subject: `step:${step.id}`,
+    data: { what: step.what, ...(reason ? { reason } : {}) },
+  }
+}
+
+/** Writes down what was answered, with the words in which it was asked. @returns its id */
+async function keepClosing(
+  { tx, job, who }: At,
+  step: Step,
+  closed: Completed,
+  texts: Record<string, string>,
+  departed: { reason: string | null; lead: string | null },
+): Promise<number> {
+  const [row] = await tx.query<{ id: number }>(
+    `insert into step_done (job_id, step, answers, texts, departed_from, reason, lead, asked, by_person, at)
+     values ($1, $2, $3::jsonb, $4::jsonb, $5::jsonb, $6, $7, $8::jsonb, $9, $10) returning id`,
     [
       job.id,
       step.id,
       JSON.stringify(closed.answers),
       JSON.stringify(texts),
       JSON.stringify(closed.departedFrom),
-      reason,
-      departed ? agreed : null,
+      departed.reason,
+      departed.lead,
       JSON.stringify(askedNow(step)),
       who.id,
       who.at,
     ],
   )
+  return row!.id
+}
+
+/**
+ * Puts the answers of a closed step right: the old ones stay to be read, the new ones count, and only what stood on a changed
+ * fact is done again.
+ */
+export async function correctAnswers(at: At, body: CorrectStep, closingId: number): Promise<Told> {
+  const { tx, job, who } = at
+  const entry = job.closings.find((c) => c.id === closingId)
+  if (!entry) throw notFound('Closed step', String(closingId))
+  if (entry.takenBack) throw new Refusal(409, 'already-taken-back', 'That closing no longer counts.')
+  const step = job.route.steps.find((s) => s.id === entry.step)
+  if (!step) throw notFound('Step', entry.step)
+  const { answers, texts } = understood(step, body.answers)
+  const needLead = job.ways.rules.departuresNeedLead
+  const agreed =
+    needLead && body.departure && who.role !== 'lead' ? await leadWhoAgreed({ tx, job }, step.id) : null
+  const { closed, fallen } = correctStep(job, entry, answers, who.at, {
+    departure: body.departure,
+    departuresNeedLead: needLead,
+    leadAgrees: who.role === 'lead' || agreed !== null,
+  })
+  const departed = closed.departedFrom.length > 0
+  const id = await keepClosing(at, step, closed, texts, {
+    reason: departed ? body.departure!.reason : null,
+    lead: departed ? agreed : null,
+  })
+  await tx.query(
+    `with corrected as (
+       insert into step_taken_back (step_done_id, reason, by_person, at, replaced_by) values ($1, $3, $4, $5, $2)
+     ), moved as (
+       update step_standing set step_done_id = $2 where step_done_id = $1
+     ), gone as (
+       insert into step_taken_back (step_done_id, reason, by_person, at)
+       select f, $3, $4, $5 from unnest($6::bigint[]) f returning step_done_id
+     )
+     delete from step_standing s using gone where s.step_done_id = gone.step_done_id`,
+    [entry.id, id, body.reason, who.id, who.at, fallen],
+  )
   return {
-    kind: 'step',
+    kind: 'step-corrected',
     subject: `step:${step.id}`,
-    data: { what: step.what, ...(reason ? { reason } : {}) },
+    data: { what: step.what, later: fallen.length, reason: body.reason },
   }
 }
 
@@ -61,7 +128,7 @@ function askedNow({ what, asks }: Step): AskedThen {
       fact: a.fact,
       label: a.label,
       kind: a.kind,
-      ...(a.kind === 'choice' ? { options: a.options } : {}),
+      ...(a.kind === 'choice' || a.kind === 'list' ? { options: a.options } : {}),
       ...(a.kind === 'number'
         ? {
             unit: a.unit,

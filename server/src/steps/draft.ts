@@ -25,17 +25,19 @@ export async function keepDraft(deps: Deps, jobId: string, person: string, body:
   if (!at.known) mustBeSomebody(person)
   mustBeOpen(at)
   const sheet = await deps.sheets.get(deps.db, at.sheet_id, at.sheet_version)
-  if (!routeOf(sheet).steps.some((s) => s.id === body.step)) throw notFound('Step', body.step)
+  const step = routeOf(sheet).steps.find((s) => s.id === body.step)
+  if (!step) throw notFound('Step', body.step)
   if (Object.keys(body.answers).length === 0) {
     await deps.db.query('delete from step_draft where job_id = $1 and step = $2', [jobId, body.step])
     return
   }
-  // a draft that comes after its step was closed is late, not new
+  // a draft that comes after its step was closed is late, not new; a test runs from the moment its pressure is entered
   await deps.db.query(
     `insert into step_draft (job_id, step, answers, begun_at, by_person, at)
      select $1, $2, $3::jsonb, $5, $4, $5
      where not exists (select 1 from step_standing where job_id = $1 and step = $2)
-     on conflict (job_id, step) do update set answers = excluded.answers, by_person = excluded.by_person, at = excluded.at`,
-    [jobId, body.step, JSON.stringify(body.answers), person, deps.now()],
+     on conflict (job_id, step) do update set answers = excluded.answers, by_person = excluded.by_person, at = excluded.at,
+       begun_at = case when excluded.answers ? $6 and not step_draft.answers ? $6 then excluded.at else step_draft.begun_at end`,
+    [jobId, body.step, JSON.stringify(body.answers), person, deps.now(), step.timedFrom ?? ''],
   )
 }

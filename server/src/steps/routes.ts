@@ -11,7 +11,7 @@ import { mustExist } from '../jobs/events.ts'
 import { onJob, readJudged } from '../job/on-job.ts'
 import { CLOSING, PEOPLE } from '../job/read-record.ts'
 import { agreeToDeparture } from './agree.ts'
-import { closeStep } from './close-step.ts'
+import { closeStep, correctAnswers } from './close-step.ts'
 import { keepDraft } from './draft.ts'
 import { routeChanges, seeRoute } from './route-seen.ts'
 import { takeBack } from './take-back.ts'
@@ -20,6 +20,9 @@ export function mountSteps(app: Hono, deps: Deps) {
   onJob(app, deps, endpoints.closeStep, closeStep)
   onJob(app, deps, endpoints.takeBack, (at, body, { closing }) =>
     takeBack(at, body, rowId('Closed step', closing)),
+  )
+  onJob(app, deps, endpoints.correctStep, (at, body, { closing }) =>
+    correctAnswers(at, body, rowId('Closed step', closing)),
   )
   onJob(app, deps, endpoints.agree, agreeToDeparture)
   onJob(app, deps, endpoints.seeRoute, seeRoute)

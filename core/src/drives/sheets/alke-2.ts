@@ -25,8 +25,8 @@ const lowerMesh = {
 const runoutLimits = [
   { zone: 'Seal land', tirMm: 0.05 },
   { zone: 'Bearing journal', tirMm: 0.03 },
-  { zone: 'Propeller spline', tirMm: 0.15 },
 ]
+const propellerSpline = { zone: 'Propeller spline', tirMm: 0.15 }
 
 const stamps = [
   { code: 'A21/14', teeth: '21 : 24 over 14 : 27', note: 'this pair of sheets', own: true },
@@ -36,7 +36,7 @@ const stamps = [
 
 export const alke2Upper: DriveSheet = {
   id: 'alke-2-upper',
-  version: 2,
+  version: 3,
   name: 'Alke 2 upper',
   family: 'stern-upper',
   demo: true,
@@ -129,14 +129,14 @@ const onTheArm = {
   kind: 'backlash' as const,
   member: 'pinion' as const,
   radiusMm: 40,
-  hold: 'Hold the propeller shaft still, gear engaged.',
+  hold: 'Clutch in neutral. Load this gear onto its own bearing (pull or push the propeller shaft with the fixture) and hold the gear itself still; rock the driveshaft. With the clutch engaged you would read the play of its dogs.',
   readings: 3,
   before: ['Pinion nut at its final torque', 'Arm square to the indicator'],
 }
 
 export const alke2Lower: DriveSheet = {
   id: 'alke-2-lower',
-  version: 2,
+  version: 3,
   name: 'Alke 2 lower',
   family: 'stern-lower-fnr',
   demo: true,
@@ -248,7 +248,7 @@ export const alke2Lower: DriveSheet = {
       target: 0.8,
     },
   ],
-  runoutLimits,
+  runoutLimits: [...runoutLimits, propellerSpline],
   parts: shiftingLowerParts({ kit: 1420, gearSet: 12600, shaft: 3900, outboard: false }),
   bench: alke2LowerBench,
 }

@@ -30,8 +30,8 @@ const stamps = [
 const runoutLimits = [
   { zone: 'Seal land', tirMm: 0.05 },
   { zone: 'Bearing journal', tirMm: 0.03 },
-  { zone: 'Propeller spline', tirMm: 0.15 },
 ]
+const propellerSpline = { zone: 'Propeller spline', tirMm: 0.15 }
 
 const atTheInput = {
   kind: 'backlash' as const,
@@ -45,7 +45,7 @@ const atTheInput = {
 
 export const havsuleDuoUpper: DriveSheet = {
   id: 'havsule-duo-upper',
-  version: 2,
+  version: 3,
   name: 'Havsule Duo upper',
   family: 'stern-upper-reversing',
   demo: true,
@@ -176,7 +176,7 @@ const atThePinion = {
 
 export const havsuleDuoLower: DriveSheet = {
   id: 'havsule-duo-lower',
-  version: 2,
+  version: 3,
   name: 'Havsule Duo lower',
   family: 'stern-lower-twin',
   demo: true,
@@ -304,7 +304,7 @@ export const havsuleDuoLower: DriveSheet = {
       before: ['Indicator parallel to the shaft', 'Pushed and pulled to both stops'],
     },
   ],
-  runoutLimits,
+  runoutLimits: [...runoutLimits, propellerSpline],
   parts: havsuleLowerParts,
   bench: havsuleLowerBench,
 }

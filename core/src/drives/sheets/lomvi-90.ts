@@ -16,14 +16,14 @@ const onTheArm = {
   kind: 'backlash' as const,
   member: 'pinion' as const,
   radiusMm: 38,
-  hold: 'Hold the propeller shaft still, gear engaged.',
+  hold: 'Clutch in neutral. Load this gear onto its own bearing (pull or push the propeller shaft with the fixture) and hold the gear itself still; rock the driveshaft. With the clutch engaged you would read the play of its dogs.',
   readings: 3,
   before: ['Pinion nut at its final torque', 'Arm square to the indicator', 'Driveshaft pulled up lightly'],
 }
 
 export const lomvi90: DriveSheet = {
   id: 'lomvi-90',
-  version: 2,
+  version: 3,
   name: 'Lomvi 90',
   family: 'outboard-fnr',
   demo: true,

@@ -13,9 +13,9 @@ export function shiftingLowerParts(options: {
 }): Part[] {
   const { seal, ring } = sealKit('Seal kit', options.kit)
   return [
-    part('propeller', 'Propeller', 'hub', 0, { inside: false }),
     part('prop-lock', 'Propeller nut, tab washer', 'nut', 190, { inside: false }),
-    part('thrust-hub', 'Thrust hub', 'hub', 640, { after: ['propeller', 'prop-lock'], inside: false }),
+    part('propeller', 'Propeller', 'hub', 0, { after: ['prop-lock'], inside: false }),
+    part('thrust-hub', 'Thrust hub', 'hub', 640, { after: ['propeller'], inside: false }),
     part('anode', 'Trim tab anode', 'anode', 420, { inside: false }),
     ...(options.outboard
       ? [

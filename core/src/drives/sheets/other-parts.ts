@@ -112,10 +112,10 @@ export const havsuleUpperParts: Part[] = [
 ]
 
 export const havsuleLowerParts: Part[] = [
-  part('rear-propeller', 'Rear propeller', 'hub', 0, { inside: false }),
   part('rear-lock', 'Rear propeller nut and tabs', 'nut', 230, { inside: false }),
+  part('rear-propeller', 'Rear propeller', 'hub', 0, { after: ['rear-lock'], inside: false }),
   part('front-propeller', 'Front propeller', 'hub', 0, {
-    after: ['rear-propeller', 'rear-lock'],
+    after: ['rear-propeller'],
     inside: false,
   }),
   part('thrust-hub', 'Thrust hubs', 'hub', 1120, { after: ['front-propeller'], count: 2, inside: false }),
@@ -242,17 +242,23 @@ export const teistParts: Part[] = [
 ]
 
 export const sivkrokParts: Part[] = [
-  part('propeller', 'Propeller', 'hub', 0, { inside: false }),
   part('prop-lock', 'Propeller nut and tabs', 'nut', 170, { inside: false }),
-  part('thrust-hub', 'Thrust hub', 'hub', 480, { after: ['propeller', 'prop-lock'], inside: false }),
+  part('propeller', 'Propeller', 'hub', 0, { after: ['prop-lock'], inside: false }),
+  part('thrust-hub', 'Thrust hub', 'hub', 480, { after: ['propeller'], inside: false }),
   part('anode', 'Shaft anode', 'anode', 340, { inside: false }),
   part('belt-cover', 'Belt cover', 'housing', 690, { inside: false }),
-  part('bush-upper', 'Taper bush and key, upper pulley', 'key', 310, { after: ['belt-cover'] }),
-  part('bush-lower', 'Taper bush and key, lower pulley', 'key', 310, { after: ['belt-cover'] }),
+  part('bush-upper', 'Taper bush and key, upper pulley', 'key', 310, {
+    after: ['belt-cover'],
+    inside: false,
+  }),
+  part('bush-lower', 'Taper bush and key, lower pulley', 'key', 310, {
+    after: ['belt-cover'],
+    inside: false,
+  }),
   part('belt', 'Toothed belt', 'belt', 1450, {
     after: ['bush-upper', 'bush-lower'],
     waitDays: 5,
-    inside: true,
+    inside: false,
   }),
   part('rear-cap', 'Rear cap', 'cup', 980, { after: ['thrust-hub'], inside: false }),
   beltKit.seal('rear-seals', 'Rear seals', { after: ['rear-cap'], place: 'seal:rear-inner', count: 2 }),

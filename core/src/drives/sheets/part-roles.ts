@@ -107,9 +107,18 @@ const ROLES: Record<string, NonNullable<Part['role']>> = {
   'carrier-key': 'carrier-key',
 }
 
+/** Nuts and rings of the demo's drives with a left-hand thread: those that their bench facts name. */
+const LEFT_HAND = ['ring-nut', 'retainer', 'input-nut']
+
 /** A part with its roles; what it says itself stays. */
 export function withRoles(part: Part): Part {
   const role = part.role ?? ROLES[part.id]
   const pointedAtBy = part.pointedAtBy ?? POINTED_AT_BY[part.id]
-  return { ...part, ...(role ? { role } : {}), ...(pointedAtBy ? { pointedAtBy } : {}) }
+  const thread = part.thread ?? (LEFT_HAND.includes(part.id) ? ('left' as const) : undefined)
+  return {
+    ...part,
+    ...(role ? { role } : {}),
+    ...(thread ? { thread } : {}),
+    ...(pointedAtBy ? { pointedAtBy } : {}),
+  }
 }

@@ -10,7 +10,7 @@ const runoutLimits = [
 
 export const rordrumV: DriveSheet = {
   id: 'rordrum-v',
-  version: 2,
+  version: 3,
   name: 'Rordrum V',
   family: 'right-angle-threaded',
   demo: true,
@@ -91,14 +91,14 @@ export const rordrumV: DriveSheet = {
       before: ['Carrier turned from loose to tight', 'Lock screws nipped'],
     },
   ],
-  runoutLimits,
+  runoutLimits: runoutLimits.slice(0, 2),
   parts: rordrumParts,
   bench: rordrumBench,
 }
 
 export const teist6: DriveSheet = {
   id: 'teist-6',
-  version: 2,
+  version: 3,
   name: 'Teist 6',
   family: 'outboard-straight',
   demo: true,
@@ -170,7 +170,7 @@ export const teist6: DriveSheet = {
 
 export const sivkrokB: DriveSheet = {
   id: 'sivkrok-b',
-  version: 2,
+  version: 3,
   name: 'Sivkrok B',
   family: 'belt-lower',
   demo: true,

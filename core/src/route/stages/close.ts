@@ -1,8 +1,18 @@
+import type { BenchFacts } from '../../drives/bench-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { gate, inOrder, number, pick, rightOf, tick } from '../make.ts'
-import type { Ask, Step } from '../route.ts'
+import { threadTurn } from '../../torque/thread-turn.ts'
+import type { Condition } from '../facts.ts'
+import { gate, inOrder, mustHold, number, pick, rightOf, text, tick, type StepDraft } from '../make.ts'
+import type { Ask, Figure, Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
-import { REBUILD } from './rebuild.ts'
+import { FITTED, REBUILD, UNIT } from './rebuild.ts'
+
+/** What the wrench has to be set to, and what arrives. */
+export const wrenchFigures = (at: string): Figure[] => [
+  { label: 'Set the wrench from', fact: `${at}.set-from`, unit: 'Nm' },
+  { label: 'to', fact: `${at}.set-to`, unit: 'Nm' },
+  { label: 'At the fastener then', fact: `${at}.applied`, unit: 'Nm' },
+]
 
 /** A torque that may have gone through an adapter. */
 export function torqueAsks(at: string, what: string, window: { min?: number; max?: number }): Ask[] {
@@ -12,12 +22,12 @@ export function torqueAsks(at: string, what: string, window: { min?: number; max
       square: 'square to the wrench',
       straight: 'straight out',
     }),
-    number(`${at}.wrench`, 'Straight adapter: drive to grip', 'mm', {
+    number(`${at}.wrench`, 'Straight adapter: length L, from the drive to the grip', 'mm', {
       quantity: 'length',
       max: 3000,
       optional: true,
     }),
-    number(`${at}.offset`, 'Straight adapter: drive to fastener', 'mm', {
+    number(`${at}.offset`, 'Straight adapter: length E, from the drive to the fastener', 'mm', {
       quantity: 'length',
       max: 500,
       optional: true,
@@ -33,8 +43,102 @@ export function torqueAsks(at: string, what: string, window: { min?: number; max
         },
       ),
       must: { fact: `${at}.torque-in`, is: true },
-      wrong: `What arrives at the fastener is outside ${window.min} to ${window.max} Nm. A straight adapter lengthens the arm: set the wrench lower, by L / (L + E).`,
+      wrong: `What arrives at the fastener is outside ${window.min} to ${window.max} Nm. A straight adapter lengthens the arm: set the wrench lower, to what is shown above.`,
       slip: 'adapter-plain',
+    },
+  ]
+}
+
+/**
+ * Final torque and lock of the big nut or ring, on the stand or once it is mounted: by school where it can still be reached
+ * then, on the stand where it cannot.
+ */
+export function ringNut(bench: BenchFacts, id: 'ring-stand' | 'ring-mounted'): StepDraft | false {
+  const { lockTabs, leftHand } = bench
+  const mounted = id === 'ring-mounted'
+  if (!lockTabs || (mounted && !lockTabs.reachedMounted)) return false
+  const where: Condition = { fact: 'school.big-ring', is: mounted ? 'mounted' : 'stand' }
+  const isLeft = leftHand?.what === lockTabs.what
+  return {
+    id,
+    what: `Final torque of the ${lockTabs.what.toLowerCase()}${mounted ? ', mounted' : ''}, then its lock`,
+    why: mounted
+      ? 'The boat holds what the stand cannot.'
+      : 'Torque first, then the tab; never back to meet it.',
+    appliesWhen: lockTabs.reachedMounted ? { all: [REBUILD, where] } : REBUILD,
+    place: isLeft ? leftHand.place : undefined,
+    ...(isLeft
+      ? { turn: { what: lockTabs.what, act: 'tightens' as const, turn: threadTurn('left', 'tightens') } }
+      : {}),
+    ...(mounted ? { caution: 'Stance for a sudden release. The drive on its mechanical lock.' } : {}),
+    school: 'big-ring',
+    tools: ['Torque wrench within 20 to 100 % of its range'],
+    figures: wrenchFigures('close'),
+    asks: [
+      ...torqueAsks('close', lockTabs.what, lockTabs.torqueNm),
+      rightOf(
+        'tighten.meet',
+        'To meet its tab the nut was',
+        { on: 'turned on, or met at once', back: 'backed off' },
+        'on',
+        'A nut backed off to meet a tab has lost its clamp. Turn it on to the next slot, or change the washer.',
+        'nut-back',
+      ),
+      {
+        ...number('tighten.tabs', `Tabs bent into slots (this drive: ${lockTabs.tabs})`, '', { whole: true }),
+        must: { fact: 'tighten.tabs', atLeast: lockTabs.tabs } as const,
+        wrong: `The sheet asks for ${lockTabs.tabs}. Turn on to where enough of them meet, or fit another washer.`,
+        slip: 'few-tabs' as const,
+      },
+    ],
+  }
+}
+
+/** A unit that came whole: what a stranger's work must show before it goes on a boat. */
+function unitSteps(sheet: DriveSheet): (StepDraft | false)[] {
+  const stamps = sheet.ratio?.stamps ?? []
+  const own = stamps.filter((s) => s.own).map((s) => s.code)
+  return [
+    {
+      id: 'unit-look',
+      what: 'Look over the unit that came',
+      why: 'Somebody else has closed it: what he left open is yours from now on.',
+      appliesWhen: UNIT,
+      asks: [
+        ...(stamps.length
+          ? [
+              rightOf(
+                'unit.stamp',
+                'Code stamped on the unit',
+                Object.fromEntries([
+                  ...stamps.map((s) => [s.code, `${s.code} (${s.teeth})`]),
+                  ['other', 'another, or none to be read'],
+                ]),
+                own,
+                `Not the variant that came off (${own.join(', ')}). It bolts on all the same, and is the wrong one: send it back, or say why it fits.`,
+              ),
+            ]
+          : []),
+        pick('unit.seals', 'Seals, plugs and faces', {
+          good: 'sound, nothing weeping',
+          doubtful: 'something to mend first',
+        }),
+        text('unit.note', 'What was seen, and what came with it', { optional: true }),
+      ],
+    },
+    sheet.meshes.length > 0 && {
+      id: 'unit-ratio',
+      what: 'Count the ratio of the unit that came',
+      why: 'A stamp can be swapped; turns cannot.',
+      appliesWhen: UNIT,
+      asks: [
+        number('unit.input-turns', 'Turns at the input', 'turns', { min: 0.5, max: 200 }),
+        mustHold(
+          number('unit.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 }),
+          { fact: 'unit.ratio-agrees', is: true },
+          `Not the ${sheet.ratio?.overall ?? 'ratio'} of the drive that came off: this unit does not belong on that boat.`,
+        ),
+      ],
     },
   ]
 }
@@ -76,18 +180,6 @@ export function closeSteps(sheet: DriveSheet, after: string): Step[] {
         ),
       ],
       asks: [
-        ...(bench.captive
-          ? [
-              rightOf(
-                'inside.captive',
-                `${bench.captive} (goes in only while it is apart)`,
-                { in: 'is in', not: 'not yet' },
-                'in',
-                `${bench.captive} can only go in now. Once it is joined there is no room.`,
-                'captive-bolt',
-              ),
-            ]
-          : []),
         ...(washer
           ? [
               rightOf(
@@ -134,35 +226,14 @@ export function closeSteps(sheet: DriveSheet, after: string): Step[] {
     },
     {
       id: 'tighten',
-      what: 'Tighten in order and in stages, then lock',
+      what: 'Tighten in order and in stages',
       why: 'Snug by hand, half, full, once round to check.',
       appliesWhen: REBUILD,
-      place: bench.leftHand?.place,
       school: 'threads',
       tools: ['Torque wrench within 20 to 100 % of its range'],
-      asks: [
-        tick('tighten.stages', 'All started by hand, then in stages across, one check pass'),
-        ...(bench.lockTabs
-          ? [
-              ...torqueAsks('close', bench.lockTabs.what, bench.lockTabs.torqueNm),
-              rightOf(
-                'tighten.meet',
-                'To meet its tab the nut was',
-                { on: 'turned on, or met at once', back: 'backed off' },
-                'on',
-                'A nut backed off to meet a tab has lost its clamp. Turn it on to the next slot, or change the washer.',
-                'nut-back',
-              ),
-              {
-                ...number('tighten.tabs', `Tabs bent into slots (this drive: ${bench.lockTabs.tabs})`, ''),
-                must: { fact: 'tighten.tabs', atLeast: bench.lockTabs.tabs } as const,
-                wrong: `The sheet asks for ${bench.lockTabs.tabs}. Turn on to where enough of them meet, or fit another washer.`,
-                slip: 'few-tabs' as const,
-              },
-            ]
-          : []),
-      ],
+      asks: [tick('tighten.stages', 'All started by hand, then in stages across, one check pass')],
     },
+    ringNut(bench, 'ring-stand'),
     {
       id: 'turn-closed',
       what: 'Turn it again, closed',
@@ -181,11 +252,13 @@ export function closeSteps(sheet: DriveSheet, after: string): Step[] {
     },
   ]).concat(
     inOrder('tight', 'turn-closed', [
-      leakStep(sheet, 'leak-case', {
-        what: 'Prove the case tight by itself',
-        why: 'Found now it is one joint; found later it is all of them.',
-        appliesWhen: REBUILD,
-      }),
+      ...unitSteps(sheet),
+      bench.leak &&
+        leakStep(bench.leak, 'leak-case', {
+          what: 'Prove the case tight by itself',
+          why: 'Found now it is one joint; found later it is all of them.',
+          appliesWhen: FITTED,
+        }),
     ]),
   )
 }

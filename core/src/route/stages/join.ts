@@ -2,12 +2,19 @@ import type { DriveSheet } from '../../drives/sheet.ts'
 import { gate, inOrder, mustHold, number, pick, rightOf, tick } from '../make.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
-import { REBUILD } from './rebuild.ts'
+import { ringNut } from './close.ts'
+import { FITTED } from './rebuild.ts'
 
-const TIGHT_CASE = gate(
-  { fact: 'leak-case.verdict', is: 'tight' },
-  'The case is not proved tight. Find the leak, mend it, take the test back with the reason and do it again.',
-)
+/** Nothing is joined before the case is proved, where it can be. */
+const tightCase = (sheet: DriveSheet) =>
+  sheet.bench.leak
+    ? [
+        gate(
+          { fact: 'leak-case.verdict', is: 'tight' },
+          'The case is not proved tight: find the leak, mend it, and test it again.',
+        ),
+      ]
+    : []
 
 /** Put it back: halves joined in one gear, by hand, with nothing forgotten. */
 export function joinSteps(sheet: DriveSheet, after: string): Step[] {
@@ -19,8 +26,8 @@ export function joinSteps(sheet: DriveSheet, after: string): Step[] {
       id: 'join-gear',
       what: `Both halves in ${bench.joins?.gear ?? 'neutral'}`,
       why: 'Joined in different gears the rod is a tooth off, and nothing shifts.',
-      appliesWhen: REBUILD,
-      gates: [TIGHT_CASE],
+      appliesWhen: FITTED,
+      gates: tightCase(sheet),
       asks: [
         pick('join.this', 'This half stands in', {
           neutral: 'neutral',
@@ -50,9 +57,9 @@ export function joinSteps(sheet: DriveSheet, after: string): Step[] {
       why: geared
         ? 'Grease trapped on the end face locks the shaft like a ram.'
         : 'Once the halves meet there is no way in for a belt.',
-      appliesWhen: REBUILD,
+      appliesWhen: FITTED,
       school: 'splines',
-      gates: bench.shifts ? [] : [TIGHT_CASE],
+      gates: bench.shifts ? [] : tightCase(sheet),
       asks: [
         ...(geared
           ? [
@@ -66,6 +73,18 @@ export function joinSteps(sheet: DriveSheet, after: string): Step[] {
               ),
             ]
           : [tick('join.belt', 'Belt threaded, keys in, taper bushes drawn in order')]),
+        ...(bench.captive
+          ? [
+              rightOf(
+                'join.captive',
+                `${bench.captive} (goes in only while it is apart)`,
+                { in: 'is in', not: 'not yet' },
+                'in',
+                `${bench.captive} can only go in now. Once it is joined there is no room.`,
+                'captive-bolt',
+              ),
+            ]
+          : []),
         ...(bench.waterTube
           ? [
               rightOf(
@@ -84,7 +103,7 @@ export function joinSteps(sheet: DriveSheet, after: string): Step[] {
       id: 'join',
       what: `Join it to ${to}`,
       why: 'It goes up flush by hand, or something is not lined up.',
-      appliesWhen: REBUILD,
+      appliesWhen: FITTED,
       school: 'lifting',
       caution:
         'It drops when the splines align: fingers out of the gap. A tilted drive hangs on its mechanical lock, not on the hydraulics.',
@@ -115,31 +134,18 @@ export function joinSteps(sheet: DriveSheet, after: string): Step[] {
                 'join.hidden',
                 `Hidden fasteners fitted (${bench.hidden.count}, ${bench.hidden.where})`,
                 '',
-                { min: bench.hidden.count },
+                { min: bench.hidden.count, whole: true },
               ),
             ]
           : []),
       ],
     },
-    bench.lockTabs !== null && {
-      id: 'ring-mounted',
-      what: `Final torque of the ${bench.lockTabs.what.toLowerCase()}, mounted`,
-      why: 'The boat holds what the stand cannot.',
-      appliesWhen: { all: [REBUILD, { fact: 'school.big-ring', is: 'mounted' }] },
-      school: 'big-ring',
-      caution: 'Stance for a sudden release. The drive on its mechanical lock.',
-      asks: [
-        tick(
-          'ring.final',
-          `Final torque reached, ${bench.lockTabs.torqueNm.min} to ${bench.lockTabs.torqueNm.max} Nm, lock seen`,
-        ),
-      ],
-    },
+    ringNut(bench, 'ring-mounted'),
     bench.shifts && {
       id: 'shift-check',
       what: 'Shift check, both ends',
       why: 'Neutral free, forward in, neutral again, reverse in: at the lever and at the shaft.',
-      appliesWhen: REBUILD,
+      appliesWhen: FITTED,
       asks: [
         tick('shift.neutral', 'Neutral: shaft free, at both ends'),
         tick('shift.forward', 'Forward engaged'),
@@ -147,10 +153,11 @@ export function joinSteps(sheet: DriveSheet, after: string): Step[] {
         tick('shift.reverse', 'Reverse engaged'),
       ],
     },
-    leakStep(sheet, 'leak-joined', {
-      what: 'Prove it tight again, joined, before any filling',
-      why: 'The joint between the halves has not been tested yet.',
-      appliesWhen: REBUILD,
-    }),
+    bench.joins?.oilJoint &&
+      leakStep(bench.joins.oilJoint, 'leak-joined', {
+        what: 'Prove it tight again, joined, before any filling',
+        why: 'The joint between the halves has not been tested yet. Both volumes count, and the lower of the two limits.',
+        appliesWhen: FITTED,
+      }),
   ])
 }

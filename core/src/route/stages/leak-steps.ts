@@ -1,25 +1,81 @@
-import type { DriveSheet } from '../../drives/sheet.ts'
-import { mustHold, number, pick, rightOf, text, type StepDraft } from '../make.ts'
+import type { LeakPlan } from '../../drives/bench-facts.ts'
+import { firmly, gate, listOf, mustHold, number, pick, rightOf, text, type StepDraft } from '../make.ts'
+import type { Gate } from '../route.ts'
+
+export type LeakTestId = 'leak-found' | 'leak-case' | 'leak-joined'
+
+/** The pressure may fall this far short of the sheet's when the test begins. */
+const SHORT_OF_WORK = 0.9
+
+/** Ports as the options of a list: numbered, since a name may be anything. */
+const portOptions = (plan: LeakPlan) =>
+  Object.fromEntries(plan.ports.map((name, i) => [`p${i + 1}`, name] as const))
+const allPorts = (plan: LeakPlan) => plan.ports.map((_, i) => `p${i + 1}`).join(' ')
+
+/** What makes a test a test: every port blocked, a pressure to speak of, the whole hold, and all moved that moves. */
+export function testCounts(plan: LeakPlan, test: LeakTestId): Gate[] {
+  const fact = (name: string) => `${test}.${name}`
+  const least = Math.round(SHORT_OF_WORK * plan.workKpa)
+  return [
+    ...(plan.ports.length
+      ? [gate({ fact: fact('blocks-on'), is: allPorts(plan) }, 'Not every port was blocked.')]
+      : []),
+    gate(
+      { fact: fact('start'), atLeast: least },
+      `It began below ${least} kPa, too little to show a leak: work at ${plan.workKpa} kPa.`,
+    ),
+    gate({ fact: fact('minutes'), atLeast: plan.holdMin }, `Held for less than ${plan.holdMin} minutes.`),
+    gate({ fact: fact('turned'), is: 'yes' }, 'Not everything was moved meanwhile.'),
+  ]
+}
+
+const VERDICT_WORDS = {
+  tight: 'tight',
+  leaks: 'leaks',
+  'too-short': 'too short to tell: hold on',
+  invalid: 'cannot be: the pressure rose',
+  attempt: 'no verdict: this was no test yet',
+}
 
 /** A pressure test as one step of the route: what is put on, what is read, what comes off. */
 export function leakStep(
-  sheet: DriveSheet,
-  test: 'leak-found' | 'leak-case' | 'leak-joined',
+  plan: LeakPlan,
+  test: LeakTestId,
   draft: Pick<StepDraft, 'what' | 'why'> & Partial<StepDraft>,
 ): StepDraft {
-  const { leak } = sheet.bench
   const fact = (name: string) => `${test}.${name}`
   const asFound = test === 'leak-found'
   return {
     id: test,
-    tools: ['Pressure tester with its gauge', 'Thermometer on the case', `${leak.blocks} block-offs`],
+    tools: ['Pressure tester with its gauge', 'Thermometer on the case', ...plan.ports],
     consumables: ['Gasket for the test plug', 'Soap water'],
-    caution: `Never above ${leak.maxKpa} kPa: a gearcase is no pressure vessel. Glasses on, stand aside of seals and plugs.`,
-    firm: true,
-    timed: true,
+    caution: `Never above ${plan.maxKpa} kPa: a gearcase is no pressure vessel. Glasses on, stand aside of seals and plugs. Let the pressure out before any adapter is loosened.`,
+    timedFrom: fact('start'),
+    holdMin: plan.holdMin,
     school: 'leak-plan',
+    counts: [
+      ...testCounts(plan, test),
+      ...(asFound
+        ? []
+        : [
+            gate(
+              { fact: fact('verdict'), oneOf: ['tight', 'attempt'] },
+              'Not proved tight: find the place, mend it, and test again. A test that is too short is held longer.',
+            ),
+          ]),
+    ],
+    figures: [
+      { label: 'What it comes to', fact: fact('verdict'), words: VERDICT_WORDS },
+      { label: 'Leak', fact: fact('ml-per-min'), unit: 'ml/min' },
+      { label: 'give or take', fact: fact('u-ml-per-min'), unit: 'ml/min' },
+      {
+        label: `Allowed ${plan.allowedMlPerMin} ml/min; to tell, hold`,
+        fact: fact('hold-needed-min'),
+        unit: 'min',
+      },
+    ],
     asks: [
-      number(fact('blocks-on'), `Block-offs and adapters put on (this drive: ${leak.blocks})`, ''),
+      ...(plan.ports.length ? [listOf(fact('blocks-on'), 'Blocked', portOptions(plan))] : []),
       rightOf(
         fact('gasket'),
         'Gasket of the test plug',
@@ -28,54 +84,66 @@ export function leakStep(
         'An old gasket leaks by itself, and the case gets the blame. Fit a new one.',
         'plug-gasket',
       ),
-      {
-        ...number(fact('start'), `Pressure at the start (work at ${leak.workKpa} kPa)`, 'kPa', {
-          quantity: 'pressure',
-          min: -100,
-        }),
-        must: { fact: fact('start'), atMost: leak.maxKpa },
-        wrong: `Above the sheet's ${leak.maxKpa} kPa. Let it down before anything else.`,
+      firmly({
+        ...number(
+          fact('start'),
+          `Pressure at the start: ${plan.workKpa} kPa, never above ${plan.maxKpa}`,
+          'kPa',
+          {
+            quantity: 'pressure',
+            min: -100,
+            max: 1000,
+          },
+        ),
+        must: { fact: fact('start'), atMost: plan.maxKpa },
+        wrong: `Above the sheet's ${plan.maxKpa} kPa. Let it down before anything else.`,
         slip: 'over-pressure',
-      },
+      }),
       number(fact('start-c'), 'Temperature of the case at the start', 'C', {
         quantity: 'temperature',
         min: -40,
         max: 80,
         optional: true,
       }),
-      number(fact('minutes'), `Minutes held (this drive: ${leak.holdMin})`, 'min', { max: 10_000 }),
-      rightOf(
-        fact('turned'),
-        `Moved meanwhile: ${leak.turns.toLowerCase()}`,
-        { yes: 'yes, all of it', no: 'left still' },
-        'yes',
-        'A lip may hold while everything is still. Turn and shift it by hand during the test.',
+      number(fact('gauge-step'), "Smallest step of the tester's gauge (0.5 kPa when left out)", 'kPa', {
+        quantity: 'pressure',
+        min: 0.001,
+        max: 20,
+        optional: true,
+      }),
+      number(fact('atmosphere'), 'Barometer (101.3 kPa when left out)', 'kPa', {
+        quantity: 'pressure',
+        min: 50,
+        max: 110,
+        optional: true,
+      }),
+      pick(fact('turned'), `Moved meanwhile: ${plan.turns.toLowerCase()}`, {
+        yes: 'yes, all of it',
+        no: 'left still, or not all',
+      }),
+      number(fact('minutes'), `Minutes held, of ${plan.holdMin}`, 'min', { max: 10_000 }),
+      mustHold(
+        number(fact('end'), 'Pressure at the end', 'kPa', { quantity: 'pressure', min: -100, max: 1000 }),
+        { fact: fact('end'), atMost: plan.maxKpa },
+        `Above the sheet's ${plan.maxKpa} kPa: the case has warmed, or the gauge is misread. Let it down.`,
       ),
-      number(fact('end'), 'Pressure at the end', 'kPa', { quantity: 'pressure', min: -100 }),
       number(fact('end-c'), 'Temperature of the case at the end', 'C', {
         quantity: 'temperature',
         min: -40,
         max: 80,
         optional: true,
       }),
-      mustHold(
-        pick(fact('call'), 'Your call', {
-          tight: 'tight',
-          leaks: 'leaks',
-          'too-short': 'too short to tell',
-          invalid: 'cannot be: it rose',
-        }),
-        { fact: fact('call'), sameAs: fact('verdict') },
-        'The figures, carried to one temperature, say otherwise. A case that cools lets every gauge fall; one that warms hides a leak.',
-        'temperature-leak',
-      ),
-      ...(asFound ? [text(fact('where'), 'Where it came out, if it did', { optional: true })] : []),
-      mustHold(
-        number(fact('blocks-off'), 'Block-offs and adapters taken off', ''),
-        { fact: fact('blocks-off'), sameAs: fact('blocks-on') },
-        'Not as many came off as were put on. Find the rest before you go on.',
-        'block-left',
-      ),
+      text(fact('where'), 'Where it came out, if it did', { optional: true }),
+      ...(plan.ports.length
+        ? [
+            mustHold(
+              listOf(fact('blocks-off'), 'Taken off again', portOptions(plan)),
+              { fact: fact('blocks-off'), sameAs: fact('blocks-on') },
+              'Not the same came off as were put on. Find the rest before you go on.',
+              'block-left',
+            ),
+          ]
+        : []),
     ],
     ...draft,
   }

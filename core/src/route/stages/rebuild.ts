@@ -7,3 +7,9 @@ import type { Condition } from '../facts.ts'
 export const REBUILD: Condition = {
   not: { fact: 'estimate.choice', oneOf: ['exchange', 'used', 'stop'] },
 }
+
+/** The owner takes a whole unit instead: it is looked over, proved, joined, filled and run like any other. */
+export const UNIT: Condition = { fact: 'estimate.choice', oneOf: ['exchange', 'used'] }
+
+/** Something goes back on the boat, rebuilt here or bought as a whole. */
+export const FITTED: Condition = { not: { fact: 'estimate.choice', is: 'stop' } }

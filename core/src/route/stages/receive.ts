@@ -1,14 +1,19 @@
-import type { DriveSheet } from '../../drives/sheet.ts'
-import { inOrder, mustHold, number, pick, rightOf, text, tick } from '../make.ts'
+import type { Axis, DriveSheet } from '../../drives/sheet.ts'
+import { inOrder, number, pick, rightOf, text, tick } from '../make.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
+
+/** Shafts whose runout can be read while it is together: those that lie and come out of the case. */
+export const shaftsAtStrike = (sheet: DriveSheet): Axis[] => sheet.axes.filter((a) => a.line === 'horizontal')
 
 /** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */
 export function receiveSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
   const stamps = sheet.ratio?.stamps ?? []
   const geared = sheet.meshes.length > 0
-  const runoutLimit = Math.min(...sheet.runoutLimits.map((l) => l.tirMm))
+  const zones = Object.fromEntries(
+    sheet.runoutLimits.map((l, i) => [`z${i}`, `${l.zone.toLowerCase()}, limit ${l.tirMm} mm`]),
+  )
   return inOrder('receive', undefined, [
     {
       id: 'receive',
@@ -24,7 +29,10 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
           unknown: 'nobody knows',
         }),
         pick('in.struck', 'Struck or grounded', { no: 'no', yes: 'yes', unknown: 'nobody knows' }),
-        number('in.open-items', 'Things that are wrong already (plug, lock or gasket of another unit)', ''),
+        number('in.open-items', 'Things that are wrong already (plug, lock or gasket of another unit)', '', {
+          whole: true,
+          max: 200,
+        }),
         text('in.open-list', 'Which', { optional: true }),
       ],
     },
@@ -62,9 +70,10 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         },
         number('ratio.driver', 'Teeth of the driver, where they can be seen', '', {
           optional: true,
+          whole: true,
           max: 300,
         }),
-        number('ratio.driven', 'Teeth of the driven gear', '', { optional: true, max: 300 }),
+        number('ratio.driven', 'Teeth of the driven gear', '', { optional: true, whole: true, max: 300 }),
       ],
     },
     {
@@ -109,10 +118,11 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         ),
       ],
     },
-    leakStep(sheet, 'leak-found', {
-      what: 'Leak test as found, before opening',
-      why: 'It shows where to look, and is the before to the after.',
-    }),
+    bench.leak &&
+      leakStep(bench.leak, 'leak-found', {
+        what: 'Leak test as found, before opening',
+        why: 'It shows where to look, and is the before to the after.',
+      }),
     {
       id: 'as-found',
       what: 'Measure it while it is still together',
@@ -123,8 +133,12 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         rightOf(
           'found.indicator',
           'The indicator',
-          { right: 'in line with the motion, preloaded, stand firm', doubtful: 'not sure of one of these' },
-          'right',
+          {
+            right: 'in line with the motion, preloaded, stand firm',
+            doubtful: 'not sure of one of these',
+            none: 'nothing measured here: it came in pieces',
+          },
+          ['right', 'none'],
           'Off its line it reads long, without preload it loses the end, on a loose stand it reads the stand. Set it up again.',
           'indicator',
         ),
@@ -155,45 +169,25 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       why: 'A bent shaft eats the new seal, a cracked case is never rebuilt.',
       appliesWhen: { fact: 'in.struck', oneOf: ['yes', 'unknown'] },
       place: 'end:aft',
-      tools: ['Indicator', 'Vee blocks'],
+      tools: ['Indicator'],
+      figures: shaftsAtStrike(sheet).map((a) => ({
+        label: a.label,
+        fact: `strike.${a.id}.verdict`,
+        words: { straight: 'straight, within its limit', bent: 'bent: replaced, not straightened' },
+      })),
       asks: [
-        number('strike.runout', 'Propeller or output shaft, total runout', 'mm', {
-          quantity: 'length',
-          max: 20,
-        }),
-        ...(sheet.axes.some((a) => a.insideOf)
-          ? [
-              number('strike.runout-inner', 'The inner shaft by itself', 'mm', {
-                quantity: 'length',
-                max: 20,
-              }),
-            ]
-          : []),
-        pick('strike.case', 'Skeg, carrier and case', {
+        ...shaftsAtStrike(sheet).flatMap((a) => [
+          pick(`strike.${a.id}.zone`, `${a.label}: read at the`, zones),
+          number(`strike.${a.id}.runout`, `${a.label}: total runout there`, 'mm', {
+            quantity: 'length',
+            max: 20,
+          }),
+        ]),
+        pick('strike.case', bench.propeller ? 'Skeg, carrier and case' : 'Carrier and case', {
           whole: 'whole',
           dented: 'dented',
           cracked: 'cracked',
         }),
-        mustHold(
-          pick('strike.call', 'Your call on the shaft', { straight: 'straight', bent: 'bent' }),
-          {
-            any: [
-              {
-                all: [
-                  { fact: 'strike.bent', is: true },
-                  { fact: 'strike.call', is: 'bent' },
-                ],
-              },
-              {
-                all: [
-                  { fact: 'strike.bent', is: false },
-                  { fact: 'strike.call', is: 'straight' },
-                ],
-              },
-            ],
-          },
-          `The readings and the limit of ${runoutLimit} mm say otherwise. A shaft over it is replaced, not straightened.`,
-        ),
       ],
     },
   ])

@@ -128,7 +128,7 @@ export function sealSteps(sheet: DriveSheet, after: string): Step[] {
     },
     {
       id: 'pre-lube',
-      what: 'Oil everything that runs',
+      what: bench.lubricant === 'oil' ? 'Oil everything that runs' : 'Grease everything that runs',
       why: 'A bearing or clutch that starts dry is worn before the oil arrives.',
       appliesWhen: REBUILD,
       school: 'pre-lube',

@@ -1,5 +1,6 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { shimAdjusters } from '../../drives/sheet.ts'
+import { threadTurn } from '../../torque/thread-turn.ts'
 import { gate, inOrder, number, pick, rightOf, text, tick } from '../make.ts'
 import type { Step } from '../route.ts'
 
@@ -22,7 +23,7 @@ export function teardownSteps(sheet: DriveSheet, after: string): Step[] {
           bench.openGear,
           `This drive is opened in ${bench.openGear}. Shift it first.`,
         ),
-        tick('open.proved', 'Proved: the propeller shaft turns, nothing else moves'),
+        tick('open.proved', 'Proved: the output shaft turns, nothing else moves'),
       ],
     },
     {
@@ -40,7 +41,7 @@ export function teardownSteps(sheet: DriveSheet, after: string): Step[] {
                 'locks.pinch',
                 `Pinch screws slackened, left in place (${bench.pinchScrews.where})`,
                 '',
-                { min: bench.pinchScrews.count },
+                { min: bench.pinchScrews.count, whole: true },
               ),
             ]
           : []),
@@ -49,21 +50,11 @@ export function teardownSteps(sheet: DriveSheet, after: string): Step[] {
     bench.leftHand !== null && {
       id: 'left-hand',
       what: `${bench.leftHand.what}: left-hand thread`,
-      why: 'Forced the usual way it strips the case.',
+      why: 'Clockwise loosens it. Forced the usual way it strips the case. When it is bare, the row says it again.',
       place: bench.leftHand.place,
       school: 'power-tools',
       caution: 'Stance for a sudden release; somebody holds the stand.',
-      firm: true,
-      asks: [
-        rightOf(
-          'left.loosens',
-          'It loosens',
-          { clockwise: 'clockwise', anticlockwise: 'anticlockwise' },
-          'clockwise',
-          `${bench.leftHand.what} has a left-hand thread: clockwise loosens. Take the tool off before you turn it.`,
-          'left-hand',
-        ),
-      ],
+      turn: { what: bench.leftHand.what, act: 'loosens', turn: threadTurn('left', 'loosens') },
     },
     {
       id: 'apart',
@@ -71,6 +62,7 @@ export function teardownSteps(sheet: DriveSheet, after: string): Step[] {
       why: 'The row is what you build back from; what still holds a part is said at the part.',
       page: 'row',
       picture: true,
+      bares: true,
       caution: 'Puller bolts under load: stand out of line. Heat only where no rubber, paint or oil burns.',
       gates: [
         gate(

@@ -1,0 +1,76 @@
+import { holds, type Condition, type Facts } from '../route/facts.ts'
+import { completeStep, type Answers, type Completed, type Departure } from '../route/complete.ts'
+import { deriveFacts } from '../route/job-facts.ts'
+import type { Step } from '../route/route.ts'
+import { refuse } from '../checks/input-error.ts'
+import { counted, doneSteps } from './closings.ts'
+import type { JudgedJob } from './judged.ts'
+import { knownFacts } from './known-facts.ts'
+import type { Closing } from './record.ts'
+
+export interface Correction {
+  /** The step with its corrected answers, checked like a first closing. */
+  closed: Completed
+  /** Ids of other closings that stood on what has changed: they are done again. */
+  fallen: number[]
+}
+
+/**
+ * Corrects the answers of a closed step: the new ones are checked as if the step were closed now, and of all that came later only
+ * what stood on a changed fact falls (a gate, an answer or a count that held before and no longer does), with what stood on that
+ * in turn. Everything else stays done.
+ * @param closing one that counts
+ * @param now for what waits
+ * @throws InputError as closing the step would; `same` when nothing is corrected; `attempt` when the answers would not count
+ */
+export function correctStep(
+  job: JudgedJob,
+  closing: Closing,
+  answers: Answers,
+  now: Date,
+  options: { departure?: Departure | undefined; departuresNeedLead?: boolean; leadAgrees?: boolean } = {},
+): Correction {
+  const standing = counted(job.closings)
+  const others = standing.filter((c) => c.id !== closing.id)
+  const factsOf = (closings: Closing[]) => knownFacts({ ...job, closings }, job.sheet, job.ways, now)
+  const closed = completeStep(job.route, factsOf(others), doneSteps(others), closing.step, answers, {
+    ...options,
+    derive: (facts) => deriveFacts(job.sheet, facts),
+  })
+  if (closed.attempt.length)
+    refuse(
+      'answers',
+      `would not count: ${closed.attempt.join(' ')} Take the step back and do it again.`,
+      'attempt',
+    )
+  if (sameAnswers(closed.answers, closing.answers))
+    refuse('answers', 'are the same as before; change what is wrong', 'same')
+  const corrected: Closing = { ...closing, answers: closed.answers }
+  const stoodOn = new Map(job.route.steps.map((s) => [s.id, conditionsOf(s)]))
+  const fallen = new Set<number>()
+  for (let more = true; more;) {
+    more = false
+    const after = factsOf([corrected, ...others.filter((c) => !fallen.has(c.id))])
+    for (const c of others)
+      if (!fallen.has(c.id) && breaks(stoodOn.get(c.step) ?? [], job.facts, after)) {
+        fallen.add(c.id)
+        more = true
+      }
+  }
+  return { closed, fallen: [...fallen] }
+}
+
+/** What a step stands on once it is closed. */
+function conditionsOf(step: Step): Condition[] {
+  return [
+    ...step.gates.map((g) => g.when),
+    ...(step.counts ?? []).map((g) => g.when),
+    ...step.asks.flatMap((a) => a.must ?? []),
+  ]
+}
+
+const breaks = (conditions: Condition[], before: Facts, after: Facts) =>
+  conditions.some((c) => holds(c, before) && !holds(c, after))
+
+const sameAnswers = (a: Answers, b: Answers) =>
+  Object.keys({ ...a, ...b }).every((fact) => a[fact] === b[fact])
