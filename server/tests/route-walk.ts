@@ -1,6 +1,7 @@
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { Measure } from '@moray/core/drives/sheet'
 import { shimAdjusters } from '@moray/core/drives/sheet'
+import { isCondemned } from '@moray/core/job/bench-row'
 import { propose, criteria } from '@moray/core/inspection/criteria'
 import type { Answers } from '@moray/core/route/complete'
 import type { StepProgress } from '@moray/core/route/progress'
@@ -107,7 +108,8 @@ export async function takeApart(w: Walker, job: JudgedJob): Promise<JudgedJob> {
 async function fitAll(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   let last = job
   for (const t of [...job.row].reverse())
-    if (!t.fitted && t.leftOut === null) last = await post(w, `/row/${t.id}`, { act: 'fit' })
+    if (!t.fitted && t.leftOut === null)
+      last = await post(w, `/row/${t.id}`, { act: 'fit', renewed: isCondemned(job.grades, t.part) })
   return last
 }
 

@@ -37,7 +37,7 @@ export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays,
   const bared = standing.filter((c) => bares.has(c.step)).map((c) => Date.parse(c.at))
   const accepted = newest.acceptance
   facts['setting.accepted'] =
-    accepted !== null && bared.length > 0 && Date.parse(accepted.at) > Math.max(...bared)
+    accepted !== null && bared.length > 0 && Date.parse(accepted.at) >= Math.max(...bared)
   for (const [id, mm] of Object.entries(buildState(newest).stacks)) facts[`setting.stack.${id}`] = mm
 
   facts['row.missing'] = stillIn(sheet.parts, record.row).length

@@ -29,9 +29,25 @@ export function showThou(mm: number, decimals = 1): string {
   return Math.abs(inch) >= 1 ? `${fixed(inch, 4)} in` : `${fixed(inch * 1000, decimals)} t`
 }
 
-/** Both unit systems side by side: `0.42 mm · 16.5 t`. */
-export function showBoth(mm: number, decimals = 2): string {
-  return `${showMm(mm, decimals)} · ${showThou(mm)}`
+/** Which unit system stands first: the reader's own. */
+export type UnitSystem = 'metric' | 'imperial'
+
+/** Inches for the eye, with the digits that as many decimals of a millimetre are worth: `0.0165 in`. */
+export function showInch(mm: number, decimals = 2): string {
+  return `${fixed(mm / MM_PER_INCH, decimals + 2)} in`
+}
+
+/** Both unit systems side by side, the reader's own first: `0.42 mm · 16.5 t`, or `0.0165 in · 0.42 mm`. */
+export function showBoth(mm: number, decimals = 2, first: UnitSystem = 'metric'): string {
+  return first === 'metric'
+    ? `${showMm(mm, decimals)} · ${showThou(mm)}`
+    : `${showInch(mm, decimals)} · ${showMm(mm, decimals)}`
+}
+
+/** A value with its unit, for a text that is shown to readers of either system: `70 kPa (10.2 psi)`. */
+export function inWords(value: number, unit: string): string {
+  const other = unit === 'kPa' ? `${fixed(value / KPA_PER_PSI, 1)} psi` : showOther(value, unit)
+  return other ? `${value} ${unit} (${other})` : `${value} ${unit}`
 }
 
 /** Below this torque inch-pounds are read more easily than foot-pounds. */

@@ -3,7 +3,7 @@ import { InputError } from '@moray/core/checks/input-error'
 import type { Answers } from '@moray/core/route/complete'
 import type { Step } from '@moray/core/route/route'
 import { parseReading } from '@moray/core/units/notation'
-import { plainNumber } from '@moray/core/units/plain-number'
+import { numberExample, numberIn } from '@moray/core/units/plain-number'
 
 /** Numbers typed in bench notation become canonical; the text is kept beside them. */
 export function understood(
@@ -41,7 +41,9 @@ function numberOf(
       )
     }
   }
-  const value = plainNumber(text)
+  const value = numberIn(text, ask.unit)
   if (value !== undefined) return value
-  throw new InputError('invalid-input', [{ path, message: `"${text}" is not a number` }])
+  throw new InputError('invalid-input', [
+    { path, message: `"${text}" is not understood; ${numberExample(ask.unit)} is` },
+  ])
 }

@@ -14,7 +14,9 @@ describe('the whole route over HTTP, on a virtual gearcase', () => {
       expect(job.state).toBe('finished')
       expect(job.acceptance).not.toBeNull()
       expect(job.closings.at(-1)!.step).toBe('handover')
-      expect(job.facts['leak-joined.verdict']).toBe('tight')
+      const { leak, joins } = job.sheet.bench
+      expect(job.facts['leak-case.verdict']).toBe(leak ? 'tight' : undefined)
+      expect(job.facts['leak-joined.verdict']).toBe(joins?.oilJoint ? 'tight' : undefined)
       expect(job.row.every((t) => t.fitted)).toBe(true)
       // every step left its sentence, and none was departed from
       expect((await w.app.events(w.id)).filter((e) => e.kind === 'step')).toHaveLength(job.closings.length)
@@ -47,13 +49,14 @@ describe('a closed gate', () => {
   it('stops a slip at the step, stores nothing, and takes the right answer after it', async () => {
     const app = await testApp()
     const w = await openWalker(app, 'lomvi-90')
-    const job = await walkTo(w, 'left-hand')
+    const job = await walkTo(w, 'leak-found')
     const before = job.closings.length
-    const slip = { step: 'left-hand', answers: { 'left.loosens': 'anticlockwise' } }
+    const right = rightAnswers(w, dueOf(job)!, job)
+    const slip = { step: 'leak-found', answers: { ...right, 'leak-found.start': '120 kPa' } }
     const refused = await app.post(`/api/jobs/${w.id}/steps`, slip)
     expect(refused.body.error).toMatchObject({
       code: 'slip',
-      fields: [{ path: 'answers.left.loosens', message: expect.stringContaining('clockwise loosens') }],
+      fields: [{ path: 'answers.leak-found.start', message: expect.stringContaining('Let it down') }],
     })
     // nobody departs from this one, whatever the reason
     const insisting = await app.post(`/api/jobs/${w.id}/steps`, {
@@ -62,7 +65,7 @@ describe('a closed gate', () => {
     })
     expect(insisting.body.error.code).toBe('firm')
     expect((await detail(w)).closings).toHaveLength(before)
-    await post(w, '/steps', { step: 'left-hand', answers: { 'left.loosens': 'clockwise' } })
+    await post(w, '/steps', { step: 'leak-found', answers: right })
   })
 
   it('understands bench notation and keeps what was typed', async () => {
@@ -221,7 +224,7 @@ describe('grades, estimate and the owner', () => {
     const bare = await app.post(`/api/jobs/${w.id}/grades`, { part: 'carrier', grade: 'keep', reason: '' })
     expect(bare.status).toBe(422)
   })
-  it('goes no further than the owner: an exchange ends the rebuild at the handover', async () => {
+  it('goes no further than the owner: an exchange ends the rebuild, and the unit that comes is proved like any other', async () => {
     const app = await testApp()
     const w = await openWalker(app, 'lomvi-90')
     await walkTo(w, 'approve')
@@ -244,7 +247,18 @@ describe('grades, estimate and the owner', () => {
     })
     const job = await walkTo(w)
     expect(job.state).toBe('finished')
-    expect(job.closings.map((s) => s.step)).not.toContain('seals')
+    const steps = job.closings.map((s) => s.step)
+    expect(steps).not.toContain('seals')
+    expect(steps).toEqual(
+      expect.arrayContaining([
+        'unit-look',
+        'unit-ratio',
+        'leak-case',
+        'fill-mounted',
+        'first-run',
+        'handover',
+      ]),
+    )
   })
 })
 
@@ -347,7 +361,7 @@ describe('the life of a job', () => {
     expect((await app.post('/api/jobs', { ...body, stand: 'Stand 9' })).body.error.code).toBe('no-stand')
     const job = (await app.change('/api/jobs', body)).body
     expect(job).toMatchObject({ number: '26-123', state: 'received', stand: null })
-    expect(job.sheet.version).toBe(2)
+    expect(job.sheet.version).toBe(3)
     expect((await app.get<JobPage>('/api/jobs')).jobs.map((j) => j.id)).toContain(job.id)
   })
   it('is held with a reason, goes on, moves to a stand and back', async () => {

@@ -39,7 +39,7 @@ describe('the main job, from found to as built', () => {
     const accepted = await app.change(`/api/jobs/${JOB}/acceptance`, { build: 1 })
     expect(accepted.body.acceptance).toMatchObject({ build: 1, by: 'Ylva Tangvik', reason: null })
     // the route goes on behind the setting by itself
-    expect(waitsFor(accepted.body)).toMatch(/^Rolling torque/)
+    expect(waitsFor(accepted.body)).toMatch(/^Read the contact pattern/)
     const own = ['stack', 'reading', 'trial', 'accepted']
     expect((await app.events(JOB)).map((e) => e.kind).filter((k) => own.includes(k))).toEqual([
       ...Array(3).fill('stack'),

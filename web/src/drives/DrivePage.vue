@@ -52,7 +52,9 @@ const bench = computed(() => {
       `Propeller nut ${b.propeller.torqueNm.min}–${b.propeller.torqueNm.max} Nm, tabs ${b.propeller.tabs}, threads showing ${b.propeller.threads}`,
     b.propeller?.kind === 'pin' && 'Propeller on a shear pin',
     b.thrustHub,
-    `Leak test ${leak.workKpa} kPa, never above ${leak.maxKpa}; hold ${leak.holdMin} min, allowed ${leak.allowedMlPerMin} ml/min, ${leak.blocks} block-offs`,
+    leak
+      ? `Leak test ${leak.workKpa} kPa, never above ${leak.maxKpa}; hold ${leak.holdMin} min, allowed ${leak.allowedMlPerMin} ml/min; blocked: ${leak.ports.join(', ')}`
+      : 'No leak test: the case holds grease',
     `About ${b.weightKg} kg`,
   ].filter((line): line is string => !!line)
 })

@@ -32,7 +32,7 @@ const drawn = computed(() => {
 })
 /** Before a leak test: the sealing place that the findings point at. */
 const suspect = computed(() => {
-  if (!step.value.step.timed) return undefined
+  if (!step.value.step.timedFrom) return undefined
   const found = suspectsOf(job.value)
   const part = job.value.sheet.parts.find((p) => found.has(p.id) && p.place?.startsWith('seal:'))
   return part && { name: part.name, place: part.place, why: found.get(part.id)! }
@@ -41,22 +41,22 @@ const suspect = computed(() => {
 const lit = computed(() => {
   if (suspect.value) return suspect.value.place
   if (step.value.step.page !== 'row') return step.value.step.place
-  const next =
-    step.value.step.id === 'apart'
-      ? stillIn(job.value.sheet.parts, job.value.row).find((w) => !w.held.length && w.part.place)?.part
-      : job.value.sheet.parts.find((p) => p.id === buildBack(job.value.row).find(lies)?.part)
+  const next = step.value.step.bares
+    ? stillIn(job.value.sheet.parts, job.value.row).find((w) => !w.held.length && w.part.place)?.part
+    : job.value.sheet.parts.find((p) => p.id === buildBack(job.value.row).find(lies)?.part)
   return next?.place ?? step.value.step.place
 })
 const share = computed(() => Math.round((100 * view.value.progress.done) / view.value.progress.total))
 </script>
 
 <template>
-  <div class="route three">
+  <div class="route three" :class="{ much: step.step.asks.length > 4 }">
     <aside class="left" aria-label="Route">
       <p class="small soft share">
         {{ view.progress.done }} of {{ view.progress.total }} steps, {{ share }} %
         <RouterLink :to="`/jobs/${job.id}/sheet`">step sheet on paper</RouterLink>
       </p>
+      <p class="small complaint"><span class="soft">Complaint</span> {{ job.complaint }}</p>
       <StageList :job="job" :view="view" :current="step.step.id" @go="go" />
     </aside>
     <section class="middle" aria-label="Section">
@@ -102,10 +102,19 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
 .below {
   margin-top: 0.8rem;
 }
+.route.much {
+  grid-template-columns: 13rem minmax(0, 1fr) 33rem;
+}
+.complaint {
+  padding-bottom: 0.4rem;
+}
 @media (max-width: 1180px) {
   .route {
     grid-template-columns: 12rem minmax(0, 1fr) 21rem;
     gap: 1rem;
+  }
+  .route.much {
+    grid-template-columns: 11rem minmax(0, 1fr) 26rem;
   }
 }
 </style>

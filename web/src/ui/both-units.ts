@@ -1,38 +1,66 @@
 import { InputError } from '@moray/core/checks/input-error'
-import { fixed, showMm, showOther } from '@moray/core/units/format'
-import type { Quantity } from '@moray/core/units/factors'
-import { plainNumber } from '@moray/core/units/plain-number'
+import { fixed, showBoth, showOther, type UnitSystem } from '@moray/core/units/format'
+import { CANONICAL_UNIT, type Quantity } from '@moray/core/units/factors'
+import { numberExample, numberIn, plainNumber } from '@moray/core/units/plain-number'
 import { parseReading } from '@moray/core/units/notation'
 
 export type Typed =
   { state: 'empty' } | { state: 'value'; value: number; shown: string } | { state: 'not'; why: string }
 
-/** A canonical value in both systems, for the eye. */
-export function inBoth(value: number, unit: string): string {
-  const own =
-    unit === 'mm'
-      ? showMm(value, 3)
-      : unit === 'C'
-        ? `${fixed(value, 1)} °C`
-        : `${Number(value.toPrecision(6))}${unit ? ` ${unit}` : ''}`
+/** Decimals that a canonical value is worth to the eye. */
+const DECIMALS: Record<string, number> = { mm: 3, C: 1, kPa: 1, Nm: 2, 'ml/min': 2, min: 0, ml: 0 }
+const NAMES: Record<string, string> = { C: '°C' }
+
+/** A canonical value in both systems, the reader's own first; digits by what the unit is worth. */
+export function inBoth(value: number, unit: string, first: UnitSystem = 'metric'): string {
+  if (unit === 'mm') return showBoth(value, 3, first)
+  const decimals = DECIMALS[unit]
+  const digits = decimals === undefined ? String(Number(value.toPrecision(4))) : fixed(value, decimals)
+  const own = unit ? `${digits} ${NAMES[unit] ?? unit}` : digits
   const other = showOther(value, unit)
-  return other ? `${own} · ${other}` : own
+  if (!other) return own
+  return first === 'metric' ? `${own} · ${other}` : `${other} · ${own}`
+}
+
+/** Unit of a bare number of somebody who reads inches first; metric readers type in canonical units. */
+const BARE: Record<Quantity, string> = {
+  length: 'in',
+  torque: 'ft-lb',
+  pressure: 'psi',
+  temperature: 'F',
+  angle: 'deg',
+}
+
+/** The unit that a bare number is in, for a reader of that system. */
+export const bareUnit = (quantity: Quantity, first: UnitSystem): string =>
+  first === 'imperial' ? BARE[quantity] : (NAMES[CANONICAL_UNIT[quantity]] ?? CANONICAL_UNIT[quantity])
+
+/** What was typed with its unit said, so that it means the same to everybody who reads it later. */
+export function withUnit(text: string, quantity: Quantity | undefined, first: UnitSystem): string {
+  const bare = first === 'imperial' && quantity !== undefined && plainNumber(text.trim()) !== undefined
+  return bare ? `${text.trim()} ${BARE[quantity]}` : text
 }
 
 /** What a number typed at a step is understood as. */
-export function readTyped(text: string, unit: string, quantity?: Quantity): Typed {
-  const trimmed = text.trim()
+export function readTyped(
+  text: string,
+  unit: string,
+  quantity?: Quantity,
+  first: UnitSystem = 'metric',
+): Typed {
+  const trimmed = withUnit(text, quantity, first).trim()
   if (trimmed === '') return { state: 'empty' }
   if (quantity) {
     try {
       const { value } = parseReading({ text: trimmed, quantity })
-      return { state: 'value', value, shown: inBoth(value, unit) }
+      return { state: 'value', value, shown: inBoth(value, unit, first) }
     } catch (e) {
       if (!(e instanceof InputError)) throw e
       return { state: 'not', why: e.fields[0]?.message ?? e.message }
     }
   }
-  const value = plainNumber(trimmed)
-  if (value === undefined) return { state: 'not', why: `"${trimmed}" is not a number` }
-  return { state: 'value', value, shown: inBoth(value, unit) }
+  const value = numberIn(trimmed, unit)
+  if (value === undefined)
+    return { state: 'not', why: `"${trimmed}" is not understood; ${numberExample(unit)} is` }
+  return { state: 'value', value, shown: inBoth(value, unit, first) }
 }

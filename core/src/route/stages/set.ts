@@ -108,7 +108,7 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
       gates: [
         gate(
           { fact: 'setting.accepted', is: true },
-          'Nothing is accepted as built yet: measure and decide in Setting.',
+          'Nothing is accepted as built since the case was bare: measure and decide in Setting. What was accepted before that is how it was found.',
         ),
       ],
       asks: [],

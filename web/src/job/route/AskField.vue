@@ -1,26 +1,42 @@
 <script setup lang="ts">
 import type { Ask } from '@moray/core/route/route'
 import { computed, useId } from 'vue'
-import { readTyped } from '../../ui/both-units.ts'
+import { bareUnit, readTyped } from '../../ui/both-units.ts'
+import { useShop } from '../../stores/shop.ts'
 
 /** One question of a step. A wrong answer is said at once, in the words that will stop the step. */
-const props = defineProps<{ ask: Ask; wrong?: string | undefined; error?: string | undefined }>()
+const props = defineProps<{ ask: Ask; wrong?: string | undefined }>()
 const answer = defineModel<boolean | number | string | undefined>({ required: true })
 const id = useId()
+const shop = useShop()
 const typed = computed(() =>
   props.ask.kind === 'number'
-    ? readTyped(String(answer.value ?? ''), props.ask.unit, props.ask.quantity)
+    ? readTyped(String(answer.value ?? ''), props.ask.unit, props.ask.quantity, shop.first)
     : { state: 'empty' as const },
 )
 const text = computed({
   get: () => String(answer.value ?? ''),
   set: (v: string) => (answer.value = v === '' ? undefined : v),
 })
-const said = computed(() => props.error ?? props.wrong)
+/** The unit of a bare number. */
+const unitHint = computed(() => {
+  if (props.ask.kind !== 'number') return ''
+  const { unit, quantity } = props.ask
+  return quantity ? bareUnit(quantity, shop.first) : unit
+})
+/** What is ticked of a list, in the list's order. */
+const chosen = computed(() => String(answer.value ?? '').split(' '))
+function toggle(value: string, on: boolean) {
+  if (props.ask.kind !== 'list') return
+  answer.value = props.ask.options
+    .map((o) => o.value)
+    .filter((v) => (v === value ? on : chosen.value.includes(v)))
+    .join(' ')
+}
 </script>
 
 <template>
-  <label v-if="ask.kind === 'tick'" class="tick" :class="{ on: answer === true, bad: said }">
+  <label v-if="ask.kind === 'tick'" class="tick" :class="{ on: answer === true, bad: wrong }">
     <input
       type="checkbox"
       class="sr-only"
@@ -33,18 +49,34 @@ const said = computed(() => props.error ?? props.wrong)
     </svg>
     <span>{{ ask.label }}<span v-if="ask.optional" class="soft"> (if so)</span></span>
   </label>
-  <fieldset v-else-if="ask.kind === 'choice'" class="one-of choice" :class="{ bad: said }">
+  <fieldset v-else-if="ask.kind === 'choice'" class="one-of choice" :class="{ bad: wrong }">
     <legend>{{ ask.label }}</legend>
     <label v-for="o in ask.options" :key="o.value" :class="{ on: answer === o.value }">
       <input v-model="answer" type="radio" :name="id" :value="o.value" class="sr-only" /> {{ o.label }}
     </label>
   </fieldset>
-  <div v-else class="line" :class="{ bad: said }">
+  <fieldset v-else-if="ask.kind === 'list'" class="list" :class="{ bad: wrong }">
+    <legend>{{ ask.label }}</legend>
+    <label v-for="o in ask.options" :key="o.value" class="tick" :class="{ on: chosen.includes(o.value) }">
+      <input
+        type="checkbox"
+        class="sr-only"
+        :checked="chosen.includes(o.value)"
+        @change="toggle(o.value, ($event.target as HTMLInputElement).checked)"
+      />
+      <svg width="30" height="30" viewBox="0 0 30 30" aria-hidden="true">
+        <rect x="2" y="2" width="26" height="26" />
+        <path v-if="chosen.includes(o.value)" d="M7 15 L13 22 L24 7" />
+      </svg>
+      <span>{{ o.label }}</span>
+    </label>
+  </fieldset>
+  <div v-else class="line" :class="{ bad: wrong }">
     <label :for="id"
       >{{ ask.label }}<span v-if="ask.optional" class="soft small"> may be left out</span></label
     >
     <textarea v-if="ask.kind === 'text'" :id="id" v-model="text" rows="2" maxlength="600"></textarea>
-    <template v-else>
+    <template v-else-if="ask.kind === 'number'">
       <input
         :id="id"
         v-model="text"
@@ -55,16 +87,16 @@ const said = computed(() => props.error ?? props.wrong)
         maxlength="40"
         :inputmode="ask.quantity ? 'text' : 'decimal'"
         :aria-describedby="`${id}-said`"
-        :aria-invalid="typed.state === 'not' || !!said"
+        :aria-invalid="typed.state === 'not' || !!wrong"
       />
       <span :id="`${id}-said`" class="small mono">
         <span v-if="typed.state === 'value'">{{ typed.shown }}</span>
         <span v-else-if="typed.state === 'not'" class="why">{{ typed.why }}</span>
-        <span v-else class="soft">{{ ask.unit }}</span>
+        <span v-else class="soft">{{ unitHint }}</span>
       </span>
     </template>
   </div>
-  <p v-if="said" class="why stop" role="alert">{{ said }}</p>
+  <p v-if="wrong" class="why stop" role="alert">{{ wrong }}</p>
 </template>
 
 <style scoped>
@@ -94,8 +126,14 @@ const said = computed(() => props.error ?? props.wrong)
   stroke-width: 4;
 }
 .choice legend,
+.list legend,
 .line label {
   font-weight: 700;
+}
+.list {
+  border: 0;
+  margin: 0;
+  padding: 0;
 }
 .choice label {
   font-size: var(--t-body);

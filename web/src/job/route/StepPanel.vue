@@ -1,29 +1,35 @@
 <script setup lang="ts">
 import type { ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
+import { closingOf } from '@moray/core/job/closings'
+import { isOver } from '@moray/core/job/record'
 import { dependentsOf, type StepProgress } from '@moray/core/route/progress'
 import { chosenSchool, schools } from '@moray/core/route/schools'
 import { useDebounceFn, useNow } from '@vueuse/core'
-import Button from 'primevue/button'
-import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { useLateFocus } from '../../ui/late-focus.ts'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
+import TurnArrow from '../../ui/TurnArrow.vue'
+import { withUnit } from '../../ui/both-units.ts'
+import { useUnits } from '../../ui/units.ts'
 import { keepDrafts, useQueryClient } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
-import { problemAt, send } from '../../wire/client.ts'
+import { problemAt, send, type WireError } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useWriteAs } from '../../wire/use-write.ts'
-import AskField from './AskField.vue'
-import { closingOf } from '@moray/core/job/closings'
-import { answerWords, wrongSoFar, type RouteView } from './route-view.ts'
+import StepDone from './StepDone.vue'
+import StepForm from './StepForm.vue'
+import { attemptsOf, figuresOf, orderedParts, wrongSoFar, type RouteView } from './route-view.ts'
 
-/** What one step asks; Enter closes it. Shut, it says why; done, it shows what was answered. */
+/** One step: what to do, what it asks, what it comes to. Keeps what is typed, sends what is done, and asks for reasons. */
 const props = defineProps<{ job: ShownJob; view: RouteView; step: StepProgress }>()
 const emit = defineEmits<{ next: [] }>()
 const shop = useShop()
+const units = useUnits()
 const write = useJobWrite()
 const back = useJobWrite()
+const correction = useJobWrite()
 
 const definition = computed(() => props.step.step)
 const closing = computed(() => closingOf(props.job.closings, definition.value.id))
@@ -31,24 +37,33 @@ const client = useQueryClient()
 const draft = computed(() => props.job.drafts.find((d) => d.step === definition.value.id))
 type Raw = Record<string, boolean | number | string | undefined>
 const answers = ref<Raw>({ ...draft.value?.answers })
+/** As it is sent: a bare number of somebody who reads inches first says its unit. */
 const given = computed(() =>
   Object.fromEntries(
-    Object.entries(answers.value).filter((e): e is [string, boolean | number | string] => e[1] !== undefined),
+    Object.entries(answers.value).flatMap(([fact, value]): [string, boolean | number | string][] => {
+      if (value === undefined) return []
+      const ask = definition.value.asks.find((a) => a.fact === fact)
+      const typed = ask?.kind === 'number' && typeof value === 'string'
+      return [[fact, typed ? withUnit(value, ask.quantity, shop.first) : value]]
+    }),
   ),
 )
-const wrong = computed(() => wrongSoFar(props.job, definition.value, answers.value))
+const wrong = computed(() => wrongSoFar(props.job, definition.value, given.value))
 
 /** What is typed is kept on the server a moment later, so that an interruption, a reload or another screen finds it. */
 let kept = JSON.stringify(given.value)
 async function keep() {
   const now = JSON.stringify(given.value)
-  if (now === kept || props.step.state === 'done') return
+  if (now === kept || props.step.state === 'done' || !shop.somebody) return
   kept = now
   const at = new Date().toISOString()
+  const clock = definition.value.timedFrom
+  const begins =
+    clock !== undefined && given.value[clock] !== undefined && draft.value?.answers[clock] === undefined
   const mine = {
     step: definition.value.id,
     answers: given.value,
-    begunAt: draft.value?.begunAt ?? at,
+    begunAt: begins ? at : (draft.value?.begunAt ?? at),
     by: '',
     at,
   }
@@ -72,16 +87,29 @@ onBeforeUnmount(() => {
 })
 
 const frame = useTemplateRef<HTMLElement>('frame')
-/** The first field that is still empty; when all are filled, the button that closes the step. */
-const focusDue = useLateFocus(() => {
-  const fields = frame.value?.querySelectorAll<HTMLInputElement>('.ask input[type=text]') ?? []
-  return [...fields].find((f) => f.value === '') ?? frame.value?.querySelector<HTMLElement>('.p-button.lamp')
+const form = useTemplateRef<InstanceType<typeof StepForm>>('form')
+const focusDue = useLateFocus(
+  () => form.value?.first() ?? frame.value?.querySelector<HTMLElement>('.p-button.lamp, .page-link.lamp'),
+)
+onMounted(async () => {
+  focusDue()
+  // a step opens at its top: its title, its reason and its caution come before what it asks
+  await nextTick()
+  if ((frame.value?.getBoundingClientRect().top ?? 0) < 0) frame.value?.scrollIntoView({ block: 'start' })
 })
-onMounted(focusDue)
 
 /** What the server said was about the answers that were sent; about others it says nothing. */
 const sent = ref('')
-const error = computed(() => (sent.value === JSON.stringify(given.value) ? write.error.value : null))
+const still = (error: WireError | null) => (sent.value === JSON.stringify(given.value) ? error : null)
+const error = computed(() => still(correcting.value ? correction.error.value : write.error.value))
+const problems = computed((): Record<string, string> => {
+  if (!error.value) return {}
+  const own = definition.value.asks.flatMap((a) => {
+    const said = problemAt(error.value, `answers.${a.fact}`)
+    return said ? [[a.fact, said] as const] : []
+  })
+  return own.length ? Object.fromEntries(own) : { '': error.value.message.replace(/^(step|answers): /, '') }
+})
 async function close(departure?: { reason: string }): Promise<boolean> {
   sent.value = JSON.stringify(given.value)
   const body = { step: definition.value.id, answers: given.value, ...(departure ? { departure } : {}) }
@@ -90,9 +118,20 @@ async function close(departure?: { reason: string }): Promise<boolean> {
   const reply = await write.send(endpoints.closeStep, { id: props.job.id }, body)
   if (!reply) {
     kept = ''
+    if (!departing.value) await form.value?.toWrong()
     return false
   }
   departing.value = false
+  const closed = (reply.closings ?? []).some((c) => c[1] === definition.value.id && !c[5]?.takenBack)
+  if (!closed && reply.closings?.length) {
+    // an attempt: kept, with its reasons; the step begins anew
+    answers.value = {}
+    kept = '{}'
+    await nextTick()
+    frame.value?.scrollIntoView({ block: 'start' })
+    focusDue()
+    return true
+  }
   emit('next')
   return true
 }
@@ -100,7 +139,7 @@ const departing = ref(false)
 const lead = ref('')
 const canDepart = computed(
   () =>
-    !definition.value.firm &&
+    !correcting.value &&
     (props.step.state === 'blocked' ||
       ['slip', 'answer-missing', 'lead-needed'].includes(error.value?.code ?? '')),
 )
@@ -131,6 +170,28 @@ async function takeBack(reason: string) {
   if (reply) taking.value = false
 }
 
+/** An answer is put right: the form again, with what was answered, and a reason at the end. */
+const correcting = ref(false)
+const giving = ref(false)
+async function beginCorrection() {
+  const { answers: was, texts } = closing.value!
+  answers.value = { ...was, ...texts }
+  correcting.value = true
+  await nextTick()
+  form.value?.first()?.focus()
+}
+async function correct(reason: string) {
+  sent.value = JSON.stringify(given.value)
+  const reply = await correction.send(
+    endpoints.correctStep,
+    { id: props.job.id, closing: closing.value!.id },
+    { reason, answers: given.value },
+  )
+  giving.value = false
+  if (reply) correcting.value = false
+  else await form.value?.toWrong()
+}
+
 const PAGES = {
   setting: ['setting', 'To Setting'],
   row: ['parts?view=row', 'To the row'],
@@ -148,23 +209,43 @@ const school = computed(() => {
   return { question: schools.find((s) => s.id === id)!.question, ...chosen }
 })
 const now = useNow({ interval: 10_000 })
-/** A pressure test runs from its first answer. */
+/** A pressure test runs from the moment its pressure was entered. */
 const running = computed(() => {
-  if (!definition.value.timed || !draft.value || props.step.state === 'done') return undefined
+  const { timedFrom, holdMin = 0 } = definition.value
+  if (!timedFrom || draft.value?.answers[timedFrom] === undefined || props.step.state === 'done')
+    return undefined
   const minutes = Math.max(
     0,
     Math.floor((now.value.getTime() - new Date(draft.value.begunAt).getTime()) / 60_000),
   )
-  const hold = props.job.sheet.bench.leak.holdMin
-  return { minutes, left: Math.max(0, hold - minutes) }
+  return { minutes, left: Math.max(0, holdMin - minutes) }
 })
-const CRUSH = computed(() => props.job.facts['crush.stack'])
+const offers = computed((): Record<string, { label: string; value: string }> => {
+  if (!running.value) return {}
+  const { minutes } = running.value
+  return {
+    [`${definition.value.id}.minutes`]: {
+      label: `By the clock: ${minutes} min. Take it over`,
+      value: String(minutes),
+    },
+  }
+})
+const figures = computed(() => figuresOf(props.job, definition.value, given.value, units.value))
+const attempts = computed(() => attemptsOf(props.job.closings, definition.value.id))
+const ordered = computed(() => (definition.value.id === 'parts-in' ? orderedParts(props.job) : []))
+const turn = computed(() => definition.value.turn)
 </script>
 
 <template>
-  <div ref="frame">
+  <div ref="frame" class="step">
     <h2>{{ definition.what }}</h2>
     <p class="why">{{ definition.why }}</p>
+    <p v-if="turn" class="turning">
+      <TurnArrow :turn="turn.turn" />
+      <span
+        ><strong>{{ turn.what }}: {{ turn.turn }} {{ turn.act }}.</strong> Left-hand thread.</span
+      >
+    </p>
     <p v-if="definition.caution" class="caution"><strong>Caution.</strong> {{ definition.caution }}</p>
     <p v-if="running" class="running" role="timer">
       <span class="live mono">{{ running.minutes }} min</span>
@@ -172,84 +253,62 @@ const CRUSH = computed(() => props.job.facts['crush.stack'])
         running.left > 0 ? `running; hold ${running.left} min more` : 'held as long as the sheet asks'
       }}</span>
     </p>
+    <ul
+      v-if="attempts.length && step.state !== 'done'"
+      class="attempts small"
+      aria-label="Attempts that did not count"
+    >
+      <li v-for="a in attempts" :key="a.id">
+        <strong>Attempt, {{ a.by }}:</strong> {{ a.why }}
+      </li>
+    </ul>
 
-    <template v-if="step.state === 'done'">
-      <template v-if="closing">
-        <p class="small soft">Done by {{ closing.by }}, {{ new Date(closing.at).toLocaleString('en-GB') }}</p>
-        <div v-if="closing.departedFrom.length" class="departed">
-          <p>
-            <strong>Gone on all the same:</strong> {{ closing.reason
-            }}<template v-if="closing.lead">; agreed by {{ closing.lead }}</template>
-          </p>
-          <p v-for="d in closing.departedFrom" :key="d" class="small">{{ d }}</p>
-        </div>
-        <dl class="answers">
-          <template v-for="a in definition.asks" :key="a.fact">
-            <div v-if="closing.answers[a.fact] !== undefined">
-              <dt>{{ a.label }}</dt>
-              <dd>{{ answerWords(a, closing.answers[a.fact]!, closing.texts[a.fact]) }}</dd>
-            </div>
-          </template>
-        </dl>
-        <div class="actions">
-          <Button label="To what is due" class="lamp" @click="$emit('next')" />
-          <Button label="Take it back" class="quiet" @click="taking = true" />
-        </div>
-      </template>
-      <template v-else>
-        <p>Done: what it waited for is there.</p>
-        <div class="actions">
-          <Button label="To what is due" class="lamp" @click="$emit('next')" />
-          <RouterLink v-if="page" :to="`/jobs/${job.id}/${page[0]}`">{{ page[1] }}</RouterLink>
-        </div>
-      </template>
-    </template>
+    <StepDone
+      v-if="step.state === 'done' && !correcting"
+      :step="definition"
+      :closing="closing"
+      :over="isOver(job.state)"
+      @next="$emit('next')"
+      @correct="beginCorrection"
+      @back="taking = true"
+    >
+      <RouterLink v-if="!closing && page" :to="`/jobs/${job.id}/${page[0]}`">{{ page[1] }}</RouterLink>
+    </StepDone>
 
-    <form v-else @submit.prevent="close()">
-      <div v-if="step.state === 'blocked'" class="shut" role="status">
-        <p class="head"><strong>Shut.</strong></p>
-        <p v-for="w in step.why" :key="w">{{ w }}</p>
-      </div>
+    <StepForm
+      v-else
+      ref="form"
+      v-model:answers="answers"
+      :step="definition"
+      :shut="correcting ? [] : step.why"
+      :wrong="wrong"
+      :problems="problems"
+      :figures="figures"
+      :offers="offers"
+      :busy="write.busy.value || correction.busy.value"
+      :can-depart="canDepart"
+      :action="correcting ? 'Correct it' : definition.asks.length ? 'Done, next step' : 'Next step'"
+      @done="correcting ? (giving = true) : close()"
+      @depart="departing = true"
+    >
       <RouterLink
-        v-if="page"
+        v-if="page && !correcting"
         :to="`/jobs/${job.id}/${page[0]}`"
         class="page-link"
         :class="{ lamp: step.state === 'blocked' }"
         >{{ page[1] }}</RouterLink
       >
-      <div class="asks">
-        <div v-for="a in definition.asks" :key="a.fact" class="ask">
-          <AskField
-            v-model="answers[a.fact]"
-            :ask="a"
-            :wrong="wrong[a.fact]"
-            :error="wrong[a.fact] ? undefined : problemAt(error, `answers.${a.fact}`)"
-          />
-        </div>
-      </div>
-      <p v-if="definition.id === 'crush' && CRUSH !== undefined" class="small">
-        Stack for the wanted crush: <span class="mono">{{ Number(CRUSH).toFixed(3) }} mm</span>
-      </p>
-      <p v-if="error && !error.fields.some((f) => f.path.startsWith('answers.'))" class="fault" role="alert">
-        {{ error.message.replace(/^step: /, '') }}
-      </p>
-      <div class="actions">
-        <Button
-          type="submit"
-          :label="definition.asks.length ? 'Done, next step' : 'Next step'"
-          class="lamp"
-          :disabled="write.busy.value || step.state === 'blocked'"
-        />
-        <Button
-          v-if="canDepart"
-          type="button"
-          label="Go on all the same"
-          class="quiet"
-          @click="departing = true"
-        />
-      </div>
-      <p v-if="definition.firm" class="small soft">Nobody departs from this step: it could hurt somebody.</p>
-    </form>
+      <ul v-if="ordered.length" class="ordered small" aria-label="Ordered">
+        <li v-for="o in ordered" :key="o.name">
+          {{ o.name }}<span v-if="o.holds.length" class="soft">: {{ o.holds.join(', ') }}</span>
+        </li>
+      </ul>
+      <template #beside>
+        <button v-if="correcting" type="button" class="texty" @click="correcting = false">
+          Leave it as it was
+        </button>
+      </template>
+    </StepForm>
 
     <ul v-if="definition.tools.length || definition.consumables.length" class="kit small">
       <li v-if="definition.tools.length">
@@ -285,14 +344,22 @@ const CRUSH = computed(() => props.job.facts['crush.stack'])
       </label>
     </ReasonDialog>
     <ReasonDialog
+      v-model:open="giving"
+      title="Correct what was answered"
+      explain="The old answer stays in the record with your reason. Only what stood on it is asked again."
+      action="Correct it"
+      :busy="correction.busy.value"
+      @give="correct"
+    />
+    <ReasonDialog
       v-model:open="taking"
-      title="Take the step back"
+      title="Do the step again"
       :explain="
         falling
-          ? `With it ${falling} later step${falling > 1 ? 's are' : ' is'} taken back, to be done again. All of it stays in the record.`
+          ? `The work itself is done again, and with it ${falling} later step${falling > 1 ? 's' : ''}. All of it stays in the record. A wrong answer alone is better corrected.`
           : 'It is done again; what was answered stays in the record.'
       "
-      action="Take it back"
+      action="Do it again"
       :busy="back.busy.value"
       :error="back.error.value?.message"
       @give="takeBack"
@@ -301,6 +368,9 @@ const CRUSH = computed(() => props.job.facts['crush.stack'])
 </template>
 
 <style scoped>
+.step {
+  scroll-margin-top: 0.5rem;
+}
 h2 {
   font-size: var(--t-title);
 }
@@ -311,21 +381,12 @@ h2 {
 .caution {
   margin-bottom: 0.7rem;
 }
-.asks {
-  display: grid;
-  gap: 0.7rem;
-  margin: 0.5rem 0;
-}
-.ask {
-  display: grid;
-  gap: 0.25rem;
-  min-width: 0;
-}
-.shut {
-  border: 2px solid var(--ink);
-  padding: 0.6rem 0.8rem;
+.turning {
+  display: flex;
+  gap: 0.9rem;
+  align-items: center;
+  font-size: var(--t-lead);
   margin-bottom: 0.6rem;
-  background: var(--sheet);
 }
 .page-link {
   display: inline-flex;
@@ -341,13 +402,6 @@ h2 {
   border-color: var(--lamp-ink);
   font-weight: 700;
 }
-.actions {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.6rem;
-  margin: 0.8rem 0;
-  align-items: center;
-}
 .running {
   display: flex;
   gap: 0.8rem;
@@ -356,28 +410,19 @@ h2 {
   padding-left: 0.7rem;
   margin-bottom: 0.7rem;
 }
-.departed {
-  border-left: 4px solid var(--ink);
-  padding-left: 0.7rem;
+.attempts li {
+  border-left: 4px solid var(--out);
+  padding-left: 0.6rem;
+  margin-bottom: 0.4rem;
+}
+.ordered {
+  columns: 2;
   margin: 0.5rem 0;
-}
-.answers {
-  margin: 0.5rem 0;
-}
-.answers div {
-  border-bottom: 1px solid var(--line);
-  padding: 0.2rem 0;
-}
-dt {
-  font-size: var(--t-small);
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
 }
 .kit {
   border-top: 1px solid var(--line);
   padding-top: 0.5rem;
+  margin-top: 0.5rem;
 }
 .school {
   margin-top: 0.3rem;

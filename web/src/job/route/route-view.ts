@@ -1,5 +1,5 @@
 import { closingOf } from '@moray/core/job/closings'
-import type { AskedThen } from '@moray/core/job/record'
+import type { AskedThen, Closing } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
 import type { Answers } from '@moray/core/route/complete'
 import { factsIn, holds, type Condition, type Facts } from '@moray/core/route/facts'
@@ -64,6 +64,48 @@ export function wrongSoFar(job: ShownJob, step: Step, raw: Raw): Record<string, 
   )
 }
 
+export interface ShownFigure {
+  label: string
+  text: string
+}
+
+/** What Moray computes at a step from the answers so far, for the eye; what is not known yet is left out. */
+export function figuresOf(
+  job: ShownJob,
+  step: Step,
+  raw: Raw,
+  show: (value: number, unit: string) => string,
+): ShownFigure[] {
+  if (!step.figures?.length) return []
+  const facts = deriveFacts(job.sheet, { ...job.facts, ...canonical(step, raw) })
+  return step.figures.flatMap(({ label, fact, unit, words }) => {
+    const value = facts[fact]
+    if (value === undefined) return []
+    const text =
+      typeof value === 'number' ? show(value, unit ?? '') : (words?.[String(value)] ?? String(value))
+    return [{ label, text }]
+  })
+}
+
+/** Closings of a step that never counted, with the reason: attempts, newest first. */
+export function attemptsOf(
+  closings: readonly Closing[],
+  step: string,
+): { id: number; by: string; why: string }[] {
+  return closings
+    .filter(
+      (c) => c.step === step && c.takenBack && c.takenBack.at === c.at && c.takenBack.replacedBy === null,
+    )
+    .map((c) => ({ id: c.id, by: c.by, why: c.takenBack!.reason }))
+    .reverse()
+}
+
+/** What the estimate that the owner agreed to orders, to be compared with what came. */
+export function orderedParts(job: ShownJob): { name: string; holds: string[] }[] {
+  const agreed = job.estimates.findLast((e) => e.approval?.choice === 'rebuild')
+  return (agreed?.body.order ?? []).map((o) => ({ name: o.name, holds: o.parts.filter((p) => p !== o.name) }))
+}
+
 type Asked = AskedThen['asks'][number]
 
 /** What a step asks today, for records that an older Moray kept without their words. */
@@ -74,6 +116,13 @@ export const askedOf = (step: Step | undefined): AskedThen | null =>
 export function answerWords(ask: Asked, value: boolean | number | string, text?: string): string {
   if (ask.kind === 'tick') return value === true ? 'yes' : 'no'
   if (ask.kind === 'choice') return ask.options?.find((o) => o.value === value)?.label ?? String(value)
+  if (ask.kind === 'list') {
+    const chosen = String(value)
+      .split(' ')
+      .filter((v) => v !== '')
+    const names = chosen.map((v) => ask.options?.find((o) => o.value === v)?.label ?? v)
+    return names.join('; ') || 'none'
+  }
   if (ask.kind === 'number' && typeof value === 'number') {
     const typed = readTyped(String(value), ask.unit ?? '')
     const shown = typed.state === 'value' ? typed.shown : String(value)

@@ -1,0 +1,183 @@
+<script setup lang="ts">
+import type { Step } from '@moray/core/route/route'
+import Button from 'primevue/button'
+import { computed, nextTick, useTemplateRef } from 'vue'
+import AskField from './AskField.vue'
+import type { ShownFigure } from './route-view.ts'
+
+/** What one step asks, and the one button that closes it, which stays in view however much is asked. Says what it is told, sends nothing. */
+const props = defineProps<{
+  step: Step
+  /** Shut: why; nothing can be closed then. */
+  shut?: string[]
+  /** Wrong so far, by fact. */
+  wrong: Record<string, string>
+  /** What the server has against these answers, by fact; `''` for the step as a whole. */
+  problems: Record<string, string>
+  figures: ShownFigure[]
+  /** Figures that are known and can be taken over, by fact. */
+  offers: Record<string, { label: string; value: string }>
+  busy: boolean
+  /** A way round, with a reason. */
+  canDepart: boolean
+  action: string
+}>()
+const emit = defineEmits<{ done: []; depart: []; leave: [] }>()
+type Raw = Record<string, boolean | number | string | undefined>
+const answers = defineModel<Raw>('answers', { required: true })
+
+const frame = useTemplateRef<HTMLElement>('frame')
+const set = (fact: string, value: Raw[string]) => (answers.value = { ...answers.value, [fact]: value })
+const firmlyWrong = computed(() => props.step.asks.some((a) => a.firm && props.wrong[a.fact]))
+const said = (fact: string) => props.wrong[fact] ?? props.problems[fact]
+const wrongCount = computed(() => props.step.asks.filter((a) => said(a.fact)).length)
+
+/** The first thing that is asked and not answered yet, of whatever kind; the button when everything is. */
+function first(): HTMLElement | null {
+  const asks = [...(frame.value?.querySelectorAll<HTMLElement>('.ask') ?? [])]
+  const open = asks.find((a) => a.dataset['open'] === 'true')
+  return (
+    open?.querySelector<HTMLElement>('input, textarea') ??
+    frame.value?.querySelector<HTMLElement>('.p-button.lamp') ??
+    null
+  )
+}
+/** Scrolls to what is wrong and puts the focus there. */
+async function toWrong() {
+  await nextTick()
+  const ask = frame.value?.querySelector<HTMLElement>('.ask[data-wrong=true]')
+  const target =
+    ask?.querySelector<HTMLElement>('input, textarea') ??
+    frame.value?.querySelector<HTMLElement>('.p-button.lamp')
+  ask?.scrollIntoView({ block: 'center' })
+  target?.focus({ preventScroll: ask !== undefined && ask !== null })
+}
+defineExpose({ first, toWrong })
+
+function submit() {
+  if (!props.busy && !props.shut?.length) emit('done')
+}
+</script>
+
+<template>
+  <form ref="frame" class="step-form" @submit.prevent="submit">
+    <div v-if="shut?.length" class="shut" role="status">
+      <p class="head"><strong>Shut.</strong></p>
+      <p v-for="w in shut" :key="w">{{ w }}</p>
+    </div>
+    <slot />
+    <div class="asks">
+      <div
+        v-for="a in step.asks"
+        :key="a.fact"
+        class="ask"
+        :data-open="!a.optional && answers[a.fact] === undefined"
+        :data-wrong="!!said(a.fact)"
+      >
+        <AskField
+          :model-value="answers[a.fact]"
+          :ask="a"
+          :wrong="said(a.fact)"
+          @update:model-value="(v) => set(a.fact, v)"
+        />
+        <button
+          v-if="offers[a.fact] && answers[a.fact] === undefined"
+          type="button"
+          class="texty small"
+          @click="set(a.fact, offers[a.fact]!.value)"
+        >
+          {{ offers[a.fact]!.label }}
+        </button>
+      </div>
+    </div>
+    <dl v-if="figures.length" class="figures" aria-live="polite">
+      <div v-for="f in figures" :key="f.label">
+        <dt>{{ f.label }}</dt>
+        <dd class="mono">{{ f.text }}</dd>
+      </div>
+    </dl>
+    <div class="foot">
+      <p v-if="problems['']" class="fault" role="alert">{{ problems[''] }}</p>
+      <p v-else-if="wrongCount" class="small wrong-count">
+        {{ wrongCount === 1 ? 'One answer stops this step' : `${wrongCount} answers stop this step` }}: it
+        says why above.
+      </p>
+      <div class="actions">
+        <Button
+          type="submit"
+          :label="action"
+          class="lamp"
+          :disabled="!!shut?.length"
+          :aria-disabled="busy || undefined"
+        />
+        <Button
+          v-if="canDepart && !firmlyWrong"
+          type="button"
+          label="Go on all the same"
+          class="quiet"
+          @click="$emit('depart')"
+        />
+        <slot name="beside" />
+      </div>
+      <p v-if="firmlyWrong" class="small">Nobody goes on over this: it could hurt somebody.</p>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.asks {
+  display: grid;
+  gap: 0.7rem;
+  margin: 0.5rem 0;
+}
+.ask {
+  display: grid;
+  gap: 0.25rem;
+  min-width: 0;
+  scroll-margin: 5rem;
+}
+.shut {
+  border: 2px solid var(--ink);
+  padding: 0.6rem 0.8rem;
+  margin-bottom: 0.6rem;
+  background: var(--sheet);
+}
+.figures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 1.4rem;
+  border-left: 4px solid var(--ink);
+  padding-left: 0.7rem;
+  margin: 0.6rem 0;
+}
+dt {
+  font-size: var(--t-small);
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  font-size: var(--t-lead);
+  white-space: normal;
+}
+.foot {
+  position: sticky;
+  bottom: 0;
+  background: var(--paper);
+  border-top: 1px solid var(--line);
+  padding: 0.5rem 0;
+  z-index: 2;
+}
+.actions {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+  align-items: center;
+}
+.wrong-count {
+  color: var(--out);
+  margin-bottom: 0.3rem;
+}
+.fault {
+  margin-bottom: 0.4rem;
+}
+</style>
