@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed, watchEffect } from 'vue'
 import { RouterLink, RouterView } from 'vue-router'
+import type { UnitSystem } from '@moray/core/units/format'
 import { useShop } from './stores/shop.ts'
 import FirstPerson from './shop/FirstPerson.vue'
+import WhoIsWorking from './shop/WhoIsWorking.vue'
 import { liveConnected } from './wire/live-line.ts'
 import { usePeople } from './wire/queries.ts'
 
@@ -40,9 +42,20 @@ const places = [
     <label v-if="shop.people.length" class="who">
       <span class="sr-only">Who is working</span>
       <select :value="shop.personId" @change="shop.chosen = ($event.target as HTMLSelectElement).value">
+        <option v-if="!shop.somebody" value="">who is working?</option>
         <option v-for="p in shop.people" :key="p.id" :value="p.id">
           {{ p.name }}{{ p.role === 'lead' ? ', lead' : '' }}
         </option>
+      </select>
+    </label>
+    <label v-if="shop.people.length" class="who">
+      <span class="sr-only">Units that are read first</span>
+      <select
+        :value="shop.first"
+        @change="shop.first = ($event.target as HTMLSelectElement).value as UnitSystem"
+      >
+        <option value="metric">mm first</option>
+        <option value="imperial">inch first</option>
       </select>
     </label>
     <button type="button" class="lampswitch" :aria-pressed="shop.night" @click="shop.night = !shop.night">
@@ -53,6 +66,7 @@ const places = [
     <p v-if="people.error" class="fault" role="alert">
       {{ people.error.message }} <button type="button" @click="people.load">Try again</button>
     </p>
+    <WhoIsWorking v-if="shop.people.length" />
     <FirstPerson v-if="nobody" />
     <RouterView v-else />
   </main>
@@ -165,7 +179,7 @@ select,
   }
   nav a {
     padding: 0 0.45rem;
-    min-height: 46px;
+    min-height: 44px;
     font-size: var(--t-small);
   }
   .who select {

@@ -24,6 +24,9 @@ export class SetShopRules {
   @Text({ what: 'currency', min: 1, max: 12 })
   currency!: string
 
+  @Text({ what: 'name and address of the shop, to head its records', max: 300, optional: true })
+  heading?: string
+
   @Texts({ what: 'stands of the shop', least: 1, most: 40 })
   stands!: string[]
 }

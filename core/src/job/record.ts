@@ -240,6 +240,8 @@ export interface ShopWays {
 }
 
 export interface ShopRules {
+  /** Name and address of the shop, as they head a record; empty where nobody has written them. */
+  heading: string
   departuresNeedLead: boolean
   /** Per hour, in the shop's currency. */
   rate: number
@@ -249,6 +251,6 @@ export interface ShopRules {
 
 export const USUAL_WAYS: ShopWays = {
   schools: {},
-  rules: { departuresNeedLead: false, rate: 950, consumables: 600, currency: 'kr' },
+  rules: { heading: '', departuresNeedLead: false, rate: 950, consumables: 600, currency: 'kr' },
   stands: ['Stand 1', 'Stand 2', 'Stand 3'],
 }

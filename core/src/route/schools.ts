@@ -193,6 +193,9 @@ export const schools = [
 
 export type SchoolId = (typeof schools)[number]['id']
 
+/** Schools that change what the order of work does; the others are the shop's own way, shown where the work is and not part of a record. */
+export const ACTING_SCHOOLS: readonly SchoolId[] = ['seals', 'big-ring', 'filling']
+
 /** The school that counts: the job's own choice, else the shop's, else what is usual. */
 export function chosenSchool(
   id: SchoolId,

@@ -103,6 +103,7 @@ function knows(
     case 'ratio.driven':
       return mesh?.gearTeeth
     case 'drain.ml':
+    case 'fill.ml':
       return sheet.oilCapacityMl
     case 'join.this':
     case 'join.other':

@@ -85,6 +85,9 @@ async function loadShop(tx: Transaction, now: Date) {
   const year = String(now.getUTCFullYear()).slice(2)
   const numbers = demoJobs.map((j) => j.number).filter((n) => n.startsWith(`${year}-`))
   await tx.query(`insert into counter (name, last) values ('line', $1)`, [newest])
+  await tx.query(`insert into setting (key, value) values ('rules', $1::jsonb)`, [
+    JSON.stringify({ heading: 'Strandvik Boat Pool\nSlipveien 3, Strandvik' }),
+  ])
   if (numbers.length)
     await tx.query('insert into counter (name, last) values ($1, $2)', [
       `job ${year}`,

@@ -2,8 +2,10 @@ import { refuse } from '@moray/core/checks/input-error'
 import type { Measure } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
 import type { JudgedBuild } from '@moray/core/job/judged'
+import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { nearestMaster } from '@moray/core/measuring/setting-master'
 import { plausibleKind, valueOf } from '@moray/core/setting/assess'
+import { showBoth } from '@moray/core/units/format'
 import type { Gauge } from '@moray/contract/replies'
 import type { LengthUnit, SupersedeReading, TakeReading } from '@moray/contract/requests/setting'
 import type { Transaction } from '../db/database.ts'
@@ -23,6 +25,8 @@ interface NewReading {
   clockDeg: number | null
   note: string | null
   confirmed: boolean
+  /** Values that count already, mm; a reading that stands apart from them is asked about. Left out: not asked. */
+  counted?: number[]
 }
 
 /** Records one reading of one measure in the newest build. */
@@ -51,6 +55,7 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
       clockDeg: body.clockDeg ?? null,
       note: body.note || null,
       confirmed: body.confirmed ?? false,
+      counted: build.readings.flatMap((r) => (r.measure === measure.id && !r.superseded ? r.valueMm : [])),
     },
     who,
   )
@@ -162,6 +167,8 @@ async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: n
   if (mm < 0 && r.measure.kind !== 'depth')
     refuse('text', `"${r.text}" is negative; ${r.measure.label.toLowerCase()} is not`)
   const valueMm = valueOf(r.measure, mm, r.masterMm ?? undefined)
+  const doubt = r.counted && !r.confirmed && doubtOf(valueMm, r.counted, r.gauge, r.measure.window)
+  if (doubt) refuse('text', `"${r.text}" is ${showBoth(mm, 3)}. ${doubtWords(doubt)}`, 'questioned')
   const [row] = await tx.query<{ id: number }>(
     `insert into reading (build_id, measure, raw_mm, value_mm, text, unit, gauge_id, gauge_overdue, resolution, mpe,
        repeatability, master_mm, clock_deg, note, by_person, at)

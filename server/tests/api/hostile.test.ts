@@ -78,6 +78,7 @@ const GOOD: Record<string, object> = {
     rate: 1,
     consumables: 1,
     currency: 'kr',
+    heading: 'x',
     stands: ['Stand 1', 'Stand 2', 'Stand 3'],
   },
   setLikelihood: { finding: 'metal', cause: 'shaft-bent', likelihood: 0.5, reason: 'because' },

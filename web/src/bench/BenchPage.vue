@@ -121,6 +121,7 @@ const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.er
               <span class="name"
                 >{{ j.sheetName }} <span class="boat">· {{ j.boat }}</span></span
               >
+              <span class="owner small soft">{{ j.owner }}</span>
               <span class="due"
                 ><span class="stage">{{ stageLabel(j.stage) }}</span
                 >{{ waitsText(j.waits, clock) }}</span
@@ -166,7 +167,10 @@ const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.er
 .shelf li:last-child {
   border-bottom: 1px solid var(--line);
 }
+/* a long name without a blank breaks, so that nothing scrolls sideways */
 .job {
+  overflow-wrap: anywhere;
+  min-width: 0;
   display: grid;
   gap: 0.25rem;
   align-content: start;
@@ -187,7 +191,10 @@ const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.er
   background: var(--lamp-soft);
 }
 .shelf .complaint {
-  grid-column: 2 / -1;
+  grid-column: 3;
+}
+.shelf .owner {
+  grid-column: 2;
 }
 .top {
   display: flex;
@@ -225,9 +232,10 @@ const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.er
 }
 @media (max-width: 900px) {
   .shelf .job {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
-  .shelf .complaint {
+  .shelf .complaint,
+  .shelf .owner {
     grid-column: auto;
   }
 }

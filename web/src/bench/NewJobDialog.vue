@@ -5,7 +5,7 @@ import { plainNumber } from '@moray/core/units/plain-number'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import { refDebounced } from '@vueuse/core'
-import { computed, reactive } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDrives, useUnits } from '../wire/queries.ts'
 import { problemAt } from '../wire/client.ts'
@@ -51,7 +51,7 @@ async function open() {
     owner: form.owner,
     water: form.water,
     complaint: form.complaint,
-    ...(form.hours.trim() ? { hours: plainNumber(form.hours) ?? NaN } : {}),
+    ...(form.hours.trim() ? { hours: plainNumber(form.hours.replace(/\s*h(ours)?$/i, '')) ?? NaN } : {}),
     ...(form.stand ? { stand: form.stand } : {}),
   }
   const reply = await write.send(endpoints.openJob, {}, body)
@@ -60,10 +60,19 @@ async function open() {
   void router.push(`/jobs/${reply.id}/route`)
 }
 const said = (field: string) => problemAt(write.error.value, field)
+/** What has been typed is not thrown away by one key. */
+const begun = computed(() =>
+  [form.serial, form.boat, form.owner, form.complaint, form.hours].some((v) => v.trim() !== ''),
+)
+const leaving = ref(false)
+function leave() {
+  if (begun.value && !leaving.value) leaving.value = true
+  else emit('close')
+}
 </script>
 
 <template>
-  <Dialog visible modal header="A drive comes in" @update:visible="emit('close')">
+  <Dialog visible modal header="A drive comes in" @update:visible="leave()">
     <form class="form entries" @submit.prevent="open">
       <label class="wide">
         Serial number
@@ -135,7 +144,13 @@ const said = (field: string) => problemAt(write.error.value, field)
         {{ write.error.value.message }}
       </p>
       <div class="wide actions">
-        <Button type="button" label="Leave it" class="quiet" @click="emit('close')" />
+        <p v-if="leaving" class="small" role="alert">What you typed would be lost.</p>
+        <Button
+          type="button"
+          :label="leaving ? 'Throw it away' : 'Leave it'"
+          class="quiet"
+          @click="leave()"
+        />
         <Button type="submit" label="Open the job" class="lamp" :disabled="write.busy.value" />
       </div>
     </form>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { showTime } from '../ui/times.ts'
+import { useUnits } from '../ui/units.ts'
 import type { DrawerLine } from '@moray/contract/replies'
 import { endpoints } from '@moray/contract/endpoints'
-import { showBoth } from '@moray/core/units/format'
-import { format } from 'date-fns'
 import Button from 'primevue/button'
 import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
@@ -57,14 +57,15 @@ const LABEL: Record<Way, string> = {
   count: 'Pieces counted',
   thickness: 'Measured thickness',
 }
-const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
+const at = showTime
+const units = useUnits()
 </script>
 
 <template>
   <Dialog
     visible
     modal
-    :header="`${showBoth(line.thicknessMm, 3)}, marked ${line.text}`"
+    :header="`${units.both(line.thicknessMm, 3)}, marked ${line.text}`"
     @update:visible="emit('close')"
   >
     <form @submit.prevent="send">
@@ -88,7 +89,7 @@ const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
       <label for="amount">{{ LABEL[way] }}</label>
       <InputText id="amount" v-model="amount" autocomplete="off" autofocus />
       <p v-if="way === 'thickness'" class="small" aria-live="polite">
-        <span v-if="meaning.state === 'value'" class="mono">{{ meaning.inMm }} · {{ meaning.inThou }}</span>
+        <span v-if="meaning.state === 'value'" class="mono">{{ units.both(meaning.mm, 3) }}</span>
         <span v-else-if="meaning.state !== 'empty'" class="late">{{ meaning.why }}</span>
         <span v-else class="soft">In bench notation; a bare number is in {{ shop.unit }}.</span>
       </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showDate } from '../ui/times.ts'
 import type { Gauge } from '@moray/contract/replies'
 import { showThou } from '@moray/core/units/format'
 import { formatDistanceToNowStrict } from 'date-fns'
@@ -53,7 +54,7 @@ const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuff
     </Column>
     <Column field="dueOn" header="Calibration due" sortable>
       <template #body="{ data }">
-        <span class="mono">{{ data.dueOn }}</span><br />
+        <span class="mono">{{ showDate(data.dueOn) }}</span><br />
         <span class="small" :class="data.overdue ? 'late' : 'soft'">{{
           data.overdue ? `overdue, ran out ${due(data)}` : due(data)
         }}</span>

@@ -7,6 +7,7 @@ import { computed, ref } from 'vue'
 import ReasonDialog from '../ui/ReasonDialog.vue'
 import { useStands } from '../bench/stands.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
+import CorrectJobDialog from './CorrectJobDialog.vue'
 import { routeView } from './route/route-view.ts'
 
 /** The life of a job: its stand, held, going on, closed, reopened. */
@@ -22,6 +23,7 @@ const over = computed(() => isOver(props.job.state))
 const send = (body: ChangeLife) => write.send(endpoints.changeLife, { id: props.job.id }, body)
 const asking = ref<'hold' | 'close' | 'reopen' | null>(null)
 const step = ref('')
+const correcting = ref(false)
 const closed = computed(() =>
   routeView(props.job).progress.steps.filter((s) => s.state === 'done' && s.step.asks.length > 0),
 )
@@ -61,6 +63,10 @@ async function give(reason: string) {
     <button v-else-if="!over" type="button" class="texty small" @click="asking = 'hold'">hold the job</button>
     <button v-if="!over" type="button" class="texty small" @click="asking = 'close'">close the job</button>
     <button v-else type="button" class="texty small" @click="asking = 'reopen'">reopen</button>
+    <button v-if="!over" type="button" class="texty small" @click="correcting = true">
+      correct what is written
+    </button>
+    <CorrectJobDialog v-if="correcting" :job="job" @close="correcting = false" />
     <p v-if="write.error.value && !asking" class="fault small" role="alert">
       {{ write.error.value.message }}
     </p>

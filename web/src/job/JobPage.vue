@@ -3,30 +3,26 @@ import { RouterLink, RouterView } from 'vue-router'
 import JobMenu from './JobMenu.vue'
 import LoadState from '../ui/LoadState.vue'
 import RouteNews from './RouteNews.vue'
+import { onClickOutside, onKeyStroke } from '@vueuse/core'
+import { useTemplateRef } from 'vue'
 import { provideJob } from './shown-job.ts'
 
 const props = defineProps<{ id: string }>()
 const store = provideJob(() => props.id)
+/** What is about the job as a whole stands behind its number, out of the way of the work. */
+const menu = useTemplateRef<HTMLDetailsElement>('menu')
+const shut = () => menu.value?.removeAttribute('open')
+onClickOutside(menu, shut, { ignore: ['.p-dialog', '.p-dialog-mask'] })
+onKeyStroke('Escape', shut)
 </script>
 
 <template>
   <LoadState v-if="!store.job" what="the job" :error="store.error" @again="store.load" />
   <template v-else>
-    <div class="head no-print">
-      <div class="title">
-        <h1>
-          {{ store.job.sheet.name }} <span class="boat">· {{ store.job.boat }}</span>
-        </h1>
-        <p class="small soft">
-          <span class="mono">{{ store.job.number }}</span> · {{ store.job.serial }} · {{ store.job.owner }}
-          <template v-if="store.job.sheet.demo"> · demo sheet, invented numbers</template>
-          <template v-if="store.job.newerSheetVersion">
-            · sheet version {{ store.job.sheet.version }}, a newer one ({{ store.job.newerSheetVersion }})
-            exists
-          </template>
-        </p>
-        <JobMenu :job="store.job" />
-      </div>
+    <header class="head no-print">
+      <h1 :title="`${store.job.sheet.name}, ${store.job.boat}`">
+        {{ store.job.sheet.name }} <span class="boat">· {{ store.job.boat }}</span>
+      </h1>
       <nav aria-label="Job">
         <RouterLink :to="`/jobs/${id}/route`">Route</RouterLink>
         <RouterLink :to="`/jobs/${id}/faults`">Faults</RouterLink>
@@ -34,7 +30,28 @@ const store = provideJob(() => props.id)
         <RouterLink :to="`/jobs/${id}/setting`">Setting</RouterLink>
         <RouterLink :to="`/jobs/${id}/record`">Record</RouterLink>
       </nav>
-    </div>
+      <details ref="menu" class="about">
+        <summary>
+          <span class="mono">{{ store.job.number }}</span> · {{ store.job.stand ?? 'on the shelf' }}
+        </summary>
+        <div class="sheet">
+          <p class="small">
+            {{ store.job.serial }} · {{ store.job.owner }} · {{ store.job.water }} water<template
+              v-if="store.job.hours !== null"
+            >
+              · {{ store.job.hours }} h</template
+            >
+          </p>
+          <p class="small">{{ store.job.complaint }}</p>
+          <p v-if="store.job.sheet.demo" class="small soft">Demo sheet, invented numbers</p>
+          <p v-if="store.job.newerSheetVersion" class="small soft">
+            Sheet version {{ store.job.sheet.version }}; a newer one ({{ store.job.newerSheetVersion }})
+            exists
+          </p>
+          <JobMenu :job="store.job" />
+        </div>
+      </details>
+    </header>
     <RouteNews :job="store.job" />
     <p v-if="store.error" class="fault no-print" role="alert">{{ store.error.message }}</p>
     <RouterView :key="id" />
@@ -43,29 +60,29 @@ const store = provideJob(() => props.id)
 
 <style scoped>
 .head {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  align-items: end;
-  gap: 0 1.5rem;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  align-items: center;
+  gap: 0 1rem;
   border-bottom: 1px solid var(--line);
-  margin: -0.4rem 0 0.9rem;
+  margin: -0.9rem 0 0.7rem;
 }
-.title {
-  padding-bottom: 0.4rem;
+h1 {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .boat {
   font-weight: 400;
 }
 nav {
   display: flex;
-  flex-wrap: wrap;
 }
 nav a {
-  min-height: 44px;
+  min-height: 46px;
   display: inline-flex;
   align-items: center;
-  padding: 0 1rem;
+  padding: 0 0.9rem;
   text-decoration: none;
   border-bottom: 4px solid transparent;
 }
@@ -73,10 +90,52 @@ nav a.router-link-active {
   font-weight: 700;
   border-bottom-color: var(--lamp);
 }
-@media (max-width: 700px) {
+.about {
+  position: relative;
+}
+summary {
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+  gap: 0.3rem;
+  cursor: pointer;
+  font-size: var(--t-small);
+  white-space: nowrap;
+}
+summary::after {
+  content: '';
+  border: 5px solid transparent;
+  border-top-color: currentColor;
+  transform: translateY(3px);
+}
+.sheet {
+  position: absolute;
+  right: 0;
+  z-index: 8;
+  width: min(26rem, 92vw);
+  display: grid;
+  gap: 0.4rem;
+  padding: 0.8rem 1rem;
+  background: var(--sheet);
+  border: 2px solid var(--ink);
+}
+@media (max-width: 860px) {
+  .head {
+    grid-template-columns: minmax(0, 1fr) auto;
+    margin-top: -0.5rem;
+  }
+  nav {
+    grid-column: 1 / -1;
+    grid-row: 2;
+    justify-content: space-between;
+  }
   nav a {
-    padding: 0 0.55rem;
+    padding: 0 0.4rem;
     font-size: var(--t-small);
+    min-height: 44px;
+  }
+  h1 {
+    font-size: var(--t-lead);
   }
 }
 </style>

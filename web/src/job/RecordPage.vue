@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { showDate, showTime } from '../ui/times.ts'
 import type { ShownBuild, ShownJob } from './shown-job.ts'
 import { FAMILIES, shimAdjusters } from '@moray/core/drives/sheet'
-import { showBoth, showThou } from '@moray/core/units/format'
+import { useUnits } from '../ui/units.ts'
 import { eventText } from '@moray/core/job/event-text'
 import { waitsText } from '@moray/core/job/standing-text'
 import { format } from 'date-fns'
@@ -11,12 +12,13 @@ import VerdictMark from '../ui/VerdictMark.vue'
 import RouteRecord from './record/RouteRecord.vue'
 import { useJob } from './shown-job.ts'
 import { useEvents, useGauges } from '../wire/queries.ts'
-import { buildName, decimalsOf } from './setting-view.ts'
+import { buildName, decimalsOf, stackOf } from './setting-view.ts'
 
 const store = useJob()
 const gauges = useGauges()
 const job = computed<ShownJob>(() => store.job!)
-const at = (iso: string) => format(new Date(iso), 'd MMM yyyy HH:mm')
+const at = showTime
+const units = useUnits()
 const stacks = computed(() => shimAdjusters(job.value.sheet))
 const built = computed(() => job.value.builds.find((b) => b.number === job.value.acceptance?.build))
 const touched = (b: ShownBuild) => b.stacks.length > 0 || b.readings.length > 0
@@ -39,17 +41,23 @@ const backBy = (s: number) =>
         ? `${Math.round(s / 3600)} h`
         : `${Math.round(s / 86_400)} days`
 const clock = (iso: string) => format(new Date(iso), 'HH:mm')
-const windowText = (min?: number, max?: number, d = 2) =>
+const windowText = (min?: number, max?: number) =>
   min === undefined
-    ? `up to ${max!.toFixed(d)}`
+    ? `up to ${units.digits(max!)}`
     : max === undefined
-      ? `from ${min.toFixed(d)}`
-      : `${min.toFixed(d)} to ${max.toFixed(d)}`
+      ? `from ${units.digits(min)}`
+      : `${units.digits(min)} to ${units.digits(max)}`
+/** What was filled in, and how much, as the filling step says. */
+const filled = computed(() => {
+  const { 'fill.ml': ml, 'fill.what': what } = job.value.facts
+  return [typeof ml === 'number' ? units.value(ml, 'ml') : '', what ?? ''].filter(Boolean).join(', ')
+})
 const print = () => window.print()
 </script>
 
 <template>
   <article class="record">
+    <p v-if="job.ways.rules.heading" class="shop">{{ job.ways.rules.heading }}</p>
     <header>
       <div>
         <h1>
@@ -78,6 +86,10 @@ const print = () => window.print()
           {{ job.water }}<template v-if="job.hours !== null">, {{ job.hours }} h</template>
         </dd>
       </div>
+      <div v-if="filled">
+        <dt>Filled</dt>
+        <dd>{{ filled }}</dd>
+      </div>
       <div>
         <dt>Opened</dt>
         <dd>{{ at(job.openedAt) }}</dd>
@@ -103,24 +115,26 @@ const print = () => window.print()
         <ul class="figures">
           <li v-for="a in stacks" :key="a.id">
             <span class="small soft">{{ a.label }}</span>
-            <span class="figure mono">{{
-              built.stacks.find((s) => s.location === a.id && !s.superseded)?.thicknessMm.toFixed(3) ?? '—'
-            }}</span>
-            <span class="small mono"
-              >mm ·
-              {{
-                showThou(built.stacks.find((s) => s.location === a.id && !s.superseded)?.thicknessMm ?? 0)
-              }}</span
-            >
+            <template v-if="stackOf(built, a.id)">
+              <span class="figure mono">{{ units.digits(stackOf(built, a.id)!.thicknessMm, 3) }}</span>
+              <span class="small mono"
+                >{{ units.lengthUnit.value }} · {{ units.other(stackOf(built, a.id)!.thicknessMm, 3) }}</span
+              >
+            </template>
+            <span v-else class="figure">—</span>
           </li>
           <li v-for="m in job.sheet.measures" :key="m.id">
             <span class="small soft">{{ m.label }}</span>
-            <span class="figure mono">{{
-              built.assessment.measures[m.id]!.judgement?.mean.toFixed(decimalsOf(m)) ?? '—'
-            }}</span>
-            <span class="small mono"
-              >± {{ built.assessment.measures[m.id]!.judgement?.U.toFixed(3) ?? '—' }} mm</span
-            >
+            <template v-if="built.assessment.measures[m.id]!.judgement">
+              <span class="figure mono">{{
+                units.digits(built.assessment.measures[m.id]!.judgement!.mean, decimalsOf(m))
+              }}</span>
+              <span class="small mono"
+                >± {{ units.length(built.assessment.measures[m.id]!.judgement!.U, 3) }} ·
+                {{ units.other(built.assessment.measures[m.id]!.judgement!.mean, decimalsOf(m)) }}</span
+              >
+            </template>
+            <span v-else class="figure">—</span>
             <VerdictMark :verdict="built.assessment.measures[m.id]!.judgement?.verdict" />
           </li>
         </ul>
@@ -149,8 +163,8 @@ const print = () => window.print()
         <tbody>
           <tr v-for="s in b.stacks" :key="s.id" :class="{ gone: s.superseded }">
             <td>{{ stacks.find((a) => a.id === s.location)?.label ?? s.location }}</td>
-            <td class="mono">{{ showBoth(s.thicknessMm, 3) }}</td>
-            <td class="mono">{{ s.pieces.map((p) => p.thicknessMm.toFixed(3)).join(' + ') }}</td>
+            <td class="mono">{{ units.both(s.thicknessMm, 3) }}</td>
+            <td class="mono">{{ s.pieces.map((p) => units.digits(p.thicknessMm, 3)).join(' + ') }}</td>
             <td>
               {{ s.by }}, {{ at(s.at)
               }}<span v-if="s.superseded"> · set aside: {{ s.superseded.reason }}</span>
@@ -162,22 +176,24 @@ const print = () => window.print()
         <thead>
           <tr>
             <th scope="col">Measure</th>
-            <th scope="col">Window, mm</th>
+            <th scope="col">Window, {{ units.lengthUnit.value }}</th>
             <th v-if="b.plan" scope="col">Promised</th>
-            <th scope="col">Mean ± U, mm</th>
+            <th scope="col">Mean ± U, {{ units.lengthUnit.value }}</th>
             <th scope="col">Verdict</th>
-            <th scope="col">Readings, mm</th>
+            <th scope="col">Readings, {{ units.lengthUnit.value }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="m in job.sheet.measures" :key="m.id">
             <td>{{ m.label }}</td>
             <td class="mono">{{ windowText(m.window.min, m.window.max) }}</td>
-            <td v-if="b.plan" class="mono">{{ b.plan.predicted[m.id]?.value.toFixed(3) ?? '—' }}</td>
+            <td v-if="b.plan" class="mono">
+              {{ b.plan.predicted[m.id] ? units.digits(b.plan.predicted[m.id]!.value, 3) : '—' }}
+            </td>
             <td class="mono">
               <template v-if="b.assessment.measures[m.id]!.judgement"
-                >{{ b.assessment.measures[m.id]!.judgement!.mean.toFixed(3) }} ±
-                {{ b.assessment.measures[m.id]!.judgement!.U.toFixed(3) }}</template
+                >{{ units.digits(b.assessment.measures[m.id]!.judgement!.mean, 3) }} ±
+                {{ units.digits(b.assessment.measures[m.id]!.judgement!.U, 3) }}</template
               >
               <template v-else>—</template>
             </td>
@@ -189,7 +205,7 @@ const print = () => window.print()
                 class="reading"
                 :class="{ gone: r.superseded }"
               >
-                <span class="mono value">{{ r.valueMm.toFixed(3) }}</span>
+                <span class="mono value">{{ units.digits(r.valueMm, 3) }}</span>
                 <span class="small soft">
                   {{ r.gaugeName }}{{ r.gaugeOverdue ? ' (calibration overdue)' : '' }}, {{ r.by }},
                   {{ at(r.at) }}</span
@@ -220,8 +236,8 @@ const print = () => window.print()
             <td>{{ g.name }}</td>
             <td class="mono">{{ g.resolution }} {{ g.unit }}</td>
             <td class="mono">± {{ g.mpe }} {{ g.unit }}</td>
-            <td>{{ g.calibratedOn }}</td>
-            <td>{{ g.dueOn }}{{ g.overdue ? ', overdue' : '' }}</td>
+            <td>{{ showDate(g.calibratedOn) }}</td>
+            <td>{{ showDate(g.dueOn) }}{{ g.overdue ? ', overdue' : '' }}</td>
           </tr>
         </tbody>
       </table>
@@ -237,6 +253,10 @@ const print = () => window.print()
           >
         </li>
       </ol>
+    </section>
+    <section class="sign" aria-label="To be signed">
+      <p>Work done by</p>
+      <p>Received by</p>
     </section>
     <footer class="small soft">
       U is the expanded uncertainty (k = 2); verdicts by ISO 14253-1. The drive's own manual stands above this
@@ -305,6 +325,23 @@ tr.gone td:not(:last-child) {
   gap: 0.8rem;
   border-bottom: 1px solid var(--line);
   padding: 0.25rem 0;
+}
+/* room for a hand to sign on paper */
+.sign {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 2rem;
+}
+.sign p {
+  border-top: 1px solid var(--ink);
+  margin-top: 3rem;
+  padding-top: 0.2rem;
+  font-size: var(--t-small);
+}
+.shop {
+  white-space: pre-line;
+  font-weight: 700;
+  margin-bottom: 0.6rem;
 }
 footer {
   margin-top: 1.2rem;

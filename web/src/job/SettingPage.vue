@@ -6,7 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import WindowRuler from '../ui/WindowRuler.vue'
 import VerdictMark from '../ui/VerdictMark.vue'
-import { showThou } from '@moray/core/units/format'
+import { useUnits } from '../ui/units.ts'
 import { useJob } from './shown-job.ts'
 import { useGauges } from '../wire/queries.ts'
 import RoundList from './RoundList.vue'
@@ -25,6 +25,7 @@ import {
 } from './setting-view.ts'
 
 const store = useJob()
+const units = useUnits()
 const gauges = useGauges()
 const route = useRoute()
 const router = useRouter()
@@ -32,18 +33,29 @@ const router = useRouter()
 const job = computed(() => store.job!)
 const newest = computed(() => job.value.builds.at(-1)!)
 /** The build looked at; the address keeps it, so that a reload comes back here. */
+const held = ref({ build: job.value.builds.at(-1)!.number, at: '' })
 const build = computed<ShownBuild>(() => {
-  const asked = Number(route.query.build)
-  return job.value.builds.find((b) => route.query.build !== undefined && b.number === asked) ?? newest.value
+  const asked = route.query.build === undefined ? held.value.build : Number(route.query.build)
+  return job.value.builds.find((b) => b.number === asked) ?? newest.value
 })
 const isNewest = computed(() => build.value === newest.value)
 /** What was accepted stands on its readings; they are closed with it. */
 const isOpen = computed(() => isNewest.value && job.value.acceptance?.build !== build.value.number)
+held.value.at = focusId(dueFocus(job.value.sheet, newest.value))
+/**
+ * Where the hand is. It moves on by one's own entries and clicks only: what somebody else enters meanwhile must not put another place
+ * under what is being typed.
+ */
 const focus = computed<Focus>(
-  () => focusFrom(job.value.sheet, String(route.query.at ?? '')) ?? dueFocus(job.value.sheet, build.value),
+  () =>
+    focusFrom(job.value.sheet, String(route.query.at ?? '')) ??
+    focusFrom(job.value.sheet, held.value.at) ??
+    dueFocus(job.value.sheet, build.value),
 )
 
 function go(at: string | undefined, number = build.value.number) {
+  const shown = job.value.builds.find((b) => b.number === number) ?? newest.value
+  held.value = { build: number, at: at ?? focusId(dueFocus(job.value.sheet, shown, focus.value)) }
   const query: Record<string, string> = {}
   if (number !== newest.value.number) query.build = String(number)
   if (at !== undefined) query.at = at
@@ -51,10 +63,6 @@ function go(at: string | undefined, number = build.value.number) {
 }
 /** After an entry the next due step comes up by itself. */
 const next = () => go(undefined, newest.value.number)
-watch(
-  () => newest.value.number,
-  () => go(undefined, newest.value.number),
-)
 
 /** A plan that is being looked at; the drawing and the rulers show where it would lead. */
 const preview = ref<ShimPlan | null>(null)
@@ -70,7 +78,7 @@ const drawn = computed(() => ({
   stacks: { ...stackThicknesses(build.value), ...planned.value?.stacks },
   from: planned.value ? stackThicknesses(build.value) : stackThicknesses(job.value.builds[0]!),
 }))
-const tags = computed(() => drawingTags(job.value, build.value, planned.value))
+const tags = computed(() => drawingTags(job.value, build.value, units, planned.value))
 const lit = computed(() => focusId(focus.value))
 const rows = computed(() =>
   job.value.sheet.measures.map((m) => {
@@ -117,9 +125,9 @@ const rows = computed(() =>
           />
           <p class="number mono">
             <template v-if="r.state.judgement">
-              <span class="big">{{ r.state.judgement.mean.toFixed(decimalsOf(r.measure)) }}</span>
-              <span class="small">± {{ r.state.judgement.U.toFixed(3) }} mm</span>
-              <span class="small soft">{{ showThou(r.state.judgement.mean) }}</span>
+              <span class="big">{{ units.digits(r.state.judgement.mean, decimalsOf(r.measure)) }}</span>
+              <span class="small">± {{ units.length(r.state.judgement.U, 3) }}</span>
+              <span class="small soft">{{ units.other(r.state.judgement.mean, decimalsOf(r.measure)) }}</span>
             </template>
             <span v-else class="soft">—</span>
           </p>
@@ -158,6 +166,7 @@ const rows = computed(() =>
         :writable="isNewest"
         @preview="(p) => (preview = p)"
         @go="go"
+        @built="next"
       />
     </aside>
   </div>

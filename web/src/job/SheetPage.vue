@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { format } from 'date-fns'
+import { showTime } from '../ui/times.ts'
 import Button from 'primevue/button'
 import { computed } from 'vue'
 import { useJob } from './shown-job.ts'
@@ -37,7 +37,7 @@ const print = () => window.print()
             <p v-if="x.step.caution" class="small caution">{{ x.step.caution }}</p>
             <p v-if="closingOf(job.closings, x.step.id)" class="small">
               {{ closingOf(job.closings, x.step.id)!.by }},
-              {{ format(new Date(closingOf(job.closings, x.step.id)!.at), 'd MMM HH:mm')
+              {{ showTime(closingOf(job.closings, x.step.id)!.at)
               }}<template v-if="closingOf(job.closings, x.step.id)!.reason"
                 >; gone on all the same: {{ closingOf(job.closings, x.step.id)!.reason }}</template
               >

@@ -3,7 +3,7 @@ import type { ShownBuild, ShownJob } from './shown-job.ts'
 import type { Adjuster, DriveSheet, Measure } from '@moray/core/drives/sheet'
 import { shimAdjusters } from '@moray/core/drives/sheet'
 import type { Prediction } from '@moray/core/setting/shim-solve'
-import { showThou } from '@moray/core/units/format'
+import type { useUnits } from '../ui/units.ts'
 import type { DrawingTag } from '../drawing/SectionDrawing.vue'
 
 /** Decimals at which a measure is shown: depth to the micrometre's neighbourhood, backlash to the hundredth. */
@@ -25,6 +25,7 @@ export const buildName = (build: Pick<ShownBuild, 'number'>): string =>
 export function drawingTags(
   job: ShownJob,
   build: ShownBuild,
+  units: Pick<ReturnType<typeof useUnits>, 'digits' | 'other'>,
   plan?: { stacks: Record<string, number>; predicted: Record<string, Prediction> },
 ): DrawingTag[] {
   const stacks = shimAdjusters(job.sheet).map((a): DrawingTag => {
@@ -32,8 +33,8 @@ export function drawingTags(
     return {
       id: `stack:${a.id}`,
       name: a.label,
-      value: mm === undefined ? '—' : mm.toFixed(3),
-      ...(mm === undefined ? {} : { below: showThou(mm) }),
+      value: mm === undefined ? '—' : units.digits(mm, 3),
+      ...(mm === undefined ? {} : { below: units.other(mm, 3) }),
     }
   })
   const measures = job.sheet.measures.map((m): DrawingTag => {
@@ -42,15 +43,15 @@ export function drawingTags(
       return {
         id: `measure:${m.id}`,
         name: m.label,
-        value: predicted.value.toFixed(decimalsOf(m)),
-        below: `planned · ${showThou(predicted.value)}`,
+        value: units.digits(predicted.value, decimalsOf(m)),
+        below: `planned · ${units.other(predicted.value, decimalsOf(m))}`,
       }
     const judgement = build.assessment.measures[m.id]?.judgement
     return {
       id: `measure:${m.id}`,
       name: m.label,
-      value: judgement ? judgement.mean.toFixed(decimalsOf(m)) : '—',
-      ...(judgement ? { below: showThou(judgement.mean), verdict: judgement.verdict } : {}),
+      value: judgement ? units.digits(judgement.mean, decimalsOf(m)) : '—',
+      ...(judgement ? { below: units.other(judgement.mean, decimalsOf(m)), verdict: judgement.verdict } : {}),
     }
   })
   return [...stacks, ...measures]
@@ -75,9 +76,14 @@ export function focusFrom(sheet: DriveSheet, id: string): Focus | undefined {
   return measure && { kind: 'measure', measure }
 }
 
-/** What is due now in this build, as a place. */
-export function dueFocus(sheet: DriveSheet, build: ShownBuild): Focus {
-  const [next] = build.assessment.due
+/**
+ * What is due now in this build, as a place. Whoever is reading gauges goes on reading before he is sent back to a stack, and the other way
+ * round: what is typed next is of the kind that was typed last.
+ */
+export function dueFocus(sheet: DriveSheet, build: ShownBuild, after?: Focus): Focus {
+  const { due } = build.assessment
+  const kind = after?.kind === 'measure' ? 'reading' : after?.kind === 'stack' ? 'stack' : undefined
+  const next = due.find((d) => d.kind === kind) ?? due[0]
   const focus =
     next && next.kind !== 'decide'
       ? focusFrom(sheet, next.kind === 'stack' ? `stack:${next.stack}` : `measure:${next.measure}`)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { showTime } from '../ui/times.ts'
 import type { Attachment } from '@moray/core/job/record'
 import type { ShownJob } from '../job/shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
@@ -95,7 +96,7 @@ async function add(e: Event) {
         <a :href="fileOf(shown.hash)" target="_blank" rel="noopener">
           <img :src="fileOf(shown.hash)" class="full" :alt="`Picture of ${subject} ${of}`" />
         </a>
-        <p class="small soft">{{ shown.by }}, {{ new Date(shown.at).toLocaleString('en-GB') }}</p>
+        <p class="small soft">{{ shown.by }}, {{ showTime(shown.at) }}</p>
       </template>
     </Dialog>
   </div>

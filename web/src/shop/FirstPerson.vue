@@ -16,6 +16,7 @@ async function begin() {
   const people = await write.send(endpoints.addPerson, {}, { name: name.value, role: 'lead' })
   if (!people) return
   shop.chosen = people[0]!.id
+  shop.asking = false
   client.setQueryData(keys.people, people)
 }
 </script>

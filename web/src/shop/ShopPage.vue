@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readFigure } from '../ui/figures.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import { seedTable } from '@moray/core/inspection/fault-history'
 import { chosenSchool, type SchoolId } from '@moray/core/route/schools'
@@ -25,7 +26,14 @@ const chosen = (id: SchoolId) => {
   const { value, from } = chosenSchool(id, store.ways?.schools ?? {})
   return { value, from: FROM[from] }
 }
-const rules = ref({ departuresNeedLead: false, rate: '', consumables: '', currency: '', stands: '' })
+const rules = ref({
+  heading: '',
+  departuresNeedLead: false,
+  rate: '',
+  consumables: '',
+  currency: '',
+  stands: '',
+})
 // only what the form holds: what others learn about faults meanwhile takes away nothing that is being typed
 watch(
   () => JSON.stringify([store.ways?.rules, store.ways?.stands]),
@@ -33,6 +41,7 @@ watch(
     const w = store.ways
     if (w)
       rules.value = {
+        heading: w.rules.heading,
         departuresNeedLead: w.rules.departuresNeedLead,
         rate: String(w.rules.rate),
         consumables: String(w.rules.consumables),
@@ -42,17 +51,28 @@ watch(
   },
   { immediate: true },
 )
-/** A figure as typed; what is none is said by the server's own check, at its field. */
+/** A figure as typed; what is none is said at its field, and nothing is sent. */
 const figure = (text: string) => plainNumber(text) ?? NaN
-const keepRules = () =>
-  keep(
+const readRules = computed(() => ({
+  rate: readFigure(rules.value.rate, { max: 100_000 }),
+  consumables: readFigure(rules.value.consumables),
+}))
+const triedRules = ref(false)
+const keptRules = ref(false)
+async function keepRules() {
+  const { rate, consumables } = readRules.value
+  triedRules.value = rate.value === undefined || consumables.value === undefined
+  keptRules.value = false
+  if (rate.value === undefined || consumables.value === undefined) return
+  const reply = await keep(
     write.send(
       endpoints.setShopRules,
       {},
       {
+        heading: rules.value.heading,
         departuresNeedLead: rules.value.departuresNeedLead,
-        rate: figure(rules.value.rate),
-        consumables: figure(rules.value.consumables),
+        rate: rate.value,
+        consumables: consumables.value,
         currency: rules.value.currency,
         stands: rules.value.stands
           .split(',')
@@ -61,6 +81,8 @@ const keepRules = () =>
       },
     ),
   )
+  keptRules.value = !!reply
+}
 const finding = ref(seedTable.findings[0]!.id)
 const cause = ref(seedTable.causes[0]!.id)
 const percent = ref('')
@@ -130,11 +152,26 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
             <input v-model="rules.departuresNeedLead" type="checkbox" />
             <span>To go on although a gate is shut, the lead has to agree</span>
           </label>
-          <label>Labour an hour <input v-model="rules.rate" inputmode="decimal" /></label>
-          <label>Consumables of a usual job <input v-model="rules.consumables" inputmode="decimal" /></label>
+          <label
+            >Labour an hour <input v-model="rules.rate" inputmode="decimal" />
+            <span v-if="triedRules && readRules.rate.why" class="bad" role="alert">{{
+              readRules.rate.why
+            }}</span></label
+          >
+          <label
+            >Consumables of a usual job <input v-model="rules.consumables" inputmode="decimal" />
+            <span v-if="triedRules && readRules.consumables.why" class="bad" role="alert">{{
+              readRules.consumables.why
+            }}</span></label
+          >
           <label>Currency <input v-model="rules.currency" maxlength="12" /></label>
+          <label class="wide"
+            >Name and address, at the head of each record
+            <textarea v-model="rules.heading" rows="2" maxlength="300"></textarea>
+          </label>
           <label class="wide">Stands, separated by commas <input v-model="rules.stands" /></label>
           <Button type="submit" label="Keep the rules" class="quiet" :disabled="write.busy.value" />
+          <p v-if="keptRules" class="small" role="status">Kept.</p>
         </form>
       </section>
       <section aria-label="Schools">
@@ -195,6 +232,9 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
 </template>
 
 <style scoped>
+.bad {
+  color: var(--out);
+}
 section {
   margin-top: 1.2rem;
 }

@@ -2,7 +2,7 @@ import type { LengthUnit } from '@moray/contract/requests/setting'
 import type { UnitSystem } from '@moray/core/units/format'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { usePeople } from '../wire/queries.ts'
 
 /** Who works at this screen, and how it likes to be shown. Kept in this browser. */
@@ -19,6 +19,8 @@ export const useShop = defineStore('shop', () => {
   const personId = computed(() => (people.value.some((p) => p.id === chosen.value) ? chosen.value : ''))
   /** Somebody has said who works here; until then nothing is written under a name that happens to come first. */
   const somebody = computed(() => personId.value !== '')
+  /** Whether it is being asked who works here; it is asked again before the first thing that would be written. */
+  const asking = ref(chosen.value === '')
   /** Unit system that this person reads first. */
   const first = computed<UnitSystem>({
     get: () => firsts.value[personId.value] ?? 'metric',
@@ -30,5 +32,5 @@ export const useShop = defineStore('shop', () => {
     set: (u) => (bare.value = { ...bare.value, [personId.value]: u }),
   })
   const leads = computed(() => people.value.filter((p) => p.role === 'lead'))
-  return { people, leads, chosen, personId, somebody, night, first, unit, gauges }
+  return { people, leads, chosen, personId, somebody, asking, night, first, unit, gauges }
 })

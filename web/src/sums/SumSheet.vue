@@ -3,7 +3,7 @@ import { examples } from '@moray/contract/calculations/examples'
 import { describeCalculation } from '@moray/contract/calculations/registry'
 import type { FieldDescription } from '@moray/contract/fields/describe'
 import { useClipboard, useStorage } from '@vueuse/core'
-import { format } from 'date-fns'
+import { showTime } from '../ui/times.ts'
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -187,13 +187,13 @@ const brief = (k: Kept) =>
           <ol>
             <li v-for="(k, i) in own" :key="k.at + i">
               <button type="button" class="texty small" @click="bring(k)">
-                {{ format(new Date(k.at), 'd MMM HH:mm') }}
+                {{ showTime(k.at) }}
               </button>
               <span class="small mono brief">{{ brief(k) }}</span>
               <button
                 type="button"
                 class="texty small"
-                :aria-label="`Tear out the note of ${format(new Date(k.at), 'd MMM HH:mm')}`"
+                :aria-label="`Tear out the note of ${showTime(k.at)}`"
                 @click="notebook = notebook.filter((n) => n !== k)"
               >
                 tear out

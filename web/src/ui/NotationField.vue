@@ -3,6 +3,7 @@ import { LENGTH_UNITS, type LengthUnit } from '@moray/contract/requests/setting'
 import type { PlausibleKind } from '@moray/core/units/plausible'
 import { computed, nextTick, onMounted, useId, useTemplateRef, watch } from 'vue'
 import { understand } from './understand.ts'
+import { useUnits } from './units.ts'
 
 /**
  * The one field for a length: says what it understood, in both unit systems, before Enter commits it.
@@ -17,6 +18,8 @@ const props = defineProps<{
   /** Take the focus when shown, and again whenever this changes. */
   focusOn?: string | number
   hint?: string
+  /** What else makes a length doubtful here, in words; asked once it is understood. */
+  question?: (mm: number) => string | undefined
 }>()
 const emit = defineEmits<{ enter: [entry: { text: string; confirmed: boolean }]; blank: [] }>()
 const text = defineModel<string>({ required: true })
@@ -24,7 +27,12 @@ const unit = defineModel<LengthUnit>('unit', { required: true })
 
 const id = useId()
 const input = useTemplateRef<HTMLInputElement>('input')
-const meaning = computed(() => understand(text.value, unit.value, props.kind, props.dialPerTurnMm))
+const units = useUnits()
+const meaning = computed(() => {
+  const said = understand(text.value, unit.value, props.kind, props.dialPerTurnMm)
+  const why = said.state === 'value' ? props.question?.(said.mm) : undefined
+  return said.state === 'value' && why ? { ...said, state: 'doubtful' as const, why } : said
+})
 const doubtShown = defineModel<boolean>('doubt', { default: false })
 watch(text, () => (doubtShown.value = false))
 
@@ -62,6 +70,7 @@ function enter() {
         autocapitalize="off"
         spellcheck="false"
         maxlength="60"
+        :autofocus="focusOn !== undefined"
         :aria-describedby="`${id}-said`"
         :aria-invalid="meaning.state === 'not' || !!error"
       />
@@ -73,12 +82,12 @@ function enter() {
     </div>
     <p :id="`${id}-said`" class="said mono" aria-live="polite">
       <template v-if="meaning.state === 'value' || meaning.state === 'doubtful'">
-        <strong>{{ meaning.inMm }}</strong> · {{ meaning.inThou }}
+        <strong>{{ units.length(meaning.mm, 3) }}</strong> · {{ units.other(meaning.mm, 3) }}
       </template>
       <template v-else-if="meaning.state === 'not'"
         ><span class="bad">{{ meaning.why }}</span></template
       >
-      <span v-else class="soft">{{ hint ?? '16t · 42h · .016in · 0,42 mm' }}</span>
+      <span v-else class="soft">{{ hint ?? '19t · 37h · .014in · 0,37 mm' }}</span>
     </p>
     <p v-if="meaning.state === 'doubtful'" class="bad">
       {{ meaning.why }} <template v-if="doubtShown"><strong>Enter again if it is meant.</strong></template>

@@ -6,8 +6,8 @@ import { computed } from 'vue'
 const props = defineProps<{ verdict?: Verdict | 'superseded' | undefined; bare?: boolean }>()
 
 const WORDS = {
-  in: 'in',
-  out: 'out',
+  in: 'inside',
+  out: 'outside',
   'too-close': 'too close to call',
   superseded: 'set aside',
   none: 'not measured',

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Verdict } from '@moray/core/measuring/judge'
 import type { Window } from '@moray/core/measuring/window'
-import { showThou } from '@moray/core/units/format'
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { rulerSpan } from './ruler.ts'
+import { useUnits } from './units.ts'
 
 /** The one way in which a window is drawn: limits, target, reading with its U bar, prediction as a hollow mark. */
 const props = defineProps<{
@@ -34,7 +34,9 @@ const bounds = computed(() => [
   props.window.min === undefined ? 6 : x(props.window.min),
   props.window.max === undefined ? width.value - 6 : x(props.window.max),
 ])
-const show = (v: number) => v.toFixed(props.decimals ?? 2)
+const units = useUnits()
+const show = (v: number) => units.digits(v, props.decimals ?? 2)
+const other = (v: number) => units.other(v, props.decimals ?? 2)
 const limits = computed(() =>
   [props.window.min, props.window.max].filter((v) => v !== undefined).map((v) => ({ v, x: x(v) })),
 )
@@ -46,11 +48,14 @@ function anchor(i: number): 'start' | 'middle' | 'end' {
 const words = computed(() => {
   const { min, max } = props.window
   const parts = [
-    `${props.label}: window ${min === undefined ? 'up to' : `${show(min)} to`} ${max === undefined ? 'any' : show(max)} mm`,
+    `${props.label}: window ${min === undefined ? 'up to' : `${show(min)} to`} ${max === undefined ? 'any' : show(max)} ${units.lengthUnit.value}`,
   ]
-  if (props.reading) parts.push(`reading ${show(props.reading.value)} ± ${show(props.reading.U)} mm`)
+  if (props.reading)
+    parts.push(`reading ${show(props.reading.value)} ± ${show(props.reading.U)} ${units.lengthUnit.value}`)
   if (props.prediction)
-    parts.push(`predicted ${show(props.prediction.value)} ± ${show(props.prediction.U)} mm`)
+    parts.push(
+      `predicted ${show(props.prediction.value)} ± ${show(props.prediction.U)} ${units.lengthUnit.value}`,
+    )
   return parts.join(', ')
 })
 </script>
@@ -69,7 +74,7 @@ const words = computed(() => {
       <g v-for="(l, i) in limits" :key="i">
         <line :x1="l.x" :y1="LINE - 14" :x2="l.x" :y2="LINE + 14" class="limit" />
         <text :x="l.x" :y="LINE + 26" :text-anchor="anchor(i)">{{ show(l.v) }}</text>
-        <text :x="l.x" :y="LINE + 37" :text-anchor="anchor(i)" class="thou">{{ showThou(l.v) }}</text>
+        <text :x="l.x" :y="LINE + 37" :text-anchor="anchor(i)" class="thou">{{ other(l.v) }}</text>
       </g>
       <path
         v-if="target !== undefined"

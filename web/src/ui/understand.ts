@@ -1,16 +1,16 @@
 import { InputError } from '@moray/core/checks/input-error'
 import type { LengthUnit } from '@moray/contract/requests/setting'
-import { showMm, showThou } from '@moray/core/units/format'
+import { showInch } from '@moray/core/units/format'
 import { parseReading } from '@moray/core/units/notation'
 import { isPlausible, PLAUSIBLE_MM, type PlausibleKind } from '@moray/core/units/plausible'
 
 export type Understood =
   | { state: 'empty' }
-  | { state: 'value'; mm: number; inMm: string; inThou: string }
-  | { state: 'doubtful'; mm: number; inMm: string; inThou: string; why: string }
+  | { state: 'value'; mm: number }
+  | { state: 'doubtful'; mm: number; why: string }
   | { state: 'not'; why: string }
 
-/** What a text in bench notation means, in both unit systems, before it is entered. */
+/** What a text in bench notation means, in mm, before it is entered. */
 export function understand(
   text: string,
   unit: LengthUnit,
@@ -25,13 +25,12 @@ export function understand(
       unit,
       ...(dialPerTurnMm ? { dialPerTurnMm } : {}),
     })
-    const shown = { mm, inMm: showMm(mm, 3), inThou: showThou(mm) }
-    if (isPlausible(kind, mm)) return { state: 'value', ...shown }
+    if (isPlausible(kind, mm)) return { state: 'value', mm }
     const { min, max } = PLAUSIBLE_MM[kind]
     return {
       state: 'doubtful',
-      ...shown,
-      why: `Expected between ${min} and ${max} mm. Check the unit and the turn counter.`,
+      mm,
+      why: `Expected between ${min} and ${max} mm (${showInch(min, 1)} and ${showInch(max, 1)}). Check the unit and the turn counter.`,
     }
   } catch (e) {
     if (e instanceof InputError) return { state: 'not', why: e.fields[0]?.message ?? e.message }

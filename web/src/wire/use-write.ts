@@ -24,7 +24,11 @@ export interface Write {
  */
 export function useWrite(): Write {
   const shop = useShop()
-  return useWriteAs(() => shop.personId)
+  return useWriteAs(() => {
+    // an empty shop begins without anybody
+    if (!shop.somebody && shop.people.length) shop.asking = true
+    return shop.personId
+  })
 }
 
 /** The same under another name than that of whoever works at this screen: the lead who stands beside it. */
@@ -42,8 +46,9 @@ export function useWriteAs(person: () => string): Write {
     key: string,
   ): Promise<ReplyOf<E> | undefined> {
     error.value = null
+    const who = person()
     try {
-      const reply = await sendNow(endpoint, params, body, person(), ids.of(key))
+      const reply = await sendNow(endpoint, params, body, who, ids.of(key))
       ids.done(key)
       return reply
     } catch (e) {

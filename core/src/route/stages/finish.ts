@@ -27,7 +27,15 @@ export function finishSteps(sheet: DriveSheet, after: string): Step[] {
           ),
         ]
       : []
-  const fillAsks = (): Ask[] =>
+  const fillAsks = (): Ask[] => [
+    number('fill.ml', oil ? `Filled, of ${sheet.oilCapacityMl ?? '?'} ml` : 'Filled, about', 'ml', {
+      max: 20_000,
+      optional: !oil,
+    }),
+    text('fill.what', oil ? 'Oil, by grade and can' : 'Grease, by name', { optional: true }),
+    ...fillTicks(),
+  ]
+  const fillTicks = (): Ask[] =>
     oil
       ? [
           tick(

@@ -8,25 +8,33 @@ import { isShimmed } from '@moray/core/setting/assess'
 import { learnedSolverInput, learnFrom } from '@moray/core/setting/learned'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import type { ShimPlan, ShimSolveResult } from '@moray/core/setting/shim-solve'
-import { showBoth } from '@moray/core/units/format'
 import Button from 'primevue/button'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { useLateFocus } from '../../ui/late-focus.ts'
+import ConfirmDialog from '../../ui/ConfirmDialog.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
+import { useUnits } from '../../ui/units.ts'
 import { useJob } from '../shown-job.ts'
 import { asWireError } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useCalc } from '../../workers/use-calc.ts'
-import { buildName, stackThicknesses } from '../setting-view.ts'
+import { buildName, decimalsOf, stackThicknesses } from '../setting-view.ts'
 import OwnStacks from './OwnStacks.vue'
 import PlanCard from './PlanCard.vue'
 
 /** The decision at the end of a round: accept as built, or the next stacks out of the drawer. */
 const props = defineProps<{ job: ShownJob; build: ShownBuild; writable: boolean }>()
-const emit = defineEmits<{ preview: [plan: ShimPlan | null]; go: [at: string | undefined, build?: number] }>()
+const emit = defineEmits<{
+  preview: [plan: ShimPlan | null]
+  go: [at: string | undefined, build?: number]
+  /** The next trial is built: on to it. */
+  built: []
+}>()
 
 const store = useJob()
+const units = useUnits()
+const stackLabel = (id: string) => props.job.sheet.adjusters.find((a) => a.id === id)?.label ?? id
 const calc = useCalc()
 const accept = useJobWrite()
 const take = useJobWrite()
@@ -105,7 +113,8 @@ async function solve() {
   }
 }
 const frame = useTemplateRef<HTMLElement>('frame')
-const focusDue = useLateFocus(() => frame.value?.querySelector<HTMLElement>('.p-button.lamp'))
+/** To what is said, never to the act: the rhythm of Enter after each reading must not decide anything. */
+const focusDue = useLateFocus(() => frame.value?.querySelector<HTMLElement>('h2'))
 onMounted(() => {
   focusDue()
   void solve()
@@ -116,6 +125,12 @@ function show(i: number) {
   chosen.value = i
   emit('preview', result.value?.plans[i] ?? null)
 }
+/** The plan that is about to be built: asked once. */
+const building = ref<ShimPlan | null>(null)
+const buildingOpen = computed({
+  get: () => building.value !== null,
+  set: (open) => !open && (building.value = null),
+})
 async function takePlan(plan: ShimPlan) {
   await send({
     fromBuild: props.build.number,
@@ -126,17 +141,31 @@ async function takePlan(plan: ShimPlan) {
 }
 async function send(body: TakePlan) {
   const reply = await take.send(endpoints.takePlan, { id: props.job.id }, body)
+  building.value = null
+  if (reply) emit('built')
   // somebody else was quicker: show what the drawer holds now
   if (!reply && (take.error.value?.code === 'stock' || take.error.value?.code === 'stale-build'))
     await store.load()
 }
 
+const sure = ref(false)
+const withdrawing = ref(false)
+const withdraw = useJobWrite()
+async function withdrawNow(reason: string) {
+  const reply = await withdraw.send(
+    endpoints.withdrawAcceptance,
+    { id: props.job.id },
+    { build: props.build.number, reason },
+  )
+  if (reply) withdrawing.value = false
+}
 const asking = ref(false)
 async function acceptNow(reason?: string) {
   const body = { build: props.build.number, ...(reason ? { reason } : {}) }
   const reply = await accept.send(endpoints.acceptBuild, { id: props.job.id }, body)
   if (!reply) return
   asking.value = false
+  sure.value = false
   again.value = false
   emit('preview', null)
 }
@@ -146,7 +175,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
 
 <template>
   <div ref="frame">
-    <h2>{{ accepted ? 'Accepted as built' : state.complete ? 'Decide' : 'Not yet' }}</h2>
+    <h2 tabindex="-1">{{ accepted ? 'Accepted as built' : state.complete ? 'Decide' : 'Not yet' }}</h2>
     <template v-if="!state.complete">
       <p>Some stacks or readings of this build are still missing.</p>
       <Button label="To the next one" class="lamp" @click="emit('go', undefined)" />
@@ -163,17 +192,14 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
           class="quiet"
           @click="again = true"
         />
+        <button v-if="writable" type="button" class="texty" @click="withdrawing = true">
+          Withdraw the acceptance
+        </button>
       </div>
       <template v-else-if="state.allIn">
         <p class="lead">Every window met, beyond doubt.</p>
         <div class="actions">
-          <Button
-            v-if="writable"
-            label="Accept as built"
-            class="lamp"
-            :disabled="accept.busy.value"
-            @click="acceptNow()"
-          />
+          <Button v-if="writable" label="Accept as built" class="lamp" @click="sure = true" />
           <Button
             v-if="writable && shimmed && !again"
             label="Look for better stacks"
@@ -186,7 +212,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
       <div v-if="warnings.length" class="fault warned" role="alert">
         <p v-for="w in warnings" :key="`${w.trial} ${w.quantity}`">
           <strong>{{ labelOf(w.quantity) }}</strong>, trial {{ w.trial }}: reads
-          <span class="mono">{{ Math.abs(w.off).toFixed(3) }} mm</span>
+          <span class="mono">{{ units.both(Math.abs(w.off), 3) }}</span>
           {{ w.off > 0 ? 'above' : 'below' }} what the builds before lead to expect.
         </p>
         <p class="small">
@@ -240,7 +266,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
               <template v-for="(mm, id) in result.shortfall" :key="id">
                 <span v-if="mm !== 0" class="off"
                   >{{ labelOf(String(id)) }}
-                  <span class="mono">{{ mm > 0 ? '+' : '' }}{{ mm.toFixed(3) }} mm</span></span
+                  <span class="mono">{{ mm > 0 ? '+' : '' }}{{ units.length(mm, 3) }}</span></span
                 >
               </template>
             </p>
@@ -259,7 +285,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
             </p>
             <ul v-else>
               <li v-for="o in result.orderSuggestions" :key="o.thicknessMm">
-                <span class="mono">{{ o.count }} × {{ showBoth(o.thicknessMm, 2) }}</span>
+                <span class="mono">{{ o.count }} × {{ units.both(o.thicknessMm, 2) }}</span>
                 <span class="small soft">would land with {{ Math.round(o.probability * 100) }} %</span>
               </li>
             </ul>
@@ -275,7 +301,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
                 :busy="take.busy.value"
                 :fits="result.status === 'fit'"
                 @open="show(i)"
-                @take="takePlan(plan)"
+                @take="building = plan"
               />
             </li>
           </ol>
@@ -290,13 +316,53 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
           :question="question"
           :busy="take.busy.value"
           @preview="(p) => emit('preview', p)"
-          @take="takePlan"
+          @take="(plan: ShimPlan) => (building = plan)"
         />
       </section>
       <div v-if="writable && !accepted && !state.allIn" class="actions last">
         <Button label="Accept as built, with a reason" class="quiet" @click="asking = true" />
       </div>
     </template>
+    <ConfirmDialog
+      v-model:open="sure"
+      :title="`Accept ${buildName(build).toLowerCase()} as built`"
+      action="Accept as built"
+      :busy="accept.busy.value"
+      :error="accept.error.value?.message"
+      @yes="acceptNow()"
+    >
+      <p>These stacks and readings stand in the record, and the route goes on from them.</p>
+      <ul class="small">
+        <li v-for="m in job.sheet.measures" :key="m.id">
+          {{ m.label }}:
+          <span class="mono">{{ units.both(state.measures[m.id]!.mean, decimalsOf(m)) }}</span>
+        </li>
+      </ul>
+    </ConfirmDialog>
+    <ConfirmDialog
+      v-model:open="buildingOpen"
+      title="Build these stacks"
+      action="Build this"
+      :busy="take.busy.value"
+      :error="take.error.value?.message"
+      @yes="building && takePlan(building)"
+    >
+      <p>The pieces are taken out of the drawer for the next trial, which is then measured anew.</p>
+      <ul v-if="building" class="small">
+        <li v-for="(s, id) in building.stacks" :key="id">
+          {{ stackLabel(String(id)) }}: <span class="mono">{{ units.both(s.thicknessMm, 3) }}</span>
+        </li>
+      </ul>
+    </ConfirmDialog>
+    <ReasonDialog
+      v-model:open="withdrawing"
+      title="Withdraw the acceptance"
+      explain="The build is open again: readings and stacks can be set right. What was accepted stays in the record, with your reason."
+      action="Withdraw it"
+      :busy="withdraw.busy.value"
+      :error="withdraw.error.value?.message"
+      @give="withdrawNow"
+    />
     <ReasonDialog
       v-model:open="asking"
       title="Accept although not in"
@@ -322,6 +388,9 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
 }
 h2 {
   margin-bottom: 0.4rem;
+}
+h2:focus {
+  outline: none;
 }
 h3 {
   margin-top: 0.8rem;

@@ -2,7 +2,7 @@
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import { predictStacks, type ShimPlan } from '@moray/core/setting/shim-solve'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
-import { showBoth } from '@moray/core/units/format'
+import { useUnits } from '../../ui/units.ts'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed, ref, watch } from 'vue'
@@ -12,6 +12,7 @@ import { stackOf } from '../setting-view.ts'
 const props = defineProps<{ job: ShownJob; build: ShownBuild; question: ShimSolveInput; busy: boolean }>()
 const emit = defineEmits<{ preview: [plan: ShimPlan | null]; take: [plan: ShimPlan] }>()
 
+const units = useUnits()
 const free = computed(() =>
   props.job.sheet.adjusters.filter((a) => props.question.locations.some((l) => l.id === a.id && !l.fixed)),
 )
@@ -36,7 +37,7 @@ const options = computed(() =>
     .sort((a, b) => a.thicknessMm - b.thicknessMm)
     .map((p) => ({
       id: p.id,
-      label: `${showBoth(p.thicknessMm, 3)} · ${p.origin === 'case' ? p.label.split(' mm ')[1] : `${p.count - used(p.id)} left`}`,
+      label: `${units.both(p.thicknessMm, 3)} · ${p.origin === 'case' ? p.label.split(' mm ')[1] : `${p.count - used(p.id)} left`}`,
     })),
 )
 const total = (id: string) =>
@@ -61,7 +62,7 @@ function add(stack: string, id: string) {
   <div class="own">
     <section v-for="a in free" :key="a.id" :aria-label="a.label">
       <p class="line">
-        <strong>{{ a.label }}</strong><span class="mono">{{ showBoth(total(a.id), 3) }}</span>
+        <strong>{{ a.label }}</strong><span class="mono">{{ units.both(total(a.id), 3) }}</span>
       </p>
       <p class="small soft">{{ a.minMm }} to {{ a.maxMm }} mm, at most {{ a.maxPieces }} pieces</p>
       <ul>

@@ -2,7 +2,7 @@
 import type { ShownJob } from '../shown-job.ts'
 import { fittingOrder } from '@moray/core/setting/fitting-order'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
-import { showThou } from '@moray/core/units/format'
+import { useUnits } from '../../ui/units.ts'
 import Button from 'primevue/button'
 import { computed } from 'vue'
 import { decimalsOf } from '../setting-view.ts'
@@ -19,6 +19,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ open: []; take: [] }>()
 
+const units = useUnits()
 const pieceOf = (id: string) => props.job.pieces.find((p) => p.id === id)
 const stacks = computed(() =>
   props.job.sheet.adjusters
@@ -47,20 +48,21 @@ const percent = computed(() => {
   <article class="card" :class="{ open }">
     <button type="button" class="head" :aria-expanded="open" @click="$emit('open')">
       <span class="rank">Plan {{ rank }}</span>
-      <span class="odds mono">{{ percent }} %</span>
-      <span class="small soft">{{ plan.pieces }} pieces</span>
+      <span class="odds mono">{{ percent }} %</span> <span class="small soft">lands in every window</span>
+      <span class="small soft count">{{ plan.pieces }} {{ plan.pieces === 1 ? 'piece' : 'pieces' }}</span>
     </button>
     <div v-if="open" class="body">
       <ul class="stacks">
         <li v-for="s in stacks" :key="s.id">
           <p class="line">
             <strong>{{ s.label }}</strong>
-            <span class="mono">{{ s.mm.toFixed(3) }} mm · {{ showThou(s.mm) }}</span>
+            <span class="mono">{{ units.both(s.mm, 3) }}</span>
           </p>
           <p class="small">
-            <span class="soft mono">{{ s.change >= 0 ? '+' : '' }}{{ s.change.toFixed(3) }}</span>
+            <span class="soft mono">{{ s.change >= 0 ? '+' : '' }}{{ units.length(s.change, 3) }}</span>
             <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p.origin"
-              >{{ p.thicknessMm.toFixed(3) }}<span v-if="p.origin === 'case'" class="from"> case</span></span
+              >{{ units.digits(p.thicknessMm, 3)
+              }}<span v-if="p.origin === 'case'" class="from"> out of the case</span></span
             >
           </p>
         </li>
@@ -72,7 +74,7 @@ const percent = computed(() => {
         <thead>
           <tr>
             <th scope="col">will read</th>
-            <th scope="col">mm</th>
+            <th scope="col">{{ units.lengthUnit.value }}</th>
             <th scope="col">lands</th>
           </tr>
         </thead>
@@ -80,8 +82,8 @@ const percent = computed(() => {
           <tr v-for="m in measures" :key="m.id">
             <th scope="row">{{ m.label }}</th>
             <td class="mono">
-              {{ plan.predicted[m.id]!.value.toFixed(decimalsOf(m)) }}
-              <span class="small">± {{ plan.predicted[m.id]!.U.toFixed(3) }}</span>
+              {{ units.digits(plan.predicted[m.id]!.value, decimalsOf(m)) }}
+              <span class="small">± {{ units.digits(plan.predicted[m.id]!.U, 3) }}</span>
             </td>
             <td class="mono">{{ Math.round(plan.predicted[m.id]!.probability * 100) }} %</td>
           </tr>
@@ -126,7 +128,7 @@ const percent = computed(() => {
 .odds {
   font-size: 1.5rem;
 }
-.head .small {
+.head .count {
   margin-left: auto;
 }
 .body {

@@ -4,9 +4,9 @@ import type { ReadingEntry } from '@moray/core/job/record'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import type { Measure } from '@moray/core/drives/sheet'
+import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { nearestMaster } from '@moray/core/measuring/setting-master'
-import { plausibleKind } from '@moray/core/setting/assess'
-import { showBoth, showThou } from '@moray/core/units/format'
+import { plausibleKind, valueOf } from '@moray/core/setting/assess'
 import { useStorage } from '@vueuse/core'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
@@ -17,6 +17,8 @@ import WindowRuler from '../../ui/WindowRuler.vue'
 import { useShop } from '../../stores/shop.ts'
 import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
+import { showDate } from '../../ui/times.ts'
+import { useUnits } from '../../ui/units.ts'
 import { decimalsOf } from '../setting-view.ts'
 
 /** Takes the readings of one measure: gauge, field, what they make together, and which do not count. */
@@ -30,6 +32,7 @@ const props = defineProps<{
 const emit = defineEmits<{ done: [] }>()
 
 const shop = useShop()
+const units = useUnits()
 const take = useJobWrite()
 const setAside = useJobWrite()
 const text = useStorage(`moray.draft.${props.job.id}.${props.build.number}.${props.measure.id}`, '')
@@ -87,6 +90,18 @@ const advice = computed(() => {
   return `${j.readingsNeeded - state.value.count} more readings like these would decide it, or a finer gauge.`
 })
 
+/** A likely blunder is asked about before it is taken, with the very rule that the server takes it by. */
+function question(mm: number): string | undefined {
+  if (!gauge.value) return undefined
+  const value = valueOf(props.measure, mm, master.value?.lengthMm)
+  const doubt = doubtOf(
+    value,
+    counting.value.map((r) => r.valueMm),
+    gauge.value,
+    props.measure.window,
+  )
+  return doubt && `${doubtWords(doubt)}.`
+}
 async function enter(e: { text: string; confirmed: boolean }) {
   if (!gauge.value) return
   const before = state.value.missing
@@ -116,6 +131,8 @@ async function drop(reason: string) {
   )
   if (!reply) return
   leaving.value = null
+  // the hand goes on measuring: back to the field
+  turn.value++
 }
 </script>
 
@@ -123,7 +140,7 @@ async function drop(reason: string) {
   <h2>{{ measure.label }}</h2>
   <p v-if="measure.kind === 'backlash'" class="lead">
     {{ measure.hold }} Rock the {{ measure.member === 'pinion' ? 'driving shaft' : 'driven shaft' }},
-    indicator at <span class="mono">{{ measure.radiusMm }} mm</span> radius.
+    indicator at <span class="mono">{{ units.both(measure.radiusMm, 0) }}</span> radius.
   </p>
   <ul class="before" aria-label="Before it counts">
     <li v-for="b in measure.before" :key="b">{{ b }}</li>
@@ -142,11 +159,11 @@ async function drop(reason: string) {
       />
     </label>
     <p v-if="gauge?.overdue" class="caution">
-      Calibration of {{ gauge.name }} ran out on {{ gauge.dueOn }}; its readings are marked.
+      Calibration of {{ gauge.name }} ran out on {{ showDate(gauge.dueOn) }}; its readings are marked.
     </p>
     <p v-if="masterDrop && gauge && !master" class="caution">{{ gauge.name }} has no setting master.</p>
     <p v-else-if="master" class="small soft">
-      {{ master.label }}, measured <span class="mono">{{ master.lengthMm }} mm</span>
+      {{ master.label }}, measured <span class="mono">{{ units.both(master.lengthMm, 3) }}</span>
     </p>
     <NotationField
       v-model="text"
@@ -158,18 +175,19 @@ async function drop(reason: string) {
       :busy="take.busy.value"
       :focus-on="`${measure.id}${turn}`"
       :hint="
-        gauge?.perTurnMm ? '42h · 16t · 0,42 mm · 2r 35h (turns and pointer)' : '42h · 16t · .016in · 0,42 mm'
+        gauge?.perTurnMm ? '37h · 19t · 0,37 mm · 2r 35h (turns and pointer)' : '37h · 19t · .014in · 0,37 mm'
       "
       :error="problemAt(take.error.value, 'text') ?? take.error.value?.message"
+      :question="question"
       @enter="enter"
       @blank="emit('done')"
     />
   </template>
   <div v-if="state.judgement" class="result">
     <p class="value">
-      <span class="live">{{ state.judgement.mean.toFixed(decimals) }}</span>
+      <span class="live">{{ units.digits(state.judgement.mean, decimals) }}</span>
       <span class="mono">
-        ± {{ state.judgement.U.toFixed(3) }} mm · {{ showThou(state.judgement.mean) }}</span
+        ± {{ units.length(state.judgement.U, 3) }} · {{ units.other(state.judgement.mean, decimals) }}</span
       >
     </p>
     <VerdictMark :verdict="state.judgement.verdict" />
@@ -183,7 +201,10 @@ async function drop(reason: string) {
       :dots="counting.map((r) => r.valueMm)"
     />
     <p class="small soft mono">
-      spread {{ state.range.toFixed(3) }} mm, s {{ state.sd.toFixed(4) }} mm, n {{ state.count }}
+      {{ state.count }} {{ state.count === 1 ? 'reading' : 'readings'
+      }}<template v-if="state.count > 1"
+        >, {{ units.length(state.range, 3) }} between smallest and largest</template
+      >
     </p>
     <p v-if="advice" class="caution">{{ advice }}</p>
     <p v-if="state.outlier >= 0" class="caution">
@@ -191,8 +212,10 @@ async function drop(reason: string) {
       then take one more.
     </p>
     <p v-if="check" class="small" :class="{ fault: check.disagrees }">
-      Promised <span class="mono">{{ check.predicted.toFixed(3) }} ± {{ check.predictedU.toFixed(3) }}</span
-      >, off by <span class="mono">{{ check.off.toFixed(3) }} mm</span>.
+      Promised
+      <span class="mono"
+        >{{ units.digits(check.predicted, 3) }} ± {{ units.digits(check.predictedU, 3) }}</span
+      >, off by <span class="mono">{{ units.length(check.off, 3) }}</span>.
       <template v-if="check.disagrees">
         That is more than shims explain: a reading in another unit, a stack miscounted, a shim stuck to the
         gear, or a part not seated.
@@ -202,7 +225,7 @@ async function drop(reason: string) {
   <ol v-if="readings.length" class="readings" aria-label="Readings">
     <li v-for="r in readings" :key="r.id" :class="{ gone: r.superseded }">
       <span>
-        <span class="mono">{{ showBoth(r.valueMm, 3) }}</span>
+        <span class="mono">{{ units.both(r.valueMm, 3) }}</span>
         <span class="small soft">
           {{ r.text }} · {{ r.gaugeName }}<template v-if="r.gaugeOverdue"> (overdue)</template> ·
           {{ r.by }}</span
@@ -221,7 +244,7 @@ async function drop(reason: string) {
     title="Set a reading aside"
     :explain="
       leaving
-        ? `${measure.label}: ${showBoth(leaving.valueMm, 3)}. It stays in the record, with your reason, and no longer counts.`
+        ? `${measure.label}: ${units.both(leaving.valueMm, 3)}. It stays in the record, with your reason, and no longer counts.`
         : ''
     "
     action="Set aside"

@@ -2,7 +2,6 @@
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import type { Adjuster } from '@moray/core/drives/sheet'
-import { showBoth, showMm, showThou } from '@moray/core/units/format'
 import { useStorage } from '@vueuse/core'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
@@ -10,6 +9,7 @@ import { computed, ref } from 'vue'
 import NotationField from '../../ui/NotationField.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 import { understand } from '../../ui/understand.ts'
+import { useUnits } from '../../ui/units.ts'
 import { useDrawer } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
 import { problemAt } from '../../wire/client.ts'
@@ -28,6 +28,7 @@ interface DraftPiece {
 }
 
 const shop = useShop()
+const units = useUnits()
 const drawer = useDrawer()
 const write = useJobWrite()
 // kept in this browser, so that an interruption or a reload loses nothing
@@ -42,12 +43,14 @@ const earlier = computed(() =>
   props.build.stacks.filter((s) => s.location === props.stack.id && s.superseded),
 )
 const editing = ref(false)
-const entering = computed(() => props.writable && (!entry.value || editing.value))
+/** What was begun here goes on here, even when somebody else has entered this stack meanwhile. */
+const begun = computed(() => pieces.value.length > 0 || text.value !== '')
+const entering = computed(() => props.writable && (!entry.value || editing.value || begun.value))
 const total = computed(() => pieces.value.reduce((mm, p) => mm + p.mm, 0))
 const outside = computed(() => {
   if (!pieces.value.length) return ''
   if (total.value > props.stack.maxMm || total.value < props.stack.minMm)
-    return `The sheet's range is ${props.stack.minMm} to ${props.stack.maxMm} mm; a stack as found may still be outside it.`
+    return `The sheet's range is ${units.length(props.stack.minMm)} to ${units.length(props.stack.maxMm)}; a stack as found may still be outside it.`
   if (pieces.value.length > props.stack.maxPieces)
     return `More pieces than the sheet allows (${props.stack.maxPieces}).`
   return ''
@@ -55,7 +58,7 @@ const outside = computed(() => {
 const options = computed(() =>
   (drawer.lines ?? []).map((l) => ({
     id: l.id,
-    label: `${showMm(l.thicknessMm, 3)} · ${showThou(l.thicknessMm)} · marked ${l.text} · ${l.place}`,
+    label: `${units.both(l.thicknessMm, 3)} · marked ${l.text} · ${l.place}`,
   })),
 )
 
@@ -107,6 +110,10 @@ function correct() {
 <template>
   <h2>{{ stack.label }} {{ build.number === 0 ? 'as found' : `of trial ${build.number}` }}</h2>
   <template v-if="entering">
+    <p v-if="entry && !editing" class="caution">
+      {{ entry.by }} has entered this stack meanwhile: {{ units.both(entry.thicknessMm, 3) }}. What you type
+      takes its place, with a reason.
+    </p>
     <p class="lead">Measure every piece on its own. Look for one stuck by oil to the gear or the case.</p>
     <NotationField
       v-model="text"
@@ -135,7 +142,7 @@ function correct() {
     </label>
     <ul v-if="pieces.length" class="pieces" aria-label="Pieces so far">
       <li v-for="(p, i) in pieces" :key="i">
-        <span class="mono">{{ showBoth(p.mm, 3) }}</span>
+        <span class="mono">{{ units.both(p.mm, 3) }}</span>
         <button
           type="button"
           class="texty small"
@@ -147,7 +154,8 @@ function correct() {
       </li>
     </ul>
     <p class="sum">
-      <span class="live">{{ total.toFixed(3) }}</span> <span class="mono">mm · {{ showThou(total) }}</span>
+      <span class="live">{{ units.digits(total, 3) }}</span>
+      <span class="mono">{{ units.lengthUnit.value }} · {{ units.other(total, 3) }}</span>
     </p>
     <p v-if="outside" class="caution">{{ outside }}</p>
     <div class="actions">
@@ -167,17 +175,17 @@ function correct() {
   </template>
   <template v-else-if="entry">
     <p class="sum">
-      <span class="live">{{ entry.thicknessMm.toFixed(3) }}</span>
-      <span class="mono">mm · {{ showThou(entry.thicknessMm) }}</span>
+      <span class="live">{{ units.digits(entry.thicknessMm, 3) }}</span>
+      <span class="mono">{{ units.lengthUnit.value }} · {{ units.other(entry.thicknessMm, 3) }}</span>
     </p>
     <ul class="pieces">
       <li v-for="(p, i) in entry.pieces" :key="i">
-        <span class="mono">{{ showBoth(p.thicknessMm, 3) }}</span>
+        <span class="mono">{{ units.both(p.thicknessMm, 3) }}</span>
         <span class="small soft">{{ p.origin === 'drawer' ? 'drawer' : 'out of the case' }}</span>
       </li>
     </ul>
     <p class="small soft">{{ entry.by }}</p>
-    <p v-if="build.number > 0" class="caution">
+    <p v-if="build.number > 0 && entry.pieces.length > 1" class="caution">
       Thickest pieces to the outside, next to the bearing; thin ones between them.
     </p>
     <Button v-if="writable" label="Correct it, with a reason" class="quiet" @click="correct" />
@@ -189,13 +197,14 @@ function correct() {
   <section v-if="earlier.length" class="earlier">
     <h3>Set aside</h3>
     <p v-for="s in earlier" :key="s.id" class="small">
-      <s class="mono">{{ showBoth(s.thicknessMm, 3) }}</s> {{ s.superseded!.reason }}, {{ s.superseded!.by }}
+      <s class="mono">{{ units.both(s.thicknessMm, 3) }}</s> {{ s.superseded!.reason }},
+      {{ s.superseded!.by }}
     </p>
   </section>
   <ReasonDialog
     v-model:open="asking"
     title="Change what was found"
-    :explain="`The earlier entry (${entry ? showBoth(entry.thicknessMm, 3) : ''}) stays in the record.`"
+    :explain="`The earlier entry (${entry ? units.both(entry.thicknessMm, 3) : ''}) stays in the record.`"
     action="Change it"
     :busy="write.busy.value"
     :error="write.error.value?.message"

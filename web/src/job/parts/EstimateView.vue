@@ -4,7 +4,9 @@ import type { ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
-import { plainNumber } from '@moray/core/units/plain-number'
+import { isStale } from '@moray/core/job/estimates'
+import { readFigure } from '../../ui/figures.ts'
+import { showTime } from '../../ui/times.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 
 /** What has to be bought and why, what each way costs, and what the customer says to it. */
@@ -16,21 +18,26 @@ const newest = computed(() => props.job.estimates.at(-1))
 const rate = ref(String(newest.value?.body.rate ?? rules.value.rate))
 const consumables = ref(String(newest.value?.body.consumables ?? rules.value.consumables))
 const extra = ref(String(newest.value?.body.extraHours ?? 0))
-const terms = computed(() => {
-  const [r, c, e] = [rate.value, consumables.value, extra.value || '0'].map(plainNumber)
-  return r === undefined || c === undefined || e === undefined
-    ? undefined
-    : { rate: r, consumables: c, extraHours: e }
-})
+const read = computed(() => ({
+  rate: readFigure(rate.value, { max: 100_000 }),
+  consumables: readFigure(consumables.value),
+  extra: readFigure(extra.value, { max: 1000, empty: 0 }),
+}))
+/** What is wrong with the figures is said once somebody wants the estimate. */
+const tried = ref(false)
 async function make() {
-  if (terms.value) await write.send(endpoints.makeEstimate, { id: props.job.id }, terms.value)
+  const { rate: r, consumables: c, extra: e } = read.value
+  tried.value = r.value === undefined || c.value === undefined || e.value === undefined
+  if (r.value === undefined || c.value === undefined || e.value === undefined) return
+  const body = { rate: r.value, consumables: c.value, extraHours: e.value }
+  await write.send(endpoints.makeEstimate, { id: props.job.id }, body)
 }
 const money = (v: number) =>
   `${Math.round(v).toLocaleString('en').replaceAll(',', '\u202f')} ${rules.value.currency}`
 const days = (n: number) => (n === 0 ? 'on the shelf' : n === 1 ? '1 day' : `${n} days`)
 
 /** Grades given since: the estimate no longer says what is known. */
-const stale = computed(() => !!newest.value && props.job.grades.some((g) => g.at > newest.value!.at))
+const stale = computed(() => !!newest.value && isStale(newest.value, props.job.grades))
 const customer = ref(props.job.owner)
 const how = ref('')
 async function record() {
@@ -68,14 +75,25 @@ const choice = computed({
 <template>
   <div class="estimate entries">
     <form class="terms" @submit.prevent="make">
-      <label>Labour, {{ rules.currency }} an hour <input v-model="rate" inputmode="decimal" /></label>
-      <label>Consumables, {{ rules.currency }} <input v-model="consumables" inputmode="decimal" /></label>
-      <label>Hours beyond the sheet <input v-model="extra" inputmode="decimal" /></label>
+      <label
+        >Labour, {{ rules.currency }} an hour <input v-model="rate" inputmode="decimal" />
+        <span v-if="tried && read.rate.why" class="bad" role="alert">{{ read.rate.why }}</span></label
+      >
+      <label
+        >Consumables, {{ rules.currency }} <input v-model="consumables" inputmode="decimal" />
+        <span v-if="tried && read.consumables.why" class="bad" role="alert">{{
+          read.consumables.why
+        }}</span></label
+      >
+      <label
+        >Hours beyond the sheet <input v-model="extra" inputmode="decimal" />
+        <span v-if="tried && read.extra.why" class="bad" role="alert">{{ read.extra.why }}</span></label
+      >
       <Button
         type="submit"
         :label="newest ? 'Make it anew' : 'Make the estimate'"
         :class="stale || !newest ? 'lamp' : 'quiet'"
-        :disabled="!terms || write.busy.value"
+        :disabled="write.busy.value"
       />
     </form>
     <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
@@ -137,7 +155,7 @@ const choice = computed({
                 : 'The exchange unit is cheaper before the first hour of labour.'
             }}
           </template>
-          Made by {{ newest.by }}, {{ new Date(newest.at).toLocaleString('en-GB') }}.
+          Made by {{ newest.by }}, {{ showTime(newest.at) }}.
         </p>
       </section>
       <section aria-label="To buy">
@@ -176,8 +194,7 @@ const choice = computed({
           <strong>{{ newest.approval.customer }}: {{ CHOICES[newest.approval.choice] }}</strong
           >, {{ newest.approval.how }}.
           <span class="small soft"
-            >Recorded by {{ newest.approval.by }},
-            {{ new Date(newest.approval.at).toLocaleString('en-GB') }}</span
+            >Recorded by {{ newest.approval.by }}, {{ showTime(newest.approval.at) }}</span
           >
         </p>
         <form v-else @submit.prevent="record">
@@ -207,6 +224,9 @@ const choice = computed({
 </template>
 
 <style scoped>
+.bad {
+  color: var(--out);
+}
 .estimate {
   display: grid;
   grid-template-columns: minmax(0, 1fr);

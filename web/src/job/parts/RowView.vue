@@ -12,7 +12,10 @@ import { computed, ref, useTemplateRef, watch } from 'vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 import PictureStrip from '../../pictures/PictureStrip.vue'
 import { useJobWrite } from '../../wire/use-job-write.ts'
-import { buildBack, partMeant } from './row-view.ts'
+import TurnArrow from '../../ui/TurnArrow.vue'
+import { useUnits } from '../../ui/units.ts'
+import { threadTurn } from '@moray/core/torque/thread-turn'
+import { buildBack, goesIn, partMeant } from './row-view.ts'
 
 /**
  * The row on the bench. Taking apart it grows in the order in which parts come off; building back the same row is walked from
@@ -20,6 +23,7 @@ import { buildBack, partMeant } from './row-view.ts'
  */
 const props = defineProps<{ job: ShownJob }>()
 const write = useJobWrite()
+const units = useUnits()
 const waiting = computed(() => stillIn(props.job.sheet.parts, props.job.row))
 const closing = computed(() => closingOf(props.job.closings, 'pre-lube') !== undefined)
 const back = ref(closing.value)
@@ -49,11 +53,18 @@ function choose(w: StillIn) {
   field.value?.focus()
 }
 const early = ref(false)
+/** A name that no part of this drive has: asked about before it becomes a part of its own. */
+const strange = ref('')
 /** A scanner is faster than the line: what is laid waits its turn, and comes back into the field when it is refused. */
 let turn: Promise<unknown> = Promise.resolve()
 function lay(confirmed = false) {
   const typed = { text: text.value.trim(), orientation: orientation.value, ink: ink.value.trim() }
   if (!typed.text) return
+  if (!meant.value && strange.value !== typed.text) {
+    strange.value = typed.text
+    return
+  }
+  strange.value = ''
   const body = {
     ...(meant.value ? { part: meant.value.id } : { name: typed.text }),
     ...(typed.orientation ? { orientation: typed.orientation } : {}),
@@ -73,6 +84,12 @@ function lay(confirmed = false) {
 }
 const act = (t: RowPart, body: ChangeRowPart) =>
   write.send(endpoints.changeRowPart, { id: props.job.id, part: t.id }, body)
+/** Into the case: the old part, or the new one where the old does not go back. */
+const fit = (t: RowPart) =>
+  act(t, { act: 'fit', ...(goesIn(props.job, t).condemned ? { renewed: true } : {}) })
+const next = computed(() => (nextBack.value ? goesIn(props.job, nextBack.value) : null))
+const threadOf = (part: Part | undefined, way: 'loosens' | 'tightens') =>
+  part?.thread === 'left' ? threadTurn('left', way) : undefined
 
 const list = useTemplateRef<HTMLElement>('list')
 useSortable(list, (ids) => void write.send(endpoints.orderRow, { id: props.job.id }, { ids }))
@@ -142,6 +159,13 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
         <input id="lay-ink" v-model="ink" type="text" maxlength="40" />
       </div>
       <Button type="submit" label="Into the row" class="lamp" :disabled="!text.trim()" />
+      <p v-if="threadOf(meant, 'loosens')" class="thread">
+        <TurnArrow :turn="threadOf(meant, 'loosens')!" />
+        <strong>Left-hand thread: {{ threadOf(meant, 'loosens') }} loosens it.</strong>
+      </p>
+      <p v-if="strange" class="held" role="alert">
+        No part of this drive is called “{{ strange }}”. Enter again to lay it down as a part of its own.
+      </p>
       <p v-if="chosen?.held.length" class="small held">
         Not yet: {{ chosen.held.map((p) => p.name).join(', ') }} must be off first.
       </p>
@@ -154,23 +178,48 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
     <section v-if="back && nextBack" class="next" aria-label="Next to go in">
       <div>
         <p class="small soft">Next to go in, from the end of the row</p>
-        <p class="big">{{ nextBack.name }}</p>
+        <p class="big">{{ nextBack.name }}<span v-if="next?.fresh" class="new"> new</span></p>
+        <p v-if="next?.stack" class="stack">
+          <strong class="mono">{{ units.both(next.stack.mm, 3) }}</strong>
+          {{ next.stack.accepted ? 'as accepted' : 'not accepted yet' }}:
+          <span class="mono">{{ next.stack.pieces.map((mm) => units.digits(mm, 3)).join(' + ') }}</span>
+        </p>
+        <p v-if="next?.grade" class="small" :class="{ condemned: next.condemned }">{{ next.grade }}</p>
+        <p v-if="threadOf(partOf(nextBack), 'tightens')" class="thread">
+          <TurnArrow :turn="threadOf(partOf(nextBack), 'tightens')!" />
+          <strong>Left-hand thread: {{ threadOf(partOf(nextBack), 'tightens') }} tightens it.</strong>
+        </p>
         <p>
-          <template v-if="nextBack.orientation">{{ nextBack.orientation }}</template>
-          <template v-if="nextBack.ink"> · ink {{ nextBack.ink }}</template>
-          <template v-if="nextBack.stack"> · stack {{ nextBack.stack }}</template>
-          <template v-if="nextBack.note"> · {{ nextBack.note }}</template>
+          {{
+            [nextBack.orientation, nextBack.ink && `ink ${nextBack.ink}`, nextBack.note]
+              .filter(Boolean)
+              .join(' · ')
+          }}
         </p>
       </div>
       <div class="buttons">
         <Button
-          label="It is in"
+          :label="next?.condemned ? 'The new one is in' : 'It is in'"
           class="lamp"
           :disabled="write.busy.value"
-          @click="act(nextBack, { act: 'fit' })"
+          @click="fit(nextBack)"
         />
         <Button label="It stays out" class="quiet" @click="asking = { part: nextBack, act: 'leave-out' }" />
       </div>
+    </section>
+
+    <section v-if="!back && waiting.length" aria-label="Still in the case">
+      <h2 class="group">Still in the case</h2>
+      <ul class="waiting">
+        <li v-for="w in waiting" :key="w.part.id">
+          <button type="button" :class="{ held: w.held.length }" @click="choose(w)">
+            <span>{{ w.part.name }}</span>
+            <span v-if="w.held.length" class="small soft"
+              >after {{ w.held.map((p) => p.name.toLowerCase()).join(', ') }}</span
+            >
+          </button>
+        </li>
+      </ul>
     </section>
 
     <p v-if="!row.length" class="soft">
@@ -195,7 +244,18 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
             <span v-if="t.stack">stack {{ t.stack }}</span>
             <span v-if="!t.orientation && !t.ink && !t.stack" class="soft">no marks</span>
           </p>
-          <p v-if="t.fitted" class="small">in, {{ t.fitted.by }}</p>
+          <p
+            v-if="back && !t.fitted && goesIn(job, t).grade"
+            class="small"
+            :class="{ condemned: goesIn(job, t).condemned }"
+          >
+            {{ goesIn(job, t).condemned ? 'new: ' : '' }}{{ goesIn(job, t).grade }}
+          </p>
+          <p v-else-if="back && !t.fitted && goesIn(job, t).fresh" class="small">new, of the kit</p>
+          <p v-if="back && goesIn(job, t).stack" class="small mono">
+            {{ units.both(goesIn(job, t).stack!.mm, 3) }}
+          </p>
+          <p v-if="t.fitted" class="small">{{ t.fitted.renewed ? 'new one in' : 'in' }}, {{ t.fitted.by }}</p>
           <p v-else-if="t.leftOut" class="small">stays out: {{ t.leftOut }}</p>
           <div class="tools">
             <PictureStrip :job="job" subject="part" :of="t.part ?? `row-${t.id}`" compact />
@@ -231,9 +291,9 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
                 type="button"
                 class="texty small"
                 :aria-label="`${t.name} is in`"
-                @click="act(t, { act: 'fit' })"
+                @click="fit(t)"
               >
-                it is in
+                {{ goesIn(job, t).condemned ? 'new one is in' : 'it is in' }}
               </button>
               <button
                 v-else
@@ -249,20 +309,6 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
         </div>
       </li>
     </ol>
-
-    <section v-if="!back && waiting.length" aria-label="Still in the case">
-      <h2 class="group">Still in the case</h2>
-      <ul class="waiting">
-        <li v-for="w in waiting" :key="w.part.id">
-          <button type="button" :class="{ held: w.held.length }" @click="choose(w)">
-            <span>{{ w.part.name }}</span>
-            <span v-if="w.held.length" class="small soft"
-              >after {{ w.held.map((p) => p.name.toLowerCase()).join(', ') }}</span
-            >
-          </button>
-        </li>
-      </ul>
-    </section>
 
     <ReasonDialog
       :open="asking !== null"
@@ -342,6 +388,25 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
   display: flex;
   gap: 0.6rem;
 }
+.new {
+  border: 2px solid var(--ink);
+  padding: 0 0.4rem;
+  margin-left: 0.5rem;
+  font-size: var(--t-lead);
+}
+.stack {
+  font-size: var(--t-lead);
+}
+.condemned {
+  color: var(--out);
+  font-weight: 700;
+}
+.thread {
+  display: flex;
+  gap: 0.7rem;
+  align-items: center;
+  width: 100%;
+}
 .row {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 12.5rem), 1fr));
@@ -404,6 +469,8 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 15rem), 1fr));
   gap: 0.4rem;
+  max-height: 13.5rem;
+  overflow-y: auto;
 }
 .waiting button {
   font: inherit;

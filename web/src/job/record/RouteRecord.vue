@@ -6,15 +6,17 @@ import { GRADES } from '@moray/core/inspection/criteria'
 import { seedTable } from '@moray/core/inspection/fault-history'
 import type { ClosingRecord } from '@moray/core/job/record'
 import { pathOf } from '@moray/contract/endpoint'
-import { schools } from '@moray/core/route/schools'
-import { format } from 'date-fns'
+import { ACTING_SCHOOLS, schools } from '@moray/core/route/schools'
+import { showTime } from '../../ui/times.ts'
 import { computed } from 'vue'
+import { useUnits } from '../../ui/units.ts'
 import { useClosings } from '../../wire/queries.ts'
 import { answerWords, askedOf } from '../route/route-view.ts'
 
 /** What the route leaves in the record: findings and what it was, grades, what was decided, every step with its answers. */
 const props = defineProps<{ job: ShownJob }>()
-const at = (iso: string) => format(new Date(iso), 'd MMM HH:mm')
+const at = showTime
+const units = useUnits()
 const work = computed(() => props.job)
 const stepOf = (id: string) => props.job.route.steps.find((s) => s.id === id)
 /** Closings with the words in which they were asked; until they are here, those of today. */
@@ -39,9 +41,13 @@ const schoolLabel = (id: string, choice: string) => {
   const school = schools.find((s) => s.id === id)
   return `${school?.question ?? id}: ${school?.options.find((o) => o.value === choice)?.label ?? choice}`
 }
-/** The schools that the closed steps were done by. */
+/** The schools that the closed steps were done by: those that changed what was done, not what is merely said. */
 const followed = computed(() => {
-  const ids = new Set(counted(work.value.closings).flatMap((s) => stepOf(s.step)?.school ?? []))
+  const ids = new Set(
+    counted(work.value.closings)
+      .flatMap((s) => stepOf(s.step)?.school ?? [])
+      .filter((id) => ACTING_SCHOOLS.includes(id)),
+  )
   return [...ids].map((id) => schoolLabel(id, String(work.value.facts[`school.${id}`])))
 })
 const answersOf = (s: ClosingRecord) =>
@@ -100,7 +106,7 @@ const answersOf = (s: ClosingRecord) =>
           </td>
           <td>
             {{ g.reason
-            }}<template v-if="g.measuredMm !== null"> · {{ g.measuredMm.toFixed(3) }} mm</template>
+            }}<template v-if="g.measuredMm !== null"> · {{ units.both(g.measuredMm, 3) }}</template>
           </td>
           <td>{{ g.by }}, {{ at(g.at) }}</td>
         </tr>
@@ -133,7 +139,13 @@ const answersOf = (s: ClosingRecord) =>
               }})</span
             >
             <span v-if="s.takenBack" class="answer keep"
-              >taken back: {{ s.takenBack.reason }} ({{ s.takenBack.by }})</span
+              >{{
+                s.takenBack.replacedBy
+                  ? 'corrected'
+                  : s.takenBack.at === s.at
+                    ? 'attempt, does not count'
+                    : 'taken back'
+              }}: {{ s.takenBack.reason }} ({{ s.takenBack.by }})</span
             >
           </td>
           <td>{{ s.by }}, {{ at(s.at) }}</td>
