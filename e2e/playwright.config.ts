@@ -23,6 +23,16 @@ export default defineConfig({
     : [['list']],
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
+    // somebody has said who works at this screen; one test begins without
+    storageState: {
+      cookies: [],
+      origins: [
+        {
+          origin: `http://127.0.0.1:${PORT}`,
+          localStorage: [{ name: 'moray.person', value: 'ylva' }],
+        },
+      ],
+    },
     viewport: { width: 1280, height: 800 },
     // what is looked at stands still: colours are not judged half way from day to night
     contextOptions: { reducedMotion: 'reduce' },

@@ -68,13 +68,13 @@ test('a drive that is known comes in, is identified, and a slip is stopped with 
   await done(page)
   await expect(heading(page, 'Name tools')).toBeVisible()
 
-  // back to what was done: it can be read, and taken back with a reason
+  // back to what was done: it can be read, and done again with a reason
   await page.getByRole('button', { name: /Identify drive and variant/ }).click()
   await expect(panel(page)).toContainText('L13 (13 : 28)')
-  await panel(page).getByRole('button', { name: 'Take it back' }).click()
-  await expect(page.getByRole('dialog')).toContainText('1 later step is taken back')
+  await panel(page).getByRole('button', { name: 'Do it again' }).click()
+  await expect(page.getByRole('dialog')).toContainText('with it 1 later step')
   await page.getByLabel('Reason').fill('read the wrong plate')
-  await page.getByRole('dialog').getByRole('button', { name: 'Take it back' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Do it again' }).click()
   await expect(heading(page, 'Identify drive and variant')).toBeVisible()
   await expect(panel(page).locator('label', { hasText: 'L13 (' })).toBeVisible()
 })
@@ -151,7 +151,8 @@ test('the owner decides on the estimate, and the route follows', async ({ page }
   await page.getByRole('button', { name: 'Record the decision' }).click()
   await expect(page.locator('.decision')).toContainText('exchange unit, by telephone')
   await page.getByRole('link', { name: 'Route', exact: true }).click()
-  await expect(heading(page, 'Hand it over')).toBeVisible()
+  // the unit that comes is looked over and proved like any other; nothing of the rebuild is left
+  await expect(heading(page, 'Look over the unit that came')).toBeVisible()
   await expect(page.getByRole('button', { name: /^Press and seal/ })).toHaveCount(0)
 })
 

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 
 /** The main job, done as a technician does it: everything is typed and clicked on the real pages. */
@@ -31,15 +32,28 @@ async function reading(page: Page, text: string) {
 
 const heading = (page: Page, name: string | RegExp) => page.locator('.panel h2', { hasText: name })
 
-test('from the stacks as found to the record, by keyboard and eye', async ({ page, browser }) => {
-  test.setTimeout(400_000)
-  await page.goto('/')
-  await page.getByLabel('Who is working').selectOption({ label: 'Ylva Tangvik' })
-  await page.getByLabel('Find a job').fill('Skarv')
-  await page.getByLabel('Find a job').press('Enter')
-  await expect(page.getByRole('heading', { name: /Lomvi 90/ })).toBeVisible()
+/** Step n of the README's first five minutes: what is to be typed, and the words to be clicked. */
+function readmeStep(n: number): { typed: string[]; bold: string[]; text: string } {
+  const readme = readFileSync(new URL('../../README.md', import.meta.url), 'utf8')
+  const section = readme.split('## The first five minutes')[1]!.split('\n## ')[0]!
+  const text = section.split(new RegExp(`^${n}\\. `, 'm'))[1]!.split(/^\d\. |\n\n/m)[0]!
+  const all = (mark: RegExp) => [...text.matchAll(mark)].map((m) => m[1]!)
+  return { typed: all(/`([^`]+)`/g), bold: all(/\*\*([^*]+)\*\*/g), text }
+}
 
-  // 1. the section of this drive, with its three stacks and three measures in their places
+test('the first five minutes of the README, word by word, to the record', async ({ page, browser }) => {
+  test.setTimeout(400_000)
+  // 1. a browser that nobody has named asks who is working; Stand 1
+  const [person, bench] = readmeStep(1).bold
+  await page.addInitScript(() => {
+    if (!sessionStorage.getItem('asked')) localStorage.removeItem('moray.person')
+    sessionStorage.setItem('asked', 'yes')
+  })
+  await page.goto('/')
+  await page.getByRole('dialog').getByRole('button', { name: person! }).click()
+  await expect(page.getByRole('heading', { name: bench! })).toBeVisible()
+  await page.locator('a.job', { hasText: 'Stand 1' }).click()
+  await expect(page.getByRole('heading', { name: /Lomvi 90.*Skarv II/ })).toBeVisible()
   await expect(page.getByRole('img', { name: /Section of Lomvi 90/ })).toBeVisible()
   for (const place of [
     'Pinion shims',
@@ -50,78 +64,87 @@ test('from the stacks as found to the record, by keyboard and eye', async ({ pag
     'Reverse backlash',
   ])
     await expect(page.locator('.tag', { hasText: place })).toBeVisible()
+  await expect(page.locator('.rounds .due')).toContainText('Pinion shims')
 
-  // 2. stacks as found: typed in bench notation, and one piece picked from the drawer
-  await expect(heading(page, 'Pinion shims as found')).toBeVisible()
-  await piece(page, '.40', '0.400 mm · 15.7 t')
-  await piece(page, '22h', '0.220 mm · 8.7 t')
-  await expect(page.locator('.sum')).toContainText('0.620')
-  await input(page)
-  await expect(heading(page, 'Forward shims as found')).toBeVisible()
-  await piece(page, '16t', '0.406 mm · 16.0 t')
-  await page.getByLabel('Pick from the drawer').click()
-  await page.getByRole('option', { name: /0\.349 mm/ }).click()
-  await page.getByRole('button', { name: 'Stack is complete' }).click()
-  await expect(heading(page, 'Reverse shims as found')).toBeVisible()
-  await piece(page, '0,50 mm', '0.500 mm')
-  await piece(page, '.016in', '0.406 mm')
-  await page.reload()
-  // nothing lost by the reload in the middle of a stack
-  await expect(page.locator('.sum')).toContainText('0.906')
-  await field(page).focus()
-  await input(page)
+  // 2. the stacks as found, two pieces each
+  const pieces = readmeStep(2).typed
+  expect(pieces).toHaveLength(6)
+  const understood = [
+    '0.400 mm · 15.7 t',
+    '0.220 mm · 8.7 t',
+    '0.350 mm',
+    '0.400 mm',
+    '0.500 mm',
+    '0.406 mm · 16.0 t',
+  ]
+  for (const [i, stack] of ['Pinion', 'Forward', 'Reverse'].entries()) {
+    await expect(heading(page, `${stack} shims as found`)).toBeVisible()
+    await piece(page, pieces[2 * i]!, understood[2 * i]!)
+    await piece(page, pieces[2 * i + 1]!, understood[2 * i + 1]!)
+    if (stack === 'Reverse') {
+      // nothing lost by a reload in the middle of a stack
+      await page.reload()
+      await expect(page.locator('.sum')).toContainText('0.906')
+      await field(page).focus()
+    }
+    await input(page)
+  }
 
-  // 3. readings: what is not understood or not plausible does not pass
+  // 3. three readings of each measure; what is not understood or stands apart does not pass
+  const [...readings] = readmeStep(3).typed
+  expect(readings).toHaveLength(11)
+  const [nonsense, blunder] = readings.slice(9)
   await expect(heading(page, 'Pinion depth')).toBeVisible()
-  await type(page, '11.4x')
+  await type(page, nonsense!)
   await expect(page.locator('.said')).toContainText('character 5 "x" is not understood')
   await input(page)
   await expect(page.locator('.readings li')).toHaveCount(0)
-  await type(page, '11r 48h')
-  await expect(page.locator('.said')).toContainText('11.480 mm')
-  await input(page)
-  await expect(page.locator('.readings li')).toHaveCount(1)
-  await reading(page, '11.485')
-  await reading(page, '1148h')
-  await expect(heading(page, 'Forward backlash')).toBeVisible()
-  await type(page, '24')
+  await reading(page, readings[0]!)
+  await type(page, blunder!)
+  await expect(page.locator('.panel')).toContainText('apart from the readings before it')
   await input(page)
   await expect(page.getByText('Enter again if it is meant')).toBeVisible()
-  await reading(page, '.62')
-  await reading(page, '63h')
-  await reading(page, '.62')
+  await expect(page.locator('.readings li')).toHaveCount(1)
+  await reading(page, readings[1]!)
+  await reading(page, readings[2]!)
+  await expect(heading(page, 'Forward backlash')).toBeVisible()
+  for (const r of readings.slice(3, 6)) await reading(page, r)
   await expect(heading(page, 'Reverse backlash')).toBeVisible()
-  await reading(page, '.80')
-  await reading(page, '.80')
-  await reading(page, '.81')
+  for (const r of readings.slice(6, 9)) await reading(page, r)
 
   // verdict marks with words, value ± U
   await expect(heading(page, 'Decide')).toBeVisible()
   const row = (name: string) => page.locator('.rulers li', { hasText: name })
-  await expect(row('Pinion depth')).toContainText('out')
+  await expect(row('Pinion depth')).toContainText('outside')
   await expect(row('Pinion depth')).toContainText('38.521')
-  await expect(row('Forward backlash')).toContainText('out')
-  await expect(row('Reverse backlash')).toContainText('in')
+  await expect(row('Forward backlash')).toContainText('outside')
+  await expect(row('Reverse backlash')).toContainText('inside')
   await expect(row('Reverse backlash')).toContainText(/±\s*0\.0\d\d mm/)
 
-  // 4. stacks out of the drawer
+  // 4. three plans; one Enter too many decides nothing
   await expect(page.getByText('The 3 best plans out of the drawer')).toBeVisible()
   await expect(page.getByText('Proved: this drawer holds no better one.')).toBeVisible()
+  await expect.poll(() => page.evaluate(() => document.activeElement?.tagName)).toBe('H2')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('.round.open .name')).toContainText('As found')
+  const build = readmeStep(4).bold[0]!
   const plan = page.locator('.card.open')
-  await expect(plan).toContainText('Pinion shims')
-  const predicted = await plan.locator('tbody td:nth-child(2)').allInnerTexts()
-  expect(predicted).toHaveLength(3)
-  const [depth, forward, reverse] = predicted.map((t) => Number.parseFloat(t))
-
-  // 5. take it: the drawer gives the pieces, a trial stands there to be measured
-  await plan.getByRole('button', { name: 'Build this' }).click()
+  await plan.getByRole('button', { name: build }).click()
+  // asked once; Enter leaves it
+  await expect(page.getByRole('dialog')).toContainText('Pinion shims')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog')).toBeHidden()
+  await plan.getByRole('button', { name: build }).click()
+  await page.getByRole('dialog').getByRole('button', { name: build }).click()
   await expect(page.locator('.round.open .name')).toContainText('Trial 1')
-  await expect(heading(page, 'Pinion depth')).toBeVisible()
-  for (let i = 0; i < 3; i++) await reading(page, (50.003 - depth!).toFixed(3))
-  await expect(heading(page, 'Forward backlash')).toBeVisible()
-  for (let i = 0; i < 3; i++) await reading(page, `${(forward! * 100).toFixed(0)}h`)
-  await expect(heading(page, 'Reverse backlash')).toBeVisible()
-  for (let i = 0; i < 3; i++) await reading(page, reverse!.toFixed(2))
+
+  // 5. the new readings, what was promised, accepted as built
+  const { typed, bold } = readmeStep(5)
+  const [accept, record] = bold
+  for (const [i, measure] of ['Pinion depth', 'Forward backlash', 'Reverse backlash'].entries()) {
+    await expect(heading(page, measure)).toBeVisible()
+    for (let n = 0; n < 3; n++) await reading(page, typed[i]!)
+  }
   await expect(page.getByText('Every window met, beyond doubt.')).toBeVisible()
   await row('Pinion depth').getByRole('button').click()
   await expect(page.locator('.panel')).toContainText('Promised')
@@ -131,19 +154,22 @@ test('from the stacks as found to the record, by keyboard and eye', async ({ pag
   await second.goto(page.url().split('?')[0]!)
   await expect(second.locator('.round.open .name')).toContainText('Trial 1')
   await page.locator('.round.open li', { hasText: 'Decide' }).getByRole('button').click()
-  await page.getByRole('button', { name: 'Accept as built' }).click()
+  await page.getByRole('button', { name: accept! }).click()
+  await page.getByRole('dialog').getByRole('button', { name: accept! }).click()
   await expect(heading(page, 'Accepted as built')).toBeVisible()
   await expect(second.getByText('as built', { exact: true })).toBeVisible()
   await second.close()
 
-  // 6. the record, and on A4
-  await page.getByRole('link', { name: 'Open the record' }).click()
+  // the record, and on A4
+  await page.getByRole('link', { name: record!, exact: true }).click()
   await expect(page.getByRole('heading', { name: /Record 26-118/ })).toBeVisible()
-  const record = page.locator('.record')
-  await expect(record).toContainText('Trial 1, accepted by Ylva Tangvik')
-  await expect(record).toContainText('0.406 + 0.349')
-  await expect(record).toContainText('Depth gauge 1')
-  await expect(record).toContainText('Backlash arm with dial')
+  const paper = page.locator('.record')
+  await expect(paper).toContainText('Strandvik Boat Pool')
+  await expect(paper).toContainText(`Trial 1, accepted by ${person}`)
+  await expect(paper).toContainText('0.500 + 0.406')
+  await expect(paper).toContainText('Depth gauge 1')
+  await expect(paper).toContainText('Backlash arm with dial')
+  await expect(paper).toContainText('Received by')
   const pdf = await page.pdf({ format: 'A4', printBackground: true })
   expect(pdf.length).toBeGreaterThan(10_000)
   await page.emulateMedia({ media: 'print' })
@@ -158,12 +184,22 @@ test('from the stacks as found to the record, by keyboard and eye', async ({ pag
 test('a reading that slipped is set aside with a reason, and stays to be seen', async ({ page }) => {
   await page.goto('/jobs/sivkrok/setting')
   await expect(heading(page, 'Propeller shaft end play')).toBeVisible()
-  for (const text of ['.06', '.16']) await reading(page, text)
+  await reading(page, '.06')
+  // one that stands apart is asked about; it is meant
+  await type(page, '.16')
+  await input(page)
+  await expect(page.getByText('Enter again if it is meant')).toBeVisible()
+  await input(page)
+  await expect(page.locator('.readings li')).toHaveCount(2)
   await page.locator('.readings li', { hasText: '0.160' }).getByRole('button', { name: 'set aside' }).click()
   await page.getByLabel('Reason').fill('gauge was knocked')
   await page.getByRole('dialog').getByRole('button', { name: 'Set aside' }).click()
   await expect(page.locator('.readings li.gone')).toContainText('gauge was knocked')
-  await reading(page, '.06')
+  // the hand goes on where it was
+  await expect(field(page)).toBeFocused()
+  await page.keyboard.type('.06')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('.readings li')).toHaveCount(3)
   await page.goto('/jobs/sivkrok/record')
   await expect(page.locator('.reading.gone')).toContainText('gauge was knocked')
 })
@@ -210,6 +246,7 @@ test('the last shim goes to one of two browsers, the other is told and asked to 
   }
   await other.close()
   await page.locator('.card.open').getByRole('button', { name: 'Build this' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Build this' }).click()
   await expect(
     page.getByRole('alert').filter({ hasText: 'The drawer does not hold these stacks any more' }),
   ).toBeVisible()

@@ -48,7 +48,7 @@ const places = [
         </option>
       </select>
     </label>
-    <label v-if="shop.people.length" class="who">
+    <label v-if="shop.people.length" class="who units">
       <span class="sr-only">Units that are read first</span>
       <select
         :value="shop.first"
@@ -182,8 +182,12 @@ select,
     min-height: 44px;
     font-size: var(--t-small);
   }
+  /* on a phone the units stand on the page of the shop */
+  .units {
+    display: none;
+  }
   .who select {
-    max-width: 7.6rem;
+    max-width: 8.5rem;
     padding: 0 0.3rem;
   }
 }

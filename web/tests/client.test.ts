@@ -26,15 +26,18 @@ const reply = (status: number, body: unknown) => () =>
   Promise.resolve(new Response(JSON.stringify(body), { status }))
 const ids = () => sent.map((r) => r.headers['x-moray-request'])
 
-/** A write as a component has it. */
+/** A write as a component has it, at a screen where somebody has said who he is. */
 function aWrite(): Write {
+  localStorage.setItem('moray.person', 'ylva')
+  const client = createQueries()
+  client.setQueryData(keys.people, [{ id: 'ylva', name: 'Ylva', role: 'technician' }])
   let write!: Write
   mount(
     defineComponent(() => {
       write = useWrite()
       return () => h('i')
     }),
-    { global: { plugins: [createPinia(), [VueQueryPlugin, { queryClient: createQueries() }]] } },
+    { global: { plugins: [createPinia(), [VueQueryPlugin, { queryClient: client }]] } },
   )
   return write
 }

@@ -112,9 +112,11 @@ export async function mountPart(
     const { status, body } = init?.method === 'POST' ? next : { status: 200, body: [] }
     return Promise.resolve(new Response(JSON.stringify(body), { status }))
   })
+  localStorage.setItem('moray.person', 'ylva')
   const pinia = createPinia()
   setActivePinia(pinia)
   const client = createQueries()
+  client.setQueryData(keys.people, [{ id: 'ylva', name: 'Ylva', role: 'technician' }])
   client.setQueryData(keys.job(job.id), { ...REPLY, seen: 1, drafts: job.drafts } as unknown as CompactRecord)
   const router = createRouter({
     history: createMemoryHistory(),

@@ -1,9 +1,12 @@
 import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { ref } from 'vue'
 import NotationField from '../src/ui/NotationField.vue'
 import { rulerSpan } from '../src/ui/ruler.ts'
 import { understand } from '../src/ui/understand.ts'
+
+beforeEach(() => setActivePinia(createPinia()))
 
 function field(dialPerTurnMm?: number) {
   const text = ref('')

@@ -3,8 +3,16 @@ import type { Closing, RowPart } from '@moray/core/job/record'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { describe, expect, it } from 'vitest'
 import { buildBack, partMeant } from '../src/job/parts/row-view.ts'
-import { answerWords, canonical, markOf, routeView, wrongSoFar } from '../src/job/route/route-view.ts'
-import { inBoth, readTyped } from '../src/ui/both-units.ts'
+import {
+  answerWords,
+  attemptsOf,
+  canonical,
+  figuresOf,
+  markOf,
+  routeView,
+  wrongSoFar,
+} from '../src/job/route/route-view.ts'
+import { inBoth, readTyped, withUnit } from '../src/ui/both-units.ts'
 import { fixtureJob, type Given } from './job-fixture.ts'
 
 const sheet = demoSheets.find((s) => s.id === 'lomvi-90')!
@@ -23,10 +31,10 @@ const closed = (step: string, departedFrom: string[] = []): Closing => ({
 })
 
 describe('the route as the page shows it', () => {
-  it('shows the whole way before the owner has decided, and less after an exchange', () => {
+  it('shows the whole way before the owner has decided, and less after he has stopped it', () => {
     const before = routeView(job())
     expect(before.stages.map((s) => s.id)).toContain('join')
-    const after = routeView(job({ facts: { 'estimate.choice': 'exchange' } }))
+    const after = routeView(job({ facts: { 'estimate.choice': 'stop' } }))
     expect(after.stages.map((s) => s.id)).not.toContain('join')
     expect(after.progress.total).toBeLessThan(before.progress.total)
   })
@@ -52,12 +60,44 @@ describe('the route as the page shows it', () => {
       'Above the sheet',
     )
     expect(wrongSoFar(job(), step, { 'leak-case.start': '10 psi' })).toEqual({})
-    expect(wrongSoFar(job(), step, { 'leak-case.call': 'leaks' })).toEqual({})
-    const held = { 'leak-case.start': '70', 'leak-case.end': '70', 'leak-case.minutes': '30' }
-    expect(wrongSoFar(job(), step, { ...held, 'leak-case.call': 'leaks' })['leak-case.call']).toContain(
-      'say otherwise',
-    )
-    expect(wrongSoFar(job(), step, { ...held, 'leak-case.call': 'tight' })).toEqual({})
+    expect(wrongSoFar(job(), step, { 'leak-case.blocks-off': 'p1' })).toEqual({})
+    const on = { 'leak-case.blocks-on': 'p1 p2' }
+    expect(
+      wrongSoFar(job(), step, { ...on, 'leak-case.blocks-off': 'p1' })['leak-case.blocks-off'],
+    ).toContain('Find the rest')
+    expect(wrongSoFar(job(), step, { ...on, 'leak-case.blocks-off': 'p1 p2' })).toEqual({})
+  })
+  it('shows what a test comes to as soon as it can be computed, in words and in both units', () => {
+    const step = routeView(job()).route.steps.find((s) => s.id === 'leak-case')!
+    const show = (value: number, unit: string) => inBoth(value, unit)
+    expect(figuresOf(job(), step, { 'leak-case.start': '70' }, show)).toEqual([])
+    const held = {
+      'leak-case.blocks-on': 'p1 p2',
+      'leak-case.turned': 'yes',
+      'leak-case.start': '70',
+      'leak-case.end': '70',
+      'leak-case.minutes': '30',
+    }
+    const [verdict, leak] = figuresOf(job(), step, held, show)
+    expect([verdict!.text, leak!.text]).toEqual(['tight', '0.00 ml/min'])
+    const short = figuresOf(job(), step, { ...held, 'leak-case.minutes': '5' }, show)
+    expect(short[0]!.text).toBe('no verdict: this was no test yet')
+  })
+  it('tells an attempt from a step that was taken back or corrected', () => {
+    const gone = (more: object) => ({
+      reason: 'why',
+      by: 'Ylva',
+      at: '2026-11-20T08:00:00.000Z',
+      replacedBy: null,
+      ...more,
+    })
+    const closings = [
+      { ...closed('leak-case'), id: 1, takenBack: gone({}) },
+      { ...closed('leak-case'), id: 2, takenBack: gone({ at: '2026-11-21T08:00:00.000Z' }) },
+      { ...closed('leak-case'), id: 3, takenBack: gone({ replacedBy: 4 }) },
+      { ...closed('leak-case'), id: 4 },
+    ]
+    expect(attemptsOf(closings, 'leak-case').map((a) => a.id)).toEqual([1])
   })
   it('carries typed numbers to canonical units and leaves out what is not understood', () => {
     const step = routeView(job()).route.steps.find((s) => s.id === 'leak-case')!
@@ -74,14 +114,18 @@ describe('the route as the page shows it', () => {
     const step = routeView(job()).route.steps.find((s) => s.id === 'leak-case')!
     const ask = (fact: string) => step.asks.find((a) => a.fact === `leak-case.${fact}`)!
     expect(answerWords(ask('gasket'), 'old')).toBe('the old one')
-    expect(answerWords(ask('start'), 70, '70 kPa')).toBe('70 kPa · 10.15 psi (typed 70 kPa)')
+    expect(answerWords(ask('start'), 70, '70 kPa')).toBe('70.0 kPa · 10.15 psi (typed 70 kPa)')
+    const ports = ask('blocks-on')
+    expect(answerWords(ports, 'p1 p2')).toBe('Drain hole, adapter; Vent hole, screw')
+    expect(answerWords(ports, '')).toBe('none')
   })
 })
 
 describe('numbers in both systems', () => {
   it.each([
     ['12h', 'mm', 'length', '0.120 mm · 4.7 t'],
-    ['10 psi', 'kPa', 'pressure', '68.9476 kPa · 10.00 psi'],
+    ['10 psi', 'kPa', 'pressure', '68.9 kPa · 10.00 psi'],
+    ['0.5 h', 'min', undefined, '30 min'],
     ['3', '', undefined, '3'],
   ] as const)('%s', (text, unit, quantity, shown) =>
     expect(readTyped(text, unit, quantity)).toMatchObject({ state: 'value', shown }),
@@ -95,6 +139,16 @@ describe('numbers in both systems', () => {
     })
   })
   it('shows a temperature in both', () => expect(inBoth(20, 'C')).toBe('20.0 °C · 68.0 °F'))
+  it.each([
+    ['.0165', 'mm', 'length', '0.0165 in · 0.419 mm'],
+    ['10', 'kPa', 'pressure', '10.00 psi · 68.9 kPa'],
+    ['150', 'Nm', 'torque', '150.0 ft-lb · 203.37 Nm'],
+    ['.42 mm', 'mm', 'length', '0.0165 in · 0.420 mm'],
+  ] as const)('%s of somebody who reads inches first', (text, unit, quantity, shown) => {
+    expect(readTyped(text, unit, quantity, 'imperial')).toMatchObject({ state: 'value', shown })
+    // what is sent says its unit, so that it means the same to everybody
+    expect(readTyped(withUnit(text, quantity, 'imperial'), unit, quantity)).toMatchObject({ state: 'value' })
+  })
 })
 
 describe('the row', () => {

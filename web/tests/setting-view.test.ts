@@ -3,7 +3,9 @@ import { lomvi90 } from '@moray/core/drives/sheets/lomvi-90'
 import { assess } from '@moray/core/setting/assess'
 import { mount } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
-import { describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { createPinia, setActivePinia } from 'pinia'
+import { showThou } from '@moray/core/units/format'
 import PlanCard from '../src/job/panels/PlanCard.vue'
 import type { ShownBuild, ShownJob } from '../src/job/shown-job.ts'
 import { drawingTags, dueFocus, focusFrom, focusId, stackOf } from '../src/job/setting-view.ts'
@@ -69,6 +71,12 @@ describe('what is due on the page', () => {
       'backlash-reverse': [0.7, 0.7, 0.7],
     }
     expect(focusId(dueFocus(lomvi90, build(stacks, all)))).toBe('decide')
+    // whoever reads gauges goes on reading before he is sent back to a stack
+    const half = build({ pinion: 0.6 }, { depth: [38.4, 38.4, 38.4] })
+    expect(focusId(dueFocus(lomvi90, half))).toBe('stack:forward')
+    expect(focusId(dueFocus(lomvi90, half, focusFrom(lomvi90, 'measure:depth')))).toBe(
+      'measure:backlash-forward',
+    )
   })
   it('takes from the address only what this drive has', () => {
     expect(focusId(focusFrom(lomvi90, 'measure:depth')!)).toBe('measure:depth')
@@ -79,10 +87,15 @@ describe('what is due on the page', () => {
   })
 })
 
+/** Digits as a reader of millimetres sees them. */
+const metric = { digits: (mm: number, d = 2) => mm.toFixed(d), other: (mm: number) => showThou(mm) }
+
+beforeEach(() => setActivePinia(createPinia()))
+
 describe('numbers on the drawing', () => {
   const b = build({ pinion: 0.6, forward: 0.7 }, { depth: [38.52, 38.52] })
   it('stand at every place, a dash where nothing is known', () => {
-    const tags = Object.fromEntries(drawingTags(job(b), b).map((t) => [t.id, t]))
+    const tags = Object.fromEntries(drawingTags(job(b), b, metric).map((t) => [t.id, t]))
     expect(tags['stack:pinion']).toMatchObject({ value: '0.600', below: '23.6 t' })
     expect(tags['stack:reverse']!.value).toBe('—')
     expect(tags['measure:depth']).toMatchObject({ value: '38.520', verdict: 'out' })
@@ -93,7 +106,7 @@ describe('numbers on the drawing', () => {
       stacks: { pinion: 0.5 },
       predicted: { depth: { value: 38.42, U: 0.01, probability: 0.9 } },
     }
-    const tags = Object.fromEntries(drawingTags(job(b), b, plan).map((t) => [t.id, t]))
+    const tags = Object.fromEntries(drawingTags(job(b), b, metric, plan).map((t) => [t.id, t]))
     expect(tags['stack:pinion']!.value).toBe('0.500')
     expect(tags['measure:depth']).toMatchObject({ value: '38.420', below: 'planned · 1.5126 in' })
     expect(tags['measure:depth']!.verdict).toBeUndefined()

@@ -2,15 +2,19 @@ import type { CompactRecord } from '@moray/core/job/compact'
 import type { Closing } from '@moray/core/job/record'
 import type { Ask } from '@moray/core/route/route'
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
-import { afterEach, describe, expect, it, vi } from 'vitest'
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import AskField from '../src/job/route/AskField.vue'
 import { routeView } from '../src/job/route/route-view.ts'
 import StageList from '../src/job/route/StageList.vue'
 import type { ShownJob } from '../src/job/shown-job.ts'
 import { keys } from '../src/wire/queries.ts'
 import StepPanel from '../src/job/route/StepPanel.vue'
+import { useOwn } from '../src/stores/own.ts'
+import { useShop } from '../src/stores/shop.ts'
 import { fixtureJob, mountPart, refusal } from './job-fixture.ts'
 
+beforeEach(() => setActivePinia(createPinia()))
 afterEach(() => {
   vi.unstubAllGlobals()
   document.body.innerHTML = ''
@@ -82,27 +86,68 @@ const standing = (id: string, work: Parameters<typeof fixtureJob>[1] = {}) =>
   fixtureJob('lomvi-90', { closings: upTo(fixtureJob(), id), ...work })
 
 describe('the step panel', () => {
-  it('closes a step with Enter and asks for the next', async () => {
+  it('says which way a left-hand thread turns, in words and with an arrow, and goes on with Enter', async () => {
     const { wrapper, sent } = await panel(standing('left-hand'), 'left-hand')
-    await wrapper.get('input[value=clockwise]').setValue(true)
+    expect(wrapper.get('.turning').text()).toContain('Carrier ring nut: clockwise loosens.')
+    expect(wrapper.find('.turning svg').exists()).toBe(true)
     await wrapper.get('form').trigger('submit')
     await flushPromises()
     expect(sent.at(-1)).toMatchObject({
       path: '/api/jobs/job/steps',
-      body: { step: 'left-hand', answers: { 'left.loosens': 'clockwise' } },
+      body: { step: 'left-hand', answers: {} },
     })
     expect(wrapper.emitted('next')).toHaveLength(1)
   })
-  it('says a slip before it is sent, and offers no way round a step that could hurt', async () => {
-    const { wrapper, answer } = await panel(standing('left-hand'), 'left-hand')
-    await wrapper.get('input[value=anticlockwise]').setValue(true)
-    expect(wrapper.get('[role=alert]').text()).toContain('clockwise loosens')
-    answer(422, refusal('slip', 'answers.left.loosens', 'clockwise loosens'))
+  it('says a slip before it is sent, and offers no way round what could hurt', async () => {
+    const { wrapper, answer } = await panel(standing('leak-case'), 'leak-case')
+    const start = wrapper.findAll('.ask').find((a) => a.text().includes('Pressure at the start'))!
+    await start.get('input').setValue('120')
+    expect(start.get('[role=alert]').text()).toContain('Above the sheet')
+    answer(422, refusal('slip', 'answers.leak-case.start', 'Above the sheet'))
     await wrapper.get('form').trigger('submit')
     await flushPromises()
     expect(wrapper.emitted('next')).toBeUndefined()
     expect(wrapper.text()).not.toContain('Go on all the same')
-    expect(wrapper.text()).toContain('Nobody departs from this step')
+    expect(wrapper.text()).toContain('Nobody goes on over this')
+    // the hand is taken to what is wrong
+    expect(document.activeElement).toBe(start.get('input').element)
+  })
+  it('begins with the first thing asked, a choice or a tick as well as a field', async () => {
+    vi.useFakeTimers()
+    const { wrapper } = await panel(standing('receive'), 'receive')
+    ;(document.activeElement as HTMLElement | null)?.blur()
+    await vi.advanceTimersByTimeAsync(1000)
+    vi.useRealTimers()
+    expect(document.activeElement).toBe(wrapper.find('.ask input').element)
+    expect((document.activeElement as HTMLInputElement).type).toBe('radio')
+  })
+  it('corrects an answer with a reason, by sending all of them', async () => {
+    const closings = [
+      closed('ratio', { id: 9, answers: { 'ratio.input-turns': 21.5, 'ratio.output-turns': 10 } }),
+    ]
+    const { wrapper, sent } = await panel(fixtureJob('lomvi-90', { closings }), 'ratio')
+    await wrapper
+      .findAll('button')
+      .find((b) => b.text() === 'Correct an answer')!
+      .trigger('click')
+    await wrapper.findAll('.ask input')[1]!.setValue('10.1')
+    await wrapper.get('form.step-form').trigger('submit')
+    await flushPromises()
+    await wrapper.get('.reason textarea').setValue('miscounted')
+    await wrapper.get('.reason form').trigger('submit')
+    await flushPromises()
+    expect(sent.at(-1)).toEqual({
+      path: '/api/jobs/job/steps/9/correct',
+      body: { reason: 'miscounted', answers: { 'ratio.input-turns': 21.5, 'ratio.output-turns': '10.1' } },
+    })
+  })
+  it('writes nothing under a name that nobody chose', async () => {
+    const { wrapper, sent } = await panel(standing('left-hand'), 'left-hand')
+    useOwn().chosen = ''
+    await wrapper.get('form').trigger('submit')
+    await flushPromises()
+    expect(sent.filter((s) => s.path.endsWith('/steps'))).toHaveLength(0)
+    expect(useShop().asking).toBe(true)
   })
   it('shows what the server has against the answers that were sent, not against later ones', async () => {
     const { wrapper, answer } = await panel(standing('receive'), 'receive')
@@ -136,7 +181,7 @@ describe('the step panel', () => {
       'plate swapped',
       'agreed by Runa',
       'Another variant.',
-      'Take it back',
+      'Do it again',
     ])
       expect(text).toContain(words)
   })
@@ -155,7 +200,7 @@ describe('the step panel', () => {
     expect(wrapper.findAll('input').some((i) => (i.element as HTMLInputElement).value === '10 psi')).toBe(
       true,
     )
-    expect(wrapper.text()).toContain('68.9476 kPa')
+    expect(wrapper.text()).toContain('68.9 kPa')
   })
   it('keeps what is typed on the server a moment later', async () => {
     vi.useFakeTimers()

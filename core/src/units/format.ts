@@ -32,9 +32,12 @@ export function showThou(mm: number, decimals = 1): string {
 /** Which unit system stands first: the reader's own. */
 export type UnitSystem = 'metric' | 'imperial'
 
-/** Inches for the eye, with the digits that as many decimals of a millimetre are worth: `0.0165 in`. */
+/** Decimals of an inch for so many decimals of a millimetre: a ten-thousandth at most, finer than which no gauge here reads. */
+export const inchDecimals = (decimals: number): number => Math.min(4, decimals + 2)
+
+/** Inches for the eye: `0.0165 in`. */
 export function showInch(mm: number, decimals = 2): string {
-  return `${fixed(mm / MM_PER_INCH, decimals + 2)} in`
+  return `${fixed(mm / MM_PER_INCH, inchDecimals(decimals))} in`
 }
 
 /** Both unit systems side by side, the reader's own first: `0.42 mm · 16.5 t`, or `0.0165 in · 0.42 mm`. */
@@ -46,7 +49,12 @@ export function showBoth(mm: number, decimals = 2, first: UnitSystem = 'metric')
 
 /** A value with its unit, for a text that is shown to readers of either system: `70 kPa (10.2 psi)`. */
 export function inWords(value: number, unit: string): string {
-  const other = unit === 'kPa' ? `${fixed(value / KPA_PER_PSI, 1)} psi` : showOther(value, unit)
+  const other =
+    unit === 'kPa'
+      ? `${fixed(value / KPA_PER_PSI, 1)} psi`
+      : unit === 'mm'
+        ? showInch(value, 2)
+        : showOther(value, unit)
   return other ? `${value} ${unit} (${other})` : `${value} ${unit}`
 }
 

@@ -60,7 +60,7 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
       <StageList :job="job" :view="view" :current="step.step.id" @go="go" />
     </aside>
     <section class="middle" aria-label="Section">
-      <SectionDrawing :sheet="job.sheet" :state="drawn" :lit="lit" :max-height="430" />
+      <SectionDrawing :sheet="job.sheet" :state="drawn" :lit="lit" :max-height="560" />
       <p v-if="suspect" class="suspect">
         Look here first: <strong>{{ suspect.name.toLowerCase() }}</strong>. What was found points at
         {{ suspect.why.toLowerCase() }}.

@@ -9,6 +9,7 @@ import { computed, ref, watch } from 'vue'
 import LoadState from '../ui/LoadState.vue'
 import type { Shop } from '@moray/contract/replies'
 import { keys, useQueryClient, useShopWays } from '../wire/queries.ts'
+import { useOwn } from '../stores/own.ts'
 import { useWrite } from '../wire/use-write.ts'
 import SchoolList from './SchoolList.vue'
 
@@ -16,6 +17,7 @@ import SchoolList from './SchoolList.vue'
 const store = useShopWays()
 const client = useQueryClient()
 const write = useWrite()
+const own = useOwn()
 async function keep(shop: Promise<Shop | undefined>) {
   const reply = await shop
   if (reply) client.setQueryData(keys.shop, reply)
@@ -144,6 +146,18 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
             :disabled="confirm.trim() !== 'leave the demo' || write.busy.value"
           />
         </form>
+      </section>
+      <section aria-label="Yours">
+        <h2>Yours, at this screen</h2>
+        <fieldset class="one-of">
+          <legend class="small soft">Units that you read first; the others stand beside them</legend>
+          <label :class="{ on: own.first === 'metric' }">
+            <input v-model="own.first" type="radio" value="metric" class="sr-only" /> millimetres, Nm, kPa
+          </label>
+          <label :class="{ on: own.first === 'imperial' }">
+            <input v-model="own.first" type="radio" value="imperial" class="sr-only" /> inches, ft-lb, psi
+          </label>
+        </fieldset>
       </section>
       <section aria-label="Rules">
         <h2>Rules</h2>

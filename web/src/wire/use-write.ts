@@ -1,7 +1,8 @@
 import type { BodyOf, ReplyOf } from '@moray/contract/endpoint'
 import { computed, readonly, ref, type Ref } from 'vue'
 import { useShop } from '../stores/shop.ts'
-import { asWireError, send as sendNow, type ParamsFor, type WireError, type WriteEndpoint } from './client.ts'
+import { endpoints } from '@moray/contract/endpoints'
+import { asWireError, send as sendNow, WireError, type ParamsFor, type WriteEndpoint } from './client.ts'
 
 export interface Write {
   busy: Readonly<Ref<boolean>>
@@ -47,6 +48,10 @@ export function useWriteAs(person: () => string): Write {
   ): Promise<ReplyOf<E> | undefined> {
     error.value = null
     const who = person()
+    if (who === '' && endpoint !== endpoints.addPerson) {
+      error.value = new WireError('nobody', 'Say first who is working here; what you typed is still there.')
+      return undefined
+    }
     try {
       const reply = await sendNow(endpoint, params, body, who, ids.of(key))
       ids.done(key)

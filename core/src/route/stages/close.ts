@@ -1,11 +1,21 @@
 import type { BenchFacts } from '../../drives/bench-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { threadTurn } from '../../torque/thread-turn.ts'
+import type { Window } from '../../measuring/window.ts'
+import { showOther } from '../../units/format.ts'
 import type { Condition } from '../facts.ts'
 import { gate, inOrder, mustHold, number, pick, rightOf, text, tick, type StepDraft } from '../make.ts'
 import type { Ask, Figure, Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
 import { FITTED, REBUILD, UNIT } from './rebuild.ts'
+
+/** A torque window in both unit systems: `190 to 230 Nm (140.1 to 169.6 ft-lb)`. */
+function windowIn({ min = 0, max }: Window): string {
+  const other = (v: number) => showOther(v, 'Nm')
+  return max === undefined
+    ? `from ${min} Nm (${other(min)})`
+    : `${min} to ${max} Nm (${other(min).replace(/ .*/, '')} to ${other(max)})`
+}
 
 /** What the wrench has to be set to, and what arrives. */
 export const wrenchFigures = (at: string): Figure[] => [
@@ -15,7 +25,7 @@ export const wrenchFigures = (at: string): Figure[] => [
 ]
 
 /** A torque that may have gone through an adapter. */
-export function torqueAsks(at: string, what: string, window: { min?: number; max?: number }): Ask[] {
+export function torqueAsks(at: string, what: string, window: Window): Ask[] {
   return [
     pick(`${at}.adapter`, 'Through an adapter', {
       none: 'none',
@@ -33,17 +43,12 @@ export function torqueAsks(at: string, what: string, window: { min?: number; max
       optional: true,
     }),
     {
-      ...number(
-        `${at}.setting`,
-        `${what}: wrench set to (${window.min} to ${window.max} Nm at the fastener)`,
-        'Nm',
-        {
-          quantity: 'torque',
-          max: 2000,
-        },
-      ),
+      ...number(`${at}.setting`, `${what}: wrench set to (${windowIn(window)} at the fastener)`, 'Nm', {
+        quantity: 'torque',
+        max: 2000,
+      }),
       must: { fact: `${at}.torque-in`, is: true },
-      wrong: `What arrives at the fastener is outside ${window.min} to ${window.max} Nm. A straight adapter lengthens the arm: set the wrench lower, to what is shown above.`,
+      wrong: `What arrives at the fastener is outside ${windowIn(window)}. A straight adapter lengthens the arm: set the wrench lower, to what is shown above.`,
       slip: 'adapter-plain',
     },
   ]

@@ -1,4 +1,5 @@
 import type { LeakPlan } from '../../drives/bench-facts.ts'
+import { inWords } from '../../units/format.ts'
 import { firmly, gate, listOf, mustHold, number, pick, rightOf, text, type StepDraft } from '../make.ts'
 import type { Gate } from '../route.ts'
 
@@ -22,7 +23,7 @@ export function testCounts(plan: LeakPlan, test: LeakTestId): Gate[] {
       : []),
     gate(
       { fact: fact('start'), atLeast: least },
-      `It began below ${least} kPa, too little to show a leak: work at ${plan.workKpa} kPa.`,
+      `It began below ${inWords(least, 'kPa')}, too little to show a leak: work at ${inWords(plan.workKpa, 'kPa')}.`,
     ),
     gate({ fact: fact('minutes'), atLeast: plan.holdMin }, `Held for less than ${plan.holdMin} minutes.`),
     gate({ fact: fact('turned'), is: 'yes' }, 'Not everything was moved meanwhile.'),
@@ -49,7 +50,7 @@ export function leakStep(
     id: test,
     tools: ['Pressure tester with its gauge', 'Thermometer on the case', ...plan.ports],
     consumables: ['Gasket for the test plug', 'Soap water'],
-    caution: `Never above ${plan.maxKpa} kPa: a gearcase is no pressure vessel. Glasses on, stand aside of seals and plugs. Let the pressure out before any adapter is loosened.`,
+    caution: `Never above ${inWords(plan.maxKpa, 'kPa')}: a gearcase is no pressure vessel. Glasses on, stand aside of seals and plugs. Let the pressure out before any adapter is loosened.`,
     timedFrom: fact('start'),
     holdMin: plan.holdMin,
     school: 'leak-plan',
@@ -85,18 +86,13 @@ export function leakStep(
         'plug-gasket',
       ),
       firmly({
-        ...number(
-          fact('start'),
-          `Pressure at the start: ${plan.workKpa} kPa, never above ${plan.maxKpa}`,
-          'kPa',
-          {
-            quantity: 'pressure',
-            min: -100,
-            max: 1000,
-          },
-        ),
+        ...number(fact('start'), `Pressure at the start: ${inWords(plan.workKpa, 'kPa')}`, 'kPa', {
+          quantity: 'pressure',
+          min: -100,
+          max: 1000,
+        }),
         must: { fact: fact('start'), atMost: plan.maxKpa },
-        wrong: `Above the sheet's ${plan.maxKpa} kPa. Let it down before anything else.`,
+        wrong: `Above the sheet's ${inWords(plan.maxKpa, 'kPa')}. Let it down before anything else.`,
         slip: 'over-pressure',
       }),
       number(fact('start-c'), 'Temperature of the case at the start', 'C', {
@@ -125,7 +121,7 @@ export function leakStep(
       mustHold(
         number(fact('end'), 'Pressure at the end', 'kPa', { quantity: 'pressure', min: -100, max: 1000 }),
         { fact: fact('end'), atMost: plan.maxKpa },
-        `Above the sheet's ${plan.maxKpa} kPa: the case has warmed, or the gauge is misread. Let it down.`,
+        `Above the sheet's ${inWords(plan.maxKpa, 'kPa')}: the case has warmed, or the gauge is misread. Let it down.`,
       ),
       number(fact('end-c'), 'Temperature of the case at the end', 'C', {
         quantity: 'temperature',

@@ -1,4 +1,5 @@
 import type { Axis, DriveSheet } from '../../drives/sheet.ts'
+import { inWords } from '../../units/format.ts'
 import { inOrder, number, pick, rightOf, text, tick } from '../make.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
@@ -12,7 +13,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
   const stamps = sheet.ratio?.stamps ?? []
   const geared = sheet.meshes.length > 0
   const zones = Object.fromEntries(
-    sheet.runoutLimits.map((l, i) => [`z${i}`, `${l.zone.toLowerCase()}, limit ${l.tirMm} mm`]),
+    sheet.runoutLimits.map((l, i) => [`z${i}`, `${l.zone.toLowerCase()}, limit ${inWords(l.tirMm, 'mm')}`]),
   )
   return inOrder('receive', undefined, [
     {

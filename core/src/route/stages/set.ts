@@ -1,5 +1,6 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Window } from '../../measuring/window.ts'
+import { showOther } from '../../units/format.ts'
 import { gate, inOrder, mustHold, number, pick, rightOf, tick } from '../make.ts'
 import type { Step } from '../route.ts'
 import { REBUILD } from './rebuild.ts'
@@ -11,7 +12,8 @@ const FLANKS = [
 
 /** Windows of a rolling torque: new bearings, and run-in ones where the sheet knows them. */
 function windowWords({ newNm, runInNm }: { newNm: Window; runInNm?: Window }): string {
-  const span = (w: Window) => `${w.min ?? 0} to ${w.max ?? '?'} Nm`
+  const other = (v: number) => showOther(v, 'Nm').replace(/ .*/, '')
+  const span = ({ min = 0, max = 0 }: Window) => `${min} to ${max} Nm (${other(min)} to ${other(max)} in-lb)`
   return runInNm ? `new ${span(newNm)}, run in ${span(runInNm)},` : `${span(newNm)}`
 }
 

@@ -344,7 +344,6 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
       title="Build these stacks"
       action="Build this"
       :busy="take.busy.value"
-      :error="take.error.value?.message"
       @yes="building && takePlan(building)"
     >
       <p>The pieces are taken out of the drawer for the next trial, which is then measured anew.</p>

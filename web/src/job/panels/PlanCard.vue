@@ -48,8 +48,9 @@ const percent = computed(() => {
   <article class="card" :class="{ open }">
     <button type="button" class="head" :aria-expanded="open" @click="$emit('open')">
       <span class="rank">Plan {{ rank }}</span>
-      <span class="odds mono">{{ percent }} %</span> <span class="small soft">lands in every window</span>
+      <span class="odds mono">{{ percent }} %</span>
       <span class="small soft count">{{ plan.pieces }} {{ plan.pieces === 1 ? 'piece' : 'pieces' }}</span>
+      <span class="small soft lands">lands in every window</span>
     </button>
     <div v-if="open" class="body">
       <ul class="stacks">
@@ -115,9 +116,10 @@ const percent = computed(() => {
   border: 0;
   width: 100%;
   min-height: 48px;
-  display: flex;
+  display: grid;
+  grid-template-columns: auto 1fr auto;
   align-items: baseline;
-  gap: 0.9rem;
+  gap: 0 0.9rem;
   padding: 0.4rem 0.8rem;
   cursor: pointer;
   text-align: left;
@@ -128,8 +130,11 @@ const percent = computed(() => {
 .odds {
   font-size: 1.5rem;
 }
-.head .count {
-  margin-left: auto;
+.rank {
+  white-space: nowrap;
+}
+.lands {
+  grid-column: 2 / -1;
 }
 .body {
   padding: 0 0.8rem 0.8rem;

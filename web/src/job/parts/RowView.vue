@@ -266,7 +266,9 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
                 :aria-label="`${t.name}: earlier in the row`"
                 @click="move(t, -1)"
               >
-                earlier
+                <svg width="20" height="16" viewBox="0 0 20 16" aria-hidden="true">
+                  <path d="M18 8 H3 M9 2 L3 8 L9 14" />
+                </svg>
               </button>
               <button
                 type="button"
@@ -274,7 +276,9 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
                 :aria-label="`${t.name}: later in the row`"
                 @click="move(t, 1)"
               >
-                later
+                <svg width="20" height="16" viewBox="0 0 20 16" aria-hidden="true">
+                  <path d="M2 8 H17 M11 2 L17 8 L11 14" />
+                </svg>
               </button>
               <button
                 type="button"
@@ -414,7 +418,7 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
 }
 .row li {
   display: grid;
-  grid-template-columns: 2rem minmax(0, 1fr);
+  grid-template-columns: 2.4rem minmax(0, 1fr);
   border: 1px solid var(--line-strong);
   background: var(--sheet);
 }
@@ -433,6 +437,7 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
   display: grid;
   place-items: center;
   font-weight: 700;
+  font-size: var(--t-title);
   border-right: 1px solid var(--line);
   cursor: grab;
   touch-action: none;
@@ -453,11 +458,17 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
 .tools {
   display: flex;
   flex-wrap: wrap;
-  gap: 0 0.6rem;
+  gap: 0 0.2rem;
   align-items: center;
 }
 .tools .texty {
-  min-width: 44px;
+  min-width: 40px;
+}
+.tools svg {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 2.5;
+  vertical-align: middle;
 }
 .group {
   font-size: var(--t-small);

@@ -2,16 +2,16 @@
 import type { Ask } from '@moray/core/route/route'
 import { computed, useId } from 'vue'
 import { bareUnit, readTyped } from '../../ui/both-units.ts'
-import { useShop } from '../../stores/shop.ts'
+import { useOwn } from '../../stores/own.ts'
 
 /** One question of a step. A wrong answer is said at once, in the words that will stop the step. */
 const props = defineProps<{ ask: Ask; wrong?: string | undefined }>()
 const answer = defineModel<boolean | number | string | undefined>({ required: true })
 const id = useId()
-const shop = useShop()
+const own = useOwn()
 const typed = computed(() =>
   props.ask.kind === 'number'
-    ? readTyped(String(answer.value ?? ''), props.ask.unit, props.ask.quantity, shop.first)
+    ? readTyped(String(answer.value ?? ''), props.ask.unit, props.ask.quantity, own.first)
     : { state: 'empty' as const },
 )
 const text = computed({
@@ -22,7 +22,7 @@ const text = computed({
 const unitHint = computed(() => {
   if (props.ask.kind !== 'number') return ''
   const { unit, quantity } = props.ask
-  return quantity ? bareUnit(quantity, shop.first) : unit
+  return quantity ? bareUnit(quantity, own.first) : unit
 })
 /** What is ticked of a list, in the list's order. */
 const chosen = computed(() => String(answer.value ?? '').split(' '))
@@ -131,6 +131,9 @@ function toggle(value: string, on: boolean) {
   font-weight: 700;
 }
 .list {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 1.6rem;
   border: 0;
   margin: 0;
   padding: 0;

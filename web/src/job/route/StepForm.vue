@@ -71,6 +71,7 @@ function submit() {
         v-for="a in step.asks"
         :key="a.fact"
         class="ask"
+        :class="{ short: a.kind === 'number' }"
         :data-open="!a.optional && answers[a.fact] === undefined"
         :data-wrong="!!said(a.fact)"
       >
@@ -125,16 +126,23 @@ function submit() {
 </template>
 
 <style scoped>
+/* figures stand side by side where there is room; whatever has words takes the whole width */
 .asks {
   display: grid;
-  gap: 0.7rem;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 14rem), 1fr));
+  align-items: end;
+  gap: 0.7rem 1rem;
   margin: 0.5rem 0;
 }
 .ask {
   display: grid;
   gap: 0.25rem;
   min-width: 0;
+  grid-column: 1 / -1;
   scroll-margin: 5rem;
+}
+.ask.short {
+  grid-column: auto;
 }
 .shut {
   border: 2px solid var(--ink);
