@@ -146,8 +146,27 @@ export class LockAlignmentFields {
   @Whole({ what: 'tabs that must meet a slot', min: 1, max: 360 })
   required!: number
 
-  @Num({ what: 'how far tab 0 stands behind slot 0', unit: 'deg' })
-  phaseDeg!: number
+  @Num({ what: 'how far tab 0 stands behind slot 0', unit: 'deg', optional: true })
+  phaseDeg?: number
+
+  @Num({
+    what: 'or: how far the nearest tab stands before its slot, by a straight ruler',
+    unit: 'mm',
+    min: 0,
+    optional: true,
+  })
+  shortMm?: number
+
+  @Num({ what: 'radius at which the ruler was held', unit: 'mm', optional: true })
+  radiusMm?: number
+
+  @OneOf({
+    what: 'hand of the thread, for the drawing',
+    values: ['right', 'left'],
+    optional: true,
+    default: 'right',
+  })
+  hand?: 'right' | 'left'
 
   @Num({ what: 'how far off still counts', unit: 'deg', min: 0, optional: true, default: 0 })
   toleranceDeg?: number

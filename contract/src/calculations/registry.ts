@@ -7,6 +7,7 @@ import { shimSolveSteps } from '@moray/core/setting/shim-solve'
 import { parseReading } from '@moray/core/units/notation'
 import { benchCalculations } from './bench-calculations.ts'
 import { judgingCalculations } from './judging-calculations.ts'
+import { ownSheetCalculations } from './own-sheet-calculations.ts'
 import { calculationOf, type Calculation, type OutputField, type Turns } from './calculation.ts'
 import { describeClass, type FieldDescription } from '../fields/describe.ts'
 import { depthClass, depthClasses, JudgeFields, ParseReadingFields } from './measuring-fields.ts'
@@ -89,6 +90,7 @@ export const calculations: Calculation[] = [
   ),
   ...benchCalculations,
   ...judgingCalculations,
+  ...ownSheetCalculations,
 ]
 
 /** @throws InputError `unknown-calculation` naming the ones there are */

@@ -1,4 +1,4 @@
-import { leastSquares, unitCovariance } from '../numbers/least-squares.ts'
+import { parabola } from '../numbers/parabola.ts'
 import { InputError, refuse } from '../checks/input-error.ts'
 import { finite } from '../checks/numbers.ts'
 import { meshGeometry, type Mesh } from '../gears/mesh.ts'
@@ -44,40 +44,21 @@ export function rideHeight(input: RideHeightInput): RideHeight {
   const wedge = Math.sin(g.pinionPitchAngleDeg * rad) / Math.sin(g.gearPitchAngleDeg * rad)
 
   const positions = points.map((p) => p.pinionMm)
-  const centre = positions.reduce((a, b) => a + b, 0) / positions.length
-  const half = (Math.max(...positions) - Math.min(...positions)) / 2
   if (new Set(positions).size < 3) refuse('points', 'need at least three different pinion positions')
-  const base = points[0]!.rideMm
-  const xs = positions.map((p) => (p - centre) / half)
-  const ys = points.map((p) => p.rideMm - base + wedge * (p.pinionMm - centre))
-
-  const { coefficients, inverse, squares } = quadraticFit(xs, ys)
-  const [, b, a] = coefficients
-  const scale = Math.max(...ys.map(Math.abs), 1e-300)
-  if (Math.abs(a) < 1e-12 * scale)
-    refuse('points', 'show no curvature; take positions farther apart', 'no-curvature')
-  const variance = points.length > 3 ? squares / (points.length - 3) : 0
-  const [db, da] = [-1 / (2 * a), b / (2 * a * a)]
-  const spread = db * db * inverse[1]![1]! + 2 * db * da * inverse[1]![2]! + da * da * inverse[2]![2]!
-  const vertex = -b / (2 * a)
-  return {
-    vertexMm: centre + half * vertex,
-    vertexUMm: 2 * half * Math.sqrt(Math.max(0, variance * spread)),
-    residualMm: Math.sqrt(squares / points.length),
-    minimum: a > 0,
-    inside: Math.abs(vertex) <= 1,
-  }
-}
-
-/** y = c₀ + c₁x + c₂x²; x within about ±1, so that the normal equations are well conditioned. */
-function quadraticFit(
-  xs: number[],
-  ys: number[],
-): { coefficients: [number, number, number]; inverse: number[][]; squares: number } {
-  const rows = xs.map((x) => [1, x, x * x])
-  const fit = leastSquares(rows, ys)
-  const inverse = unitCovariance(rows)
-  if (!fit || !inverse)
+  const centre = positions.reduce((a, b) => a + b, 0) / positions.length
+  const fit = parabola(
+    positions,
+    points.map((p) => p.rideMm + wedge * (p.pinionMm - centre)),
+  )
+  if (fit === 'close')
     return refuse('points', 'lie too close together for a parabola; spread the pinion positions')
-  return { coefficients: fit.x as [number, number, number], inverse, squares: fit.squares }
+  if (fit === 'straight')
+    return refuse('points', 'show no curvature; take positions farther apart', 'no-curvature')
+  return {
+    vertexMm: fit.vertex,
+    vertexUMm: 2 * fit.vertexSd,
+    residualMm: Math.sqrt(fit.squares / points.length),
+    minimum: fit.opensUp,
+    inside: fit.inside,
+  }
 }

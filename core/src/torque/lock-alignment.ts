@@ -1,4 +1,4 @@
-import { finite, notNegative, whole } from '../checks/numbers.ts'
+import { finite, notNegative, positive, whole } from '../checks/numbers.ts'
 import { refuse } from '../checks/input-error.ts'
 
 export interface LockAlignmentInput {
@@ -7,8 +7,11 @@ export interface LockAlignmentInput {
   slots: number
   /** How many must coincide. */
   required: number
-  /** After a further turn of x, tab i stands at 360 i / tabs + x − phaseDeg, slot j at 360 j / slots. */
-  phaseDeg: number
+  /** After a further turn of x, tab i stands at 360 i / tabs + x − phaseDeg, slot j at 360 j / slots. Or: */
+  phaseDeg?: number
+  /** how far the nearest tab stands before its slot by a straight ruler (a chord), mm, at this radius. */
+  shortMm?: number
+  radiusMm?: number
   /** @default 0 */
   toleranceDeg?: number
 }
@@ -37,7 +40,7 @@ export function lockAlignment(input: LockAlignmentInput): LockAlignment {
   const slots = whole('slots', input.slots, 1, 360)
   const required = whole('required', input.required, 1, 360)
   if (required > tabs) refuse('required', `is ${required}; there are only ${tabs} tabs`)
-  const phase = finite('phaseDeg', input.phaseDeg)
+  const phase = phaseOf(input)
   const tolerance = notNegative('toleranceDeg', input.toleranceDeg ?? 0)
   const everyDeg = 360 / ((tabs / gcd(tabs, slots)) * slots)
   const next = mod(phase - tolerance, everyDeg)
@@ -55,6 +58,21 @@ export function lockAlignment(input: LockAlignmentInput): LockAlignment {
     }
     return count
   }
+}
+
+/** The phase as given, or from what a ruler says: 2 asin(short / 2 radius). */
+export function phaseOf({ phaseDeg, shortMm, radiusMm }: LockAlignmentInput): number {
+  if (phaseDeg !== undefined) {
+    if (shortMm !== undefined) refuse('shortMm', 'and phaseDeg say the same; give one of the two')
+    return finite('phaseDeg', phaseDeg)
+  }
+  if (shortMm === undefined) refuse('phaseDeg', 'is missing; give it, or shortMm with radiusMm')
+  const short = notNegative('shortMm', shortMm)
+  if (radiusMm === undefined) refuse('radiusMm', 'is missing; a ruler says nothing without the radius')
+  const radius = positive('radiusMm', radiusMm)
+  if (short > 2 * radius)
+    refuse('shortMm', `is ${short}; on a radius of ${radius} mm no tab stands that far off`)
+  return (2 * Math.asin(short / (2 * radius)) * 180) / Math.PI
 }
 
 const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))

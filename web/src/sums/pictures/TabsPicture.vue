@@ -1,13 +1,18 @@
 <script setup lang="ts">
-import type { LockAlignment, LockAlignmentInput } from '@moray/core/torque/lock-alignment'
+import { phaseOf, type LockAlignment, type LockAlignmentInput } from '@moray/core/torque/lock-alignment'
+import { threadTurn, type Hand } from '@moray/core/torque/thread-turn'
 import { computed } from 'vue'
+import TurnArrow from '../../ui/TurnArrow.vue'
 
 /** The nut's tabs over the slots, now and after the further turn, as they stand under the eye. */
-const props = defineProps<{ input: LockAlignmentInput; result: LockAlignment }>()
+const props = defineProps<{ input: LockAlignmentInput & { hand?: Hand }; result: LockAlignment }>()
+const turn = computed(() => threadTurn(props.input.hand ?? 'right', 'tightens'))
+/** A left-hand thread is drawn as it turns: mirrored. */
+const mirror = computed(() => (props.input.hand === 'left' ? -1 : 1))
 const [R, C] = [78, 100]
 const TOLERANCE = 1e-6
 const point = (deg: number, r: number): [number, number] => {
-  const a = ((deg - 90) * Math.PI) / 180
+  const a = ((mirror.value * deg - 90) * Math.PI) / 180
   return [C + r * Math.cos(a), C + r * Math.sin(a)]
 }
 const slots = computed(() =>
@@ -15,7 +20,7 @@ const slots = computed(() =>
 )
 const tabsAt = (turn: number) =>
   Array.from({ length: props.input.tabs }, (_, i) => {
-    const deg = (360 * i) / props.input.tabs + turn - props.input.phaseDeg
+    const deg = (360 * i) / props.input.tabs + turn - phaseOf(props.input)
     const off = Math.min(
       ...slots.value.map((s) => {
         const d = (((deg - s) % 360) + 360) % 360
@@ -69,10 +74,23 @@ const wedge = (deg: number, half: number, inner: number, outer: number) =>
   <p v-if="!result.possible" class="fault">
     No further turn brings enough together: another washer, or the low end of the window.
   </p>
-  <p v-else class="small soft">Clockwise is tightening. Never back.</p>
+  <p v-else class="turning">
+    <TurnArrow :turn="turn" />
+    <span>
+      {{
+        input.hand === 'left' ? 'Left-hand thread: anticlockwise' : 'Right-hand thread: clockwise'
+      }}
+      tightens. Never back.
+    </span>
+  </p>
 </template>
 
 <style scoped>
+.turning {
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+}
 .dials {
   display: flex;
   flex-wrap: wrap;
