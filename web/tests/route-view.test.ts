@@ -142,7 +142,7 @@ describe('numbers in both systems', () => {
   it.each([
     ['.0165', 'mm', 'length', '0.0165 in · 0.419 mm'],
     ['10', 'kPa', 'pressure', '10.00 psi · 68.9 kPa'],
-    ['150', 'Nm', 'torque', '150.0 ft-lb · 203.37 Nm'],
+    ['150', 'Nm', 'torque', '150.0 ft-lb · 203.4 Nm'],
     ['.42 mm', 'mm', 'length', '0.0165 in · 0.420 mm'],
   ] as const)('%s of somebody who reads inches first', (text, unit, quantity, shown) => {
     expect(readTyped(text, unit, quantity, 'imperial')).toMatchObject({ state: 'value', shown })

@@ -41,7 +41,7 @@ export const benchCalculations: Calculation[] = [
     ['highAtDeg', 'deg', 'where it stands highest, from the first reading'],
     ['secondHarmonicMm', 'mm', 'ovality'],
     ['blips', '', 'readings that stand out like a nick, by index'],
-    ['verdict', '', 'in, out or too-close, with a limit'],
+    ['verdict', '', 'against the limit'],
   ]),
   calculationOf(
     'shaft-runout',
@@ -108,8 +108,8 @@ export const benchCalculations: Calculation[] = [
   ),
   calculationOf('torque-adapter', 'Wrench setting with an adapter', TorqueAdapterFields, torqueAdapter, [
     ['settingNm', 'Nm', 'what to set'],
-    ['factor', '', 'setting over target'],
-    ['settingAtGripMinus25Nm', 'Nm', 'with the hand 25 mm nearer'],
+    ['factor', 'share', 'setting, of the torque wanted'],
+    ['settingAtGripMinus25Nm', 'Nm', 'with the hand 25 mm nearer to the drive'],
     ['settingAtGripPlus25Nm', 'Nm', 'with the hand 25 mm farther'],
   ]),
   calculationOf('torque-order', 'Order and stages of a fastener pattern', TorqueOrderFields, torqueOrder, [

@@ -440,12 +440,12 @@ export const examples: Record<string, Record<string, unknown>> = {
   },
   reach: {
     parts: [
-      { id: 'propeller', after: [] },
-      { id: 'ring nut', after: ['propeller'] },
-      { id: 'carrier', after: ['ring nut'], sets: ['reverse backlash'] },
-      { id: 'propeller shaft seals', after: ['carrier'] },
+      { id: 'propeller', after: [], sets: ['propeller-nut'] },
+      { id: 'ring-nut', after: ['propeller'], sets: ['ring-nut'] },
+      { id: 'carrier', after: ['ring-nut'], sets: ['reverse-backlash'] },
+      { id: 'seals', after: ['carrier'], sets: ['tightness'] },
     ],
-    targets: ['propeller shaft seals'],
+    targets: ['seals'],
   },
   'fault-rank': {
     findings: ['milky-oil', 'fishing-line'],

@@ -20,7 +20,7 @@ export const judgingCalculations: Calculation[] = [
       ['logEvidence', '', 'how well each reading was foreseen, as a log density'],
       ['warnings', '', 'trials that disagree with the ones before'],
       ['predicted', '', 'what the next build will read'],
-      ['nextBuildLastProbability', '', 'that the next build meets every window'],
+      ['nextBuildLastProbability', 'share', 'that the next build meets every window'],
     ],
   ),
   calculationOf(
@@ -29,7 +29,7 @@ export const judgingCalculations: Calculation[] = [
     ToothContactFields,
     toothContact,
     [
-      ['areaShare', '', 'share of the flank that can touch'],
+      ['areaShare', 'share', 'share of the flank that can touch'],
       ['centroidLength', '', 'centre along the tooth, -1 toe to 1 heel'],
       ['centroidProfile', '', 'centre up the tooth, -1 root to 1 top'],
       ['extents', '', 'outermost points of the patch'],

@@ -189,7 +189,7 @@ export const ownSheetCalculations: Calculation[] = [
     'How well a sensitivity is known',
     SensitivityUncertaintyFields,
     sensitivityUncertainty,
-    [['relU', '', 'relative standard uncertainty']],
+    [['relU', 'share', 'relative standard uncertainty']],
   ),
   calculationOf('float-stack', 'Stack that takes up a float', FloatStackFields, floatStack, [
     ['stackMm', 'mm', 'stack to fit'],

@@ -65,8 +65,8 @@ export const calculations: Calculation[] = [
     ['mean', 'as the readings', 'mean of the readings'],
     ['u', 'as the readings', 'standard uncertainty of the mean'],
     ['U', 'as the readings', 'expanded uncertainty, 2u'],
-    ['verdict', '', 'in, out or too-close'],
-    ['readingsNeeded', '', 'readings that would decide; null when none do'],
+    ['verdict', '', 'inside, outside or too close to call'],
+    ['readingsNeeded', '', 'readings in all that would decide it'],
     ['temperatureMm', 'mm', 'what was taken off for the temperature'],
   ]),
   calculationOf(

@@ -88,7 +88,7 @@ export class TakePlan {
   @Whole({ what: 'build that the plan starts from', min: 0, max: 999 })
   fromBuild!: number
 
-  @Many(() => TrialStack, { what: 'stacks to build in', least: 1, most: 8 })
+  @Many(() => TrialStack, { what: 'stacks to build in; one that is left out keeps what is in it', most: 8 })
   stacks!: TrialStack[]
 }
 

@@ -3,6 +3,7 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import { shimAdjusters } from '../drives/sheet.ts'
 import type { Facts, FactValue } from '../route/facts.ts'
 import { deriveFacts } from '../route/job-facts.ts'
+import { spread } from '../measuring/reading-set.ts'
 import { routeOf } from '../route/route-of.ts'
 import { chosenSchool, schools } from '../route/schools.ts'
 import { leftOnBench, lies, stillIn } from './bench-row.ts'
@@ -32,12 +33,18 @@ export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays,
 
   const found = buildState(record.builds[0]!)
   facts['setting.stacks-known'] = shimAdjusters(sheet).every((a) => found.stacks[a.id] !== undefined)
-  // what was accepted while the case was not yet bare is how it was found; the rebuild is measured after that
+  // what was read and accepted before the case was bare is how it was found; the rebuild is measured after that
   const newest = record.builds.at(-1)!
-  const bared = standing.filter((c) => bares.has(c.step)).map((c) => Date.parse(c.at))
-  const accepted = newest.acceptance
+  const bared = Math.max(...standing.filter((c) => bares.has(c.step)).map((c) => Date.parse(c.at)))
+  const since = (at: string) => Number.isFinite(bared) && Date.parse(at) >= bared
   facts['setting.accepted'] =
-    accepted !== null && bared.length > 0 && Date.parse(accepted.at) >= Math.max(...bared)
+    newest.acceptance !== null &&
+    since(newest.acceptance.at) &&
+    newest.readings.every((r) => r.superseded !== null || since(r.at))
+  facts['setting.before-bare'] =
+    Number.isFinite(bared) && newest.readings.some((r) => r.superseded === null && !since(r.at))
+  for (const [id, readings] of Object.entries(found.readings))
+    facts[`setting.found.${id}`] = spread(readings.map((r) => r.valueMm)).mean
   for (const [id, mm] of Object.entries(buildState(newest).stacks)) facts[`setting.stack.${id}`] = mm
 
   facts['row.missing'] = stillIn(sheet.parts, record.row).length

@@ -31,7 +31,9 @@ export function standingOf(
   if (!due) return { state: 'finished', stage: 'done', waits: { kind: 'nothing' } }
   if (record.heldReason !== null)
     return { state: 'held', stage: due.step.stage, waits: { kind: 'held', reason: record.heldReason } }
-  const begun = newest.stacks.length > 0 || newest.readings.length > 0 || newest.number > 0
+  // readings of a case that is still together wait for its stacks until it is apart: nothing is held up by them
+  const begun =
+    newest.stacks.length > 0 || newest.number > 0 || (newest.readings.length > 0 && !isShimmed(sheet))
   const measuring = begun && !newest.acceptance && !newest.assessment.complete
   // measuring as found may come before its turn: what is begun is what the job waits for
   const setting = (due.step.page === 'setting' && due.state === 'blocked') || measuring

@@ -16,6 +16,8 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'setting.stacks-known',
   'setting.accepted',
   'setting.stack.',
+  'setting.found.',
+  'setting.before-bare',
   'row.missing',
   'row.inside-left',
   'row.left',

@@ -21,8 +21,13 @@ export function tick(fact: string, label: string, slip?: SlipId, wrong?: string,
 
 type Options = Record<string, string>
 
-/** One of several; any answer closes the step. */
-export function pick(fact: string, label: string, options: Options, more: More = {}): Ask {
+/** One of several; any answer closes the step. @param more.finds findings that the answers stand for */
+export function pick(
+  fact: string,
+  label: string,
+  options: Options,
+  more: More & { finds?: Record<string, string> } = {},
+): Ask {
   return { kind: 'choice', fact, label, options: listed(options), ...more }
 }
 

@@ -35,7 +35,12 @@ export type Ask =
   | (AskBase & { kind: 'tick' })
   /** Several of a list; the answer is their values in the list's order, with blanks between. */
   | (AskBase & { kind: 'list'; options: { value: string; label: string }[] })
-  | (AskBase & { kind: 'choice'; options: { value: string; label: string }[] })
+  | (AskBase & {
+      kind: 'choice'
+      options: { value: string; label: string }[]
+      /** Findings of the fault table that an answer stands for, by value. */
+      finds?: Record<string, string>
+    })
   /** In canonical units; typed in bench notation where it has a quantity. */
   | (AskBase & {
       kind: 'number'

@@ -85,12 +85,6 @@ function knows(
     if (fact.endsWith('.read')) return middle(loaded.newNm) + 0.15
   }
   if (fact.startsWith('strike.') && fact.endsWith('.runout')) return 0.02
-  if (fact.startsWith('found.')) {
-    const measure = sheet.measures.find((m) => `found.${m.id}` === fact)
-    if (!measure) return undefined
-    const truth = trueReading(hand.gearcase, measure.id, hand.gearcase.stacks)
-    return Math.max(0, Math.round((truth + scatter(0.005)) * 100) / 100)
-  }
   switch (fact) {
     case 'in.opened':
       return 'long'

@@ -35,6 +35,7 @@ export async function closeStep({ tx, job, who }: At, body: CloseStep): Promise<
     )
     return { kind: 'attempt', subject: `step:${step.id}`, data: { what: step.what, why: closed.attempt } }
   }
+  await keepFindings({ tx, job, who }, step, closed)
   // the second of two who close the same step meets the constraint step_closed_once
   await tx.query(
     `with draft as (delete from step_draft where job_id = $1 and step = $2)
@@ -47,6 +48,20 @@ export async function closeStep({ tx, job, who }: At, body: CloseStep): Promise<
     subject: `step:${step.id}`,
     data: { what: step.what, ...(reason ? { reason } : {}) },
   }
+}
+
+/** What an answer says of the drive is a finding too: the fault finder knows it without asking again. */
+async function keepFindings({ tx, job, who }: At, step: Step, closed: Completed): Promise<void> {
+  const found = step.asks.flatMap(
+    (a) => (a.kind === 'choice' && a.finds?.[String(closed.answers[a.fact])]) || [],
+  )
+  const known = new Set(job.findings.flatMap((f) => (f.present ? f.finding : [])))
+  const fresh = [...new Set(found)].filter((f) => !known.has(f))
+  if (!fresh.length) return
+  await tx.query(
+    'insert into job_finding (job_id, finding, present, by_person, at) select $1, f, true, $2, $3 from unnest($4::text[]) f',
+    [job.id, who.id, who.at, fresh],
+  )
 }
 
 /** Writes down what was answered, with the words in which it was asked. @returns its id */

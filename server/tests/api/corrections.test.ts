@@ -59,6 +59,33 @@ describe('an answer that was wrong', () => {
   })
 })
 
+describe('what the drain shows', () => {
+  it('is known to the fault finder without being asked again, and not told twice', async () => {
+    const app = await testApp()
+    const w = await openWalker(app, 'lomvi-90')
+    const job = await walkTo(w, 'drain')
+    const right = rightAnswers(w, dueOf(job)!, job)
+    const after = await post(w, '/steps', {
+      step: 'drain',
+      answers: { ...right, 'drain.colour': 'milky', 'drain.metal': 'flakes' },
+    })
+    expect(after.findings.map((f) => [f.finding, f.present]).sort()).toEqual([
+      ['metal', true],
+      ['milky-oil', true],
+    ])
+  })
+})
+
+describe('readings of the case as found', () => {
+  it('stand at their step once they are taken in Setting, and do not stand for the rebuild', async () => {
+    let ms = NOW.getTime()
+    const app = await testApp({ now: () => new Date((ms += 1000)) })
+    const w = await openWalker(app, 'teist-6')
+    await post(w, '/readings', { build: 0, measure: 'backlash', text: '.42', unit: 'mm', gaugeId: 'g02' })
+    expect((await app.job(w.id)).facts['setting.found.backlash']).toBeCloseTo(0.42, 9)
+  })
+})
+
 describe('a pressure test that was none', () => {
   it('is kept as an attempt with its reasons, and the step stays due', async () => {
     const app = await testApp()
@@ -150,8 +177,23 @@ describe('an acceptance', () => {
     })
     job = await post(w, '/acceptance/withdraw', { build: 0, reason: 'measured again after the bearings' })
     expect(job.acceptance).toBeNull()
-    job = await post(w, '/acceptance', { build: 0, reason: 'measured again' })
-    expect(job.facts['setting.accepted']).toBe(true)
+    // accepted once more it is still how it was found: what counts is read after that
+    job = await post(w, '/acceptance', { build: 0, reason: 'as found all the same' })
+    expect(job.facts).toMatchObject({ 'setting.accepted': false, 'setting.before-bare': true })
+    job = await post(w, '/trials', { fromBuild: 0, stacks: [] })
+    expect(job.builds.at(-1)!.number).toBe(1)
+    for (const m of measure)
+      for (let i = 0; i < m.readings; i++)
+        await post(w, '/readings', {
+          build: 1,
+          measure: m.id,
+          text: `${m.target ?? 0.3} mm`,
+          unit: 'mm',
+          gaugeId: 'g02',
+          confirmed: true,
+        })
+    job = await post(w, '/acceptance', { build: 1, reason: 'measured after the bearings' })
+    expect(job.facts).toMatchObject({ 'setting.accepted': true, 'setting.before-bare': false })
     const told = (await app.events(w.id)).map((e) => e.text)
     expect(told).toContainEqual('As found: acceptance withdrawn (measured again after the bearings)')
   })

@@ -157,6 +157,10 @@ select {
   background: var(--sheet);
   border: 1px solid var(--line-strong);
 }
+.field label::first-letter,
+legend::first-letter {
+  text-transform: uppercase;
+}
 .flag {
   display: inline-flex;
   align-items: center;

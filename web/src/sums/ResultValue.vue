@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { showOther } from '@moray/core/units/format'
+import { useUnits } from '../ui/units.ts'
+import { isShown, labelOf, unitOf, wordOf } from './names.ts'
 import VerdictMark from '../ui/VerdictMark.vue'
 import { computed } from 'vue'
 
@@ -7,28 +8,16 @@ import { computed } from 'vue'
 const props = defineProps<{ value: unknown; unit?: string | undefined; deep?: boolean }>()
 
 const MARKS = ['in', 'out', 'too-close'] as const
-/** Fields of nested results end in their unit: stackMm, leakMlPerMin. */
-const UNIT_OF_NAME: [RegExp, string][] = [
-  [/Mm$/, 'mm'],
-  [/Nm$/, 'Nm'],
-  [/Kpa$/, 'kPa'],
-  [/Deg$/, 'deg'],
-]
-const unitOfName = (name: string) => UNIT_OF_NAME.find(([end]) => end.test(name))?.[1]
 const mark = computed(() => MARKS.find((m) => m === props.value))
-const number = computed(() => {
-  if (typeof props.value !== 'number') return ''
-  if (props.value !== 0 && Math.abs(props.value) < 1e-4) return props.value.toExponential(3)
-  return String(Number(props.value.toPrecision(6)))
-})
-const other = computed(() =>
-  typeof props.value === 'number' ? showOther(props.value, props.unit ?? '') : '',
+const units = useUnits()
+const number = computed(() =>
+  typeof props.value === 'number' ? units.value(props.value, props.unit ?? '') : '',
 )
 const list = computed(() => (Array.isArray(props.value) ? (props.value as unknown[]) : null))
 const flat = computed(() => list.value?.every((v) => typeof v !== 'object' || v === null))
 const table = computed(() =>
   props.value && typeof props.value === 'object' && !list.value
-    ? Object.entries(props.value as Record<string, unknown>)
+    ? Object.entries(props.value as Record<string, unknown>).filter(([k]) => isShown(k))
     : null,
 )
 const MOST = 24
@@ -37,27 +26,27 @@ const MOST = 24
 <template>
   <span v-if="mark"><VerdictMark :verdict="mark" /></span>
   <span v-else-if="typeof value === 'number'" class="mono" :class="{ big: !deep }"
-    >{{ number }}<span v-if="unit" class="small soft unit">{{ unit }}</span
-    ><span v-if="other" class="small unit">· {{ other }}</span></span
+    >{{ number.split(' · ')[0]
+    }}<span v-if="number.includes(' · ')" class="small unit">· {{ number.split(' · ')[1] }}</span></span
   >
   <span v-else-if="typeof value === 'boolean'">{{ value ? 'yes' : 'no' }}</span>
   <span v-else-if="value === null || value === undefined" class="soft">none</span>
   <span v-else-if="list && flat" class="mono wrap">{{
-    list.length ? list.map((v) => (typeof v === 'number' ? Number(v.toPrecision(6)) : v)).join(', ') : 'none'
+    list.length ? list.map((v) => (typeof v === 'number' ? Number(v.toPrecision(4)) : v)).join(', ') : 'none'
   }}</span>
   <ol v-else-if="list">
-    <li v-for="(v, i) in list.slice(0, MOST)" :key="i"><ResultValue :value="v" deep /></li>
+    <li v-for="(v, i) in list.slice(0, MOST)" :key="i"><ResultValue :value="v" :unit="unit" deep /></li>
     <li v-if="list.length > MOST" class="small soft">
       and {{ list.length - MOST }} more; all of them in the JSON
     </li>
   </ol>
   <dl v-else-if="table">
     <div v-for="[k, v] in table" :key="k">
-      <dt>{{ k }}</dt>
-      <dd><ResultValue :value="v" :unit="unitOfName(k)" deep /></dd>
+      <dt>{{ labelOf(k) }}</dt>
+      <dd><ResultValue :value="v" :unit="unitOf(k) ?? unit" deep /></dd>
     </div>
   </dl>
-  <strong v-else>{{ value }}</strong>
+  <strong v-else>{{ wordOf(String(value)) }}</strong>
 </template>
 
 <style scoped>

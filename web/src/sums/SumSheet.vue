@@ -7,6 +7,8 @@ import { showTime } from '../ui/times.ts'
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { useUnits } from '../ui/units.ts'
+import { wordOf } from './names.ts'
 import { useCalc } from '../workers/use-calc.ts'
 import FieldEditor from './FieldEditor.vue'
 import { guides } from './guides.ts'
@@ -124,6 +126,7 @@ function bring(k: Kept) {
   way.value = wayOf(k.input)
   typed.value = toTyped(fields.value, k.input)
 }
+const units = useUnits()
 const { copy, copied } = useClipboard({ legacy: true })
 const asJson = computed(() =>
   JSON.stringify({ calculation: props.name, input: read.value.input, result: result.value }, null, 2),
@@ -132,7 +135,10 @@ const brief = (k: Kept) =>
   Object.entries(k.result)
     .filter(([, v]) => typeof v === 'number' || typeof v === 'string')
     .slice(0, 3)
-    .map(([f, v]) => `${f} ${typeof v === 'number' ? Number(v.toPrecision(5)) : String(v)}`)
+    .map(
+      ([f, v]) =>
+        `${meaning(f)}: ${typeof v === 'number' ? units.value(v, unitOf(f) ?? '') : wordOf(String(v))}`,
+    )
     .join(', ')
 </script>
 
@@ -182,6 +188,9 @@ const brief = (k: Kept) =>
             @click="copy(asJson)"
           />
         </div>
+        <p class="small soft">
+          Without the pages: <code>npm run -s calc -- {{ name }}</code>
+        </p>
         <section v-if="own.length" aria-label="Notebook">
           <h3>Notebook</h3>
           <ol>
@@ -240,6 +249,9 @@ dl > div {
 dt {
   font-size: var(--t-small);
   color: var(--ink-soft);
+}
+dt::first-letter {
+  text-transform: uppercase;
 }
 dd {
   margin: 0;

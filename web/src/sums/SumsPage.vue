@@ -29,10 +29,7 @@ const known = computed(() => calculations.some((c) => c.name === props.name))
       />
       <ul>
         <li v-for="c in found" :key="c.name">
-          <RouterLink :to="`/sums/${c.name}`"
-            ><strong>{{ c.what }}</strong
-            ><span class="small soft">{{ c.name }}</span></RouterLink
-          >
+          <RouterLink :to="`/sums/${c.name}`">{{ c.what }}</RouterLink>
         </li>
       </ul>
       <p v-if="!found.length" class="soft">No calculation is called that.</p>

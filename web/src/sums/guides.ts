@@ -88,6 +88,36 @@ export const guides: Record<string, { formula: string }> = {
     formula:
       'The pinion and gear displacement whose computed patches come nearest to the two that were seen.',
   },
+  'gear-from-measures': {
+    formula:
+      'm = D / (z + 2 k cos δ), k the addendum in modules by the usual proportions; of two diameters the weighted mean.',
+  },
+  'sensitivity-uncertainty': {
+    formula:
+      'Each figure that was counted, measured or assumed, times how strongly the sensitivity follows it; added in squares.',
+  },
+  'float-stack': {
+    formula: 'Stack = trial + float − clearance that is left + preload that shall be there.',
+  },
+  'clamp-load': {
+    formula:
+      'Clamp load = torque ÷ (nut factor × diameter): slippery threads clamp harder at the same torque.',
+  },
+  'pump-volume': {
+    formula: 'Volume = strokes × volume of a stroke × pressure of the air ÷ rise of the pressure.',
+  },
+  swing: {
+    formula:
+      'A parabola through the sweep; its turning point is the reading, not the mean of what the needle showed.',
+  },
+  reach: {
+    formula:
+      'All that stands before the part in the list, and what stands before that; with it the settings that it carries.',
+  },
+  'service-due': {
+    formula:
+      'Months from the last service, or the day on which the hours run out at the rate of the log: what comes first.',
+  },
   'fault-rank': {
     formula:
       "Bayes' rule over a table of how often each finding goes with each cause; checks by information against cost.",

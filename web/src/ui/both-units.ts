@@ -7,15 +7,45 @@ import { parseReading } from '@moray/core/units/notation'
 export type Typed =
   { state: 'empty' } | { state: 'value'; value: number; shown: string } | { state: 'not'; why: string }
 
-/** Decimals that a canonical value is worth to the eye. */
-const DECIMALS: Record<string, number> = { mm: 3, C: 1, kPa: 1, Nm: 2, 'ml/min': 2, min: 0, ml: 0 }
-const NAMES: Record<string, string> = { C: '°C' }
+/** Decimals that a canonical value is worth to the eye, from small values to large ones. */
+const DECIMALS: Record<string, readonly [small: number, large: number, from: number]> = {
+  mm: [3, 3, 0],
+  'mm/mm': [4, 4, 0],
+  deg: [1, 1, 0],
+  C: [1, 1, 0],
+  K: [1, 1, 0],
+  kPa: [1, 0, 100],
+  'kPa/min': [3, 3, 0],
+  Nm: [2, 1, 15],
+  kN: [1, 1, 0],
+  'Nm/mm': [2, 2, 0],
+  'ml/min': [2, 2, 0],
+  ml: [0, 0, 0],
+  min: [0, 0, 0],
+  s: [0, 0, 0],
+  h: [1, 1, 0],
+  '%': [1, 1, 0],
+  turns: [2, 2, 0],
+  bits: [2, 2, 0],
+}
+const NAMES: Record<string, string> = { C: '°C', deg: '°' }
+
+/** A share as percent, without promising what it cannot: never 0 or 100 of what is only near it. */
+export function percent(share: number): string {
+  const p = 100 * share
+  if (p > 99.9 && p < 100) return '> 99.9 %'
+  if (p > 0 && p < 0.1) return '< 0.1 %'
+  return `${Number(p.toFixed(p < 10 || p > 90 ? 1 : 0))} %`
+}
 
 /** A canonical value in both systems, the reader's own first; digits by what the unit is worth. */
 export function inBoth(value: number, unit: string, first: UnitSystem = 'metric'): string {
   if (unit === 'mm') return showBoth(value, 3, first)
-  const decimals = DECIMALS[unit]
-  const digits = decimals === undefined ? String(Number(value.toPrecision(4))) : fixed(value, decimals)
+  if (unit === 'share') return percent(value)
+  const worth = DECIMALS[unit]
+  const digits = worth
+    ? fixed(value, Math.abs(value) >= worth[2] && worth[2] > 0 ? worth[1] : worth[0])
+    : String(Number(value.toPrecision(4)))
   const own = unit ? `${digits} ${NAMES[unit] ?? unit}` : digits
   const other = showOther(value, unit)
   if (!other) return own

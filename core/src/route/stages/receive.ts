@@ -12,6 +12,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
   const stamps = sheet.ratio?.stamps ?? []
   const geared = sheet.meshes.length > 0
+  const asFound = sheet.measures.filter((m) => m.kind !== 'depth')
   const zones = Object.fromEntries(
     sheet.runoutLimits.map((l, i) => [`z${i}`, `${l.zone.toLowerCase()}, limit ${inWords(l.tirMm, 'mm')}`]),
   )
@@ -97,18 +98,28 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         ...(bench.lubricant === 'oil'
           ? [number('drain.ml', `Drained, of ${sheet.oilCapacityMl ?? '?'} ml`, 'ml', { max: 20_000 })]
           : []),
-        pick('drain.colour', 'Colour', {
-          clean: 'clean',
-          milky: 'milky',
-          black: 'black',
-          burnt: 'burnt smell',
-        }),
-        pick('drain.metal', 'On the magnet or in the tray', {
-          none: 'nothing',
-          fuzz: 'fuzz',
-          flakes: 'flakes',
-          chunk: 'a chunk',
-        }),
+        pick(
+          'drain.colour',
+          'Colour',
+          {
+            clean: 'clean',
+            milky: 'milky',
+            black: 'black',
+            burnt: 'burnt smell',
+          },
+          { finds: { milky: 'milky-oil', black: 'black-oil', burnt: 'black-oil' } },
+        ),
+        pick(
+          'drain.metal',
+          'On the magnet or in the tray',
+          {
+            none: 'nothing',
+            fuzz: 'fuzz',
+            flakes: 'flakes',
+            chunk: 'a chunk',
+          },
+          { finds: { flakes: 'metal', chunk: 'metal' } },
+        ),
         rightOf(
           'drain.waste',
           'The old oil went',
@@ -130,6 +141,12 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       why: 'Found readings say what wore, and whether the old stacks are a good guess.',
       page: 'setting',
       tools: ['Indicator on a firm stand', 'Backlash arm'],
+      // taken in Setting, with a gauge: they are the first readings of the case as found
+      figures: asFound.map((m) => ({
+        label: `${m.label} as found`,
+        fact: `setting.found.${m.id}`,
+        unit: 'mm',
+      })),
       asks: [
         rightOf(
           'found.indicator',
@@ -137,21 +154,12 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
           {
             right: 'in line with the motion, preloaded, stand firm',
             doubtful: 'not sure of one of these',
-            none: 'nothing measured here: it came in pieces',
+            none: 'nothing measured here',
           },
           ['right', 'none'],
           'Off its line it reads long, without preload it loses the end, on a loose stand it reads the stand. Set it up again.',
           'indicator',
         ),
-        ...sheet.measures
-          .filter((m) => m.kind !== 'depth')
-          .map((m) =>
-            number(`found.${m.id}`, `${m.label} as found`, 'mm', {
-              quantity: 'length',
-              max: 10,
-              optional: true,
-            }),
-          ),
         ...(bench.shifts
           ? [
               pick('found.shift', 'Shift feel', {

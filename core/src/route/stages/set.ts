@@ -110,7 +110,7 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
       gates: [
         gate(
           { fact: 'setting.accepted', is: true },
-          'Nothing is accepted as built since the case was bare: measure and decide in Setting. What was accepted before that is how it was found.',
+          'Nothing is accepted as built since the case was bare: measure and decide in Setting. What was read before that is how it was found: build it up again in Setting and measure.',
         ),
       ],
       asks: [],

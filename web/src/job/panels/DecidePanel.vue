@@ -209,6 +209,19 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
         </div>
       </template>
       <p v-else class="lead">Not in its window beyond doubt: {{ open.join(', ') }}.</p>
+      <p v-if="job.facts['setting.before-bare'] && build === job.builds.at(-1)" class="caution">
+        Read before it was taken apart: that is how it was found. Build it up again and measure, and accept
+        that.
+      </p>
+      <button
+        v-if="writable"
+        type="button"
+        class="texty"
+        :disabled="take.busy.value"
+        @click="send({ fromBuild: build.number, stacks: [] })"
+      >
+        Built up again with the same stacks: measure anew
+      </button>
       <div v-if="warnings.length" class="fault warned" role="alert">
         <p v-for="w in warnings" :key="`${w.trial} ${w.quantity}`">
           <strong>{{ labelOf(w.quantity) }}</strong>, trial {{ w.trial }}: reads

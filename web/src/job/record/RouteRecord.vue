@@ -79,8 +79,8 @@ const answersOf = (s: ClosingRecord) =>
     </p>
     <p v-if="work.outcome">
       <strong>It was: {{ causeLabel(work.outcome.cause) }}</strong
-      ><template v-if="work.outcome.note">. {{ work.outcome.note }}</template>
-      <span class="small soft">{{ work.outcome.by }}</span>
+      ><template v-if="work.outcome.note">. {{ work.outcome.note }}</template> {{ ' '
+      }}<span class="small soft">{{ work.outcome.by }}</span>
     </p>
   </section>
   <section v-if="work.grades.length" aria-label="Parts">

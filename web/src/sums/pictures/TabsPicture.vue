@@ -77,9 +77,7 @@ const wedge = (deg: number, half: number, inner: number, outer: number) =>
   <p v-else class="turning">
     <TurnArrow :turn="turn" />
     <span>
-      {{
-        input.hand === 'left' ? 'Left-hand thread: anticlockwise' : 'Right-hand thread: clockwise'
-      }}
+      {{ input.hand === 'left' ? 'Left-hand thread: anticlockwise' : 'Right-hand thread: clockwise' }}
       tightens. Never back.
     </span>
   </p>

@@ -1,0 +1,210 @@
+import { expect, test, type Page } from '@playwright/test'
+
+/** What everybody at the bench meets every minute: what is due in view, where the hand is, units, two people on one job. */
+
+const panel = (page: Page) => page.locator('.panel')
+const field = (page: Page) => page.locator('input.text')
+const inView = (page: Page, selector: string) =>
+  page.evaluate((s) => {
+    const box = [...document.querySelectorAll(s)].at(-1)?.getBoundingClientRect()
+    return box ? { top: box.top, bottom: box.bottom, height: window.innerHeight } : null
+  }, selector)
+
+test('Done is in view and the step at its top, on every step of a whole route at 1280×800', async ({
+  page,
+}) => {
+  await page.goto('/jobs/lomvi-test/route')
+  await expect(panel(page).getByRole('heading').first()).toBeVisible()
+  const stages = page.locator('button.stage')
+  let steps = 0
+  const out: string[] = []
+  for (let s = 0; s < (await stages.count()); s++) {
+    if ((await stages.nth(s).getAttribute('aria-expanded')) === 'false') await stages.nth(s).click()
+    const own = page.locator('.stages > li').nth(s).locator('.steps button')
+    const count = await own.count()
+    for (let i = 0; i < count; i++) {
+      const step = own.nth(i)
+      const name = (await step.innerText()).trim()
+      await step.click()
+      await expect(step).toHaveAttribute('aria-current', 'step')
+      await expect(panel(page).getByRole('heading').first()).toHaveText(name.split('\n').at(-1)!.trim())
+      const done = await inView(page, '.panel .actions')
+      const head = await inView(page, '.panel h2')
+      if (!done || done.bottom > done.height + 1) out.push(`${name}: Done`)
+      if (!head || head.top < 0) out.push(`${name}: title`)
+      steps++
+    }
+  }
+  expect(steps).toBeGreaterThan(40)
+  expect(out).toEqual([])
+})
+
+test('a refused Done takes the hand and the eye to what is wrong', async ({ page }) => {
+  await page.goto('/jobs/lomvi-test/route?step=leak-case')
+  const start = panel(page).getByLabel(/Pressure at the start/)
+  await expect(start).toHaveValue('70 kPa')
+  await start.fill('140')
+  await page.evaluate(() => window.scrollTo(0, document.body.scrollHeight))
+  await panel(page)
+    .getByRole('button', { name: /next step/ })
+    .click()
+  await expect(start).toBeFocused()
+  await expect(start).toBeInViewport()
+  await expect(panel(page).getByRole('alert').first()).toBeInViewport()
+  await expect(panel(page).getByText('Nobody goes on over this')).toBeVisible()
+  await start.fill('70 kPa')
+  await expect(panel(page).getByText('Nobody goes on over this')).toBeHidden()
+})
+
+test('a fresh browser asks who is working, once, and writes nothing before', async ({ browser }) => {
+  const page = await (await browser.newContext({ storageState: { cookies: [], origins: [] } })).newPage()
+  const writes: string[] = []
+  page.on('request', (r) => r.method() === 'POST' && writes.push(r.url()))
+  await page.goto('/jobs/sivkrok/route')
+  const asked = page.getByRole('dialog', { name: 'Who is working here?' })
+  await asked.getByRole('button', { name: 'Only looking' }).click()
+  await panel(page).getByText('never', { exact: true }).click()
+  await panel(page).getByText('no', { exact: true }).click()
+  await panel(page)
+    .getByLabel(/Things that are wrong/)
+    .fill('0')
+  await panel(page)
+    .getByRole('button', { name: /next step/ })
+    .click()
+  await expect(asked).toBeVisible()
+  expect(writes).toEqual([])
+  await asked.getByRole('button', { name: 'Joar Skjelbu' }).click()
+  await expect(panel(page).getByLabel(/Things that are wrong/)).toHaveValue('0')
+  await page.reload()
+  await expect(page.getByLabel('Who is working')).toHaveValue('joar')
+  await expect(asked).toBeHidden()
+})
+
+test('inch first: everywhere, bare numbers included, kept for this person', async ({ page }) => {
+  await page.goto('/jobs/alke-lower/setting?build=2')
+  await page.getByLabel('Units that are read first').selectOption('imperial')
+  const depth = page.locator('.rulers li', { hasText: 'Pinion depth' })
+  await expect(depth.locator('.big')).toHaveText(/^1\.62\d\d$/)
+  await expect(depth).toContainText(/±\s*0\.0\d+ in/)
+  await expect(depth).toContainText('inside')
+  await expect(page.locator('.card.open')).toContainText(/0\.\d{4} in · 0\.\d{3} mm/)
+  // a bare number typed at a step is inches, ft-lb, psi
+  await page.goto('/jobs/lomvi-test/route?step=leak-case')
+  const end = panel(page).getByLabel(/Pressure at the end/)
+  await end.fill('10')
+  await expect(end.locator('xpath=..')).toContainText('10.00 psi · 68.9 kPa')
+  // so is a reading, and the gauge's own notation still says what it says
+  await page.goto('/jobs/rordrum/setting?at=measure:backlash')
+  await field(page).fill('.0063')
+  await expect(page.locator('.said')).toContainText('0.0063 in · 0.160 mm')
+  await field(page).fill('16h')
+  await expect(page.locator('.said')).toContainText('0.160 mm')
+  await field(page).fill('')
+  // another person at this screen reads millimetres
+  await page.getByLabel('Who is working').selectOption('joar')
+  await expect(page.getByLabel('Units that are read first')).toHaveValue('metric')
+  await page.getByLabel('Who is working').selectOption('ylva')
+  await page.getByLabel('Units that are read first').selectOption('metric')
+})
+
+test('two people on one stack: what is typed stays where it was meant', async ({ page, browser }) => {
+  const other = await (await browser.newContext()).newPage()
+  await page.goto('/')
+  // a job of its own, so that no other journey walks on it
+  const opened = await page.request.post('/api/jobs', {
+    headers: { 'x-moray-person': 'ylva', 'x-moray-request': crypto.randomUUID() },
+    data: {
+      sheetId: 'lomvi-90',
+      serial: 'TWO-1',
+      boat: 'To mann',
+      owner: 'Boat pool',
+      water: 'salt',
+      complaint: 'two at one stack',
+    },
+  })
+  const { id } = (await opened.json()) as { id: string }
+  for (const p of [page, other]) await p.goto(`/jobs/${id}/setting`)
+  const heading = (p: Page, name: string) => panel(p).getByRole('heading', { name })
+  await expect(heading(page, 'Pinion shims as found')).toBeVisible()
+  await field(page).fill('.40')
+  await field(page).press('Enter')
+  await field(page).fill('.2')
+  // the other enters and closes that very stack
+  await field(other).fill('.70')
+  await field(other).press('Enter')
+  await field(other).press('Enter')
+  await expect(heading(other, 'Forward shims as found')).toBeVisible()
+  await expect(panel(page)).toContainText('has entered this stack meanwhile: 0.700 mm')
+  await expect(heading(page, 'Pinion shims as found')).toBeVisible()
+  await expect(field(page)).toHaveValue('.2')
+  await expect(panel(page).locator('.pieces li')).toHaveCount(1)
+  await other.close()
+})
+
+test('a form that was begun is not thrown away by one key, and a wrong figure is said at its field', async ({
+  page,
+}) => {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'A drive comes in' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Boat').fill('Lomvi')
+  await page.keyboard.press('Escape')
+  await expect(dialog.getByText('What you typed would be lost.')).toBeVisible()
+  await expect(dialog.getByLabel('Boat')).toHaveValue('Lomvi')
+  await dialog.getByRole('button', { name: 'Throw it away' }).click()
+  await expect(dialog).toBeHidden()
+  await page.getByLabel('Who is working').selectOption('runa')
+  await page.goto('/shop')
+  await page.getByLabel(/Labour an hour/).fill('abc')
+  await page.getByRole('button', { name: 'Keep the rules' }).click()
+  await expect(page.getByRole('alert')).toHaveText(
+    /"abc" is not a number; a figure from 0 to 100000 is needed/,
+  )
+  await page.getByLabel(/Labour an hour/).fill('950')
+  await page.getByRole('button', { name: 'Keep the rules' }).click()
+  await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible()
+  // the new line of the drawer begins where it is typed
+  await page.goto('/drawer')
+  await page.getByRole('button', { name: 'Add a line' }).click()
+  await expect(page.getByRole('dialog').getByLabel('Measured thickness', { exact: true })).toBeFocused()
+})
+
+test('building back, the row says grade, new and the accepted stack, and keeps a condemned part out', async ({
+  page,
+}) => {
+  await page.goto('/jobs/lomvi-done/parts?view=row')
+  await page.getByText('building back').click()
+  const card = (name: string) => page.locator('.row li', { hasText: name })
+  await expect(card('Pinion shims')).toContainText('0.749 mm')
+  await expect(card('Clutch dog')).toContainText('new one in')
+  await expect(card('Driveshaft').first()).not.toContainText('new one in')
+})
+
+test('what was written down when the drive came in is put right, with its history', async ({ page }) => {
+  await page.goto('/jobs/rordrum/route')
+  await page.locator('.about summary').click()
+  await page.getByRole('button', { name: 'correct what is written' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Correct what is written' })
+  await dialog.getByRole('button', { name: 'Correct it' }).click()
+  await expect(dialog.getByRole('alert').first()).toBeVisible()
+  await dialog.getByLabel('Serial number').fill('RV-0099')
+  await dialog.getByLabel('Why it is corrected').fill('plate cleaned and read again')
+  await dialog.getByRole('button', { name: 'Correct it' }).click()
+  await expect(dialog).toBeHidden()
+  await page.goto('/jobs/rordrum/record')
+  await expect(page.locator('.record')).toContainText('RV-0099')
+  await expect(page.locator('.history')).toContainText(
+    /serial was .*, is RV-0099 \(plate cleaned and read again\)/,
+  )
+})
+
+test('an acceptance is withdrawn with a reason, and the readings are open again', async ({ page }) => {
+  await page.goto('/jobs/alke-upper/setting?at=decide')
+  await expect(panel(page).getByRole('heading', { name: 'Accepted as built' })).toBeVisible()
+  await page.getByRole('button', { name: 'Withdraw the acceptance' }).click()
+  await page.getByLabel('Reason').fill('the gauge was out of its date')
+  await page.getByRole('dialog').getByRole('button', { name: 'Withdraw it' }).click()
+  await expect(panel(page).getByRole('heading', { name: 'Decide' })).toBeVisible()
+  await page.goto('/jobs/alke-upper/record')
+  await expect(page.locator('.history')).toContainText('acceptance withdrawn (the gauge was out of its date)')
+})
