@@ -92,6 +92,8 @@ export interface Gauge {
   id: string
   name: string
   type: string
+  /** Ways of measuring that it is made for, by id. */
+  suits: string[]
   measures: string
   resolution: number
   mpe: number

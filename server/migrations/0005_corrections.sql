@@ -22,6 +22,12 @@ alter table step_taken_back add column replaced_by bigint references step_done (
 -- A new part went in where the old one was condemned.
 alter table row_part add column renewed boolean not null default false;
 
+-- Ways of measuring that a gauge is made for, by id, the first choice first: what is proposed goes by that and not by its name.
+alter table gauge add column suits text[] not null default '{}';
+update gauge set suits = case type
+  when 'Pinion-depth gauge' then '{master-drop}'::text[] when 'Backlash arm' then '{backlash}' when 'Feeler set' then '{feeler-block}'
+  when 'Depth micrometer' then '{arbor}' when 'Plunger dial indicator' then '{end-play}' else '{}' end;
+
 -- The record of a job (0004), now with withdrawn acceptances left out, renewed parts, and corrected closings.
 create or replace function job_record(the_job text) returns table (record json, ways json) language plpgsql stable as $$
 begin

@@ -4,6 +4,8 @@ import { shimAdjusters } from '../drives/sheet.ts'
 import type { Facts, FactValue } from '../route/facts.ts'
 import { deriveFacts } from '../route/job-facts.ts'
 import { spread } from '../measuring/reading-set.ts'
+import { stepWithRole } from '../route/progress.ts'
+import type { StepRole } from '../route/route.ts'
 import { routeOf } from '../route/route-of.ts'
 import { chosenSchool, schools } from '../route/schools.ts'
 import { leftOnBench, lies, stillIn } from './bench-row.ts'
@@ -21,11 +23,8 @@ const DAY_MS = 86_400_000
 export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now: Date): Facts {
   const facts: Record<string, FactValue> = {}
   const standing = counted(record.closings)
-  const bares = new Set(
-    routeOf(sheet)
-      .steps.filter((s) => s.bares)
-      .map((s) => s.id),
-  )
+  const route = routeOf(sheet)
+  const bares = new Set(route.steps.filter((s) => s.bares).map((s) => s.id))
   for (const c of standing) Object.assign(facts, c.answers)
   facts['job.water'] = record.water
   const own = Object.fromEntries(record.schools.map((s) => [s.school, s.choice]))
@@ -58,8 +57,11 @@ export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays,
   const approval = record.estimates.flatMap((e) => e.approval ?? []).at(-1)
   if (approval) facts['estimate.choice'] = approval.choice
 
-  const rings = closingOf(standing, 'o-rings')
-  const closed = closingOf(standing, 'inside')
+  const byRole = (role: StepRole) => {
+    const step = stepWithRole(route, role)
+    return step && closingOf(standing, step.id)
+  }
+  const [rings, closed] = [byRole('rings-in'), byRole('closes')]
   const end = closed ? new Date(closed.at) : now
   facts['waited.seals'] = rings ? Math.floor((end.getTime() - new Date(rings.at).getTime()) / DAY_MS) : 0
   return deriveFacts(sheet, facts)

@@ -37,7 +37,8 @@ export function standingOf(
   const measuring = begun && !newest.acceptance && !newest.assessment.complete
   // measuring as found may come before its turn: what is begun is what the job waits for
   const setting = (due.step.page === 'setting' && due.state === 'blocked') || measuring
-  const reopened = record.closings.some((c) => c.takenBack && c.step === 'handover')
+  const last = progress.steps.find((s) => s.step.role === 'hands-over')?.step.id
+  const reopened = record.closings.some((c) => c.takenBack && c.step === last)
   const state = setting ? 'setting' : (STATE_OF_STAGE[due.step.stage] ?? 'working')
   const { timedFrom } = due.step
   const draft = timedFrom

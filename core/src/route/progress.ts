@@ -1,5 +1,5 @@
 import { holds, type Facts } from './facts.ts'
-import type { Route, Step } from './route.ts'
+import type { Route, Step, StepRole } from './route.ts'
 
 export type StepState = 'done' | 'open' | 'blocked' | 'not-here'
 
@@ -23,6 +23,10 @@ export type Done = ReadonlySet<string>
 
 /** A step that asks nothing is done as soon as what it waits for is, and open again when that no longer holds. */
 export const closesItself = (step: Step) => step.asks.length === 0 && step.gates.length > 0
+
+/** The step that has a role on this route; undefined where none has. */
+export const stepWithRole = (route: Pick<Route, 'steps'>, role: StepRole): Step | undefined =>
+  route.steps.find((s) => s.role === role)
 
 /** Whether a step belongs to this job. */
 export const applies = (step: Step, facts: Facts) => !step.appliesWhen || holds(step.appliesWhen, facts)

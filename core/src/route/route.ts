@@ -68,6 +68,12 @@ export interface Figure {
   words?: Record<string, string>
 }
 
+/**
+ * Steps that mean something beyond the route: rings that age until the case closes over them, the closing itself, the last moment before parts go
+ * back in, parts that arrive, and the end.
+ */
+export type StepRole = 'rings-in' | 'closes' | 'ready-to-build' | 'parts-arrive' | 'hands-over'
+
 export interface Step {
   id: string
   stage: string
@@ -94,6 +100,8 @@ export interface Step {
   figures?: Figure[]
   /** A thread that turns another way than most, at the moment the tool goes on. */
   turn?: { what: string; act: Act; turn: Turn }
+  /** What the rest of Moray knows this step as. */
+  role?: StepRole
   /** It leaves the case open and bare: what was measured and accepted before it is how the case was found. */
   bares?: boolean
   /** A picture is wanted with it. */

@@ -56,7 +56,7 @@ class Scanner {
 }
 
 const EXAMPLES: Record<Quantity, string> = {
-  length: 'write for example 16t, 42h, 0.42 mm, .016in or 2r 35h',
+  length: 'write for example 19t, 37h, 0.37 mm, .014in or 2r 35h',
   torque: 'write for example 24Nm, 27ftlb or 145inlb',
   pressure: 'write for example 80kPa, 12psi, 0.8bar or -15inHg',
   temperature: 'write for example 20C or 68F',

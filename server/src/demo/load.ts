@@ -52,8 +52,8 @@ async function loadShop(tx: Transaction, now: Date) {
   for (const g of gauges)
     await tx.query(
       `insert into gauge (id, name, type, measures, resolution, mpe, repeatability, unit, per_turn_mm, masters,
-         calibrated_on, interval_months)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10::jsonb, $11::date - make_interval(months => $12), $13)`,
+         calibrated_on, interval_months, suits)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10::jsonb, $11::date - make_interval(months => $12), $13, $14)`,
       [
         g.id,
         g.name,
@@ -68,6 +68,7 @@ async function loadShop(tx: Transaction, now: Date) {
         now.toISOString().slice(0, 10),
         g.monthsAgo,
         g.interval,
+        g.suits ?? [],
       ],
     )
   const at = new Date(now.getTime() - 1000 * HOUR)

@@ -12,6 +12,8 @@ export interface DemoGauge {
   name: string
   type: string
   measures: string
+  /** Ways of measuring that it is made for. */
+  suits?: string[]
   /** In `unit`. */
   resolution: number
   mpe: number
@@ -29,6 +31,7 @@ export const gauges: DemoGauge[] = [
     id: 'g01',
     name: 'Depth gauge 1',
     type: 'Pinion-depth gauge',
+    suits: ['master-drop'],
     measures: 'depth',
     resolution: 0.005,
     mpe: 0.006,
@@ -47,6 +50,7 @@ export const gauges: DemoGauge[] = [
     id: 'g02',
     name: 'Dial 1, metric',
     type: 'Plunger dial indicator',
+    suits: ['end-play'],
     measures: 'length',
     resolution: 0.01,
     mpe: 0.01,
@@ -60,6 +64,7 @@ export const gauges: DemoGauge[] = [
     id: 'g03',
     name: 'Dial 2, inch',
     type: 'Plunger dial indicator',
+    suits: ['end-play'],
     measures: 'length',
     resolution: 0.0254,
     mpe: 0.0254,
@@ -86,6 +91,7 @@ export const gauges: DemoGauge[] = [
     id: 'g05',
     name: 'Backlash arm with dial',
     type: 'Backlash arm',
+    suits: ['backlash'],
     measures: 'length',
     resolution: 0.01,
     mpe: 0.01,
@@ -111,6 +117,7 @@ export const gauges: DemoGauge[] = [
     id: 'g07',
     name: 'Depth micrometer',
     type: 'Depth micrometer',
+    suits: ['arbor'],
     measures: 'length',
     resolution: 0.01,
     mpe: 0.004,
@@ -123,6 +130,7 @@ export const gauges: DemoGauge[] = [
     id: 'g08',
     name: 'Feeler set',
     type: 'Feeler set',
+    suits: ['feeler-block'],
     measures: 'length',
     resolution: 0.01,
     mpe: 0.005,

@@ -5,6 +5,7 @@ interface Row {
   id: string
   name: string
   type: string
+  suits: string[]
   measures: string
   resolution: number
   mpe: number
@@ -16,7 +17,7 @@ interface Row {
   due: string
 }
 
-const SELECT = `select id, name, type, measures, resolution, mpe, repeatability, unit, per_turn_mm, masters,
+const SELECT = `select id, name, type, suits, measures, resolution, mpe, repeatability, unit, per_turn_mm, masters,
   to_char(calibrated_on, 'YYYY-MM-DD') as calibrated,
   to_char(calibrated_on + make_interval(months => interval_months), 'YYYY-MM-DD') as due from gauge`
 
@@ -25,6 +26,7 @@ function toGauge(row: Row, now: Date): Gauge {
     id: row.id,
     name: row.name,
     type: row.type,
+    suits: row.suits,
     measures: row.measures,
     resolution: row.resolution,
     mpe: row.mpe,

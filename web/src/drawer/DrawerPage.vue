@@ -38,7 +38,7 @@ const adding = ref(false)
   <div class="page-head">
     <h1>Drawer</h1>
     <label class="sr-only" for="find-shim">Find a shim</label>
-    <InputText id="find-shim" v-model="search" placeholder="Find: 16t, 0.40, B3" autocomplete="off" />
+    <InputText id="find-shim" v-model="search" placeholder="Find: 19t, 0.37, B3" autocomplete="off" />
     <p v-if="store.lines" class="small soft">
       {{ store.lines.length }} lines, {{ pieces }} pieces, {{ empty }} lines empty
     </p>

@@ -24,7 +24,10 @@ const pieces = computed(() => (/^\d{1,3}$/.test(count.value.trim()) ? Number(cou
 const ready = computed(
   () => understand(text.value, shop.unit, 'shim-piece').state === 'value' && pieces.value !== undefined,
 )
+/** What is missing is said once somebody wants the line. */
+const tried = ref(false)
 async function send() {
+  tried.value = !ready.value
   if (!ready.value) return
   const body = {
     text: text.value,
@@ -54,12 +57,16 @@ async function send() {
       <form @submit.prevent="send">
         <label for="pieces">Pieces</label>
         <InputText id="pieces" ref="countField" v-model="count" inputmode="numeric" />
+        <p v-if="tried && pieces === undefined" class="small late" role="alert">
+          “{{ count }}” is no number of pieces; a whole number from 0 to 999 is needed.
+        </p>
+        <p v-else-if="tried" class="small late" role="alert">The thickness is not understood yet.</p>
         <label for="place">Tray</label>
         <InputText id="place" v-model="place" maxlength="80" autocomplete="off" />
         <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
         <div class="actions">
           <Button type="button" label="Leave it" class="quiet" @click="emit('close')" />
-          <Button type="submit" label="Add the line" class="lamp" :disabled="!ready || write.busy.value" />
+          <Button type="submit" label="Add the line" class="lamp" :disabled="write.busy.value" />
         </div>
       </form>
     </div>
@@ -67,6 +74,9 @@ async function send() {
 </template>
 
 <style scoped>
+.late {
+  color: var(--out);
+}
 .form,
 form {
   display: grid;

@@ -27,6 +27,15 @@ const shows = (id: string) =>
     ?.shows.map(labelOf)
     .join('; ') ?? ''
 const percent = (p: number) => (p < 0.01 ? '< 1 %' : `${Math.round(100 * p)} %`)
+/** How much a check is expected to tell, in words: a bit is one yes-or-no question answered for good. */
+const tells = (bits: number) =>
+  bits > 0.5
+    ? 'tells much'
+    : bits > 0.2
+      ? 'tells something'
+      : bits > 0.05
+        ? 'tells a little'
+        : 'tells hardly anything'
 const COST: Record<number, string> = { 1: 'a look', 2: 'minutes', 4: 'a pressure test', 10: 'open it' }
 
 const cause = ref('')
@@ -107,7 +116,7 @@ const causeLabel = (id: string) => seedTable.causes.find((c) => c.id === id)?.la
       <ol class="checks">
         <li v-for="(c, i) in rank.nextChecks.slice(0, 5)" :key="c.id" :class="{ first: i === 0 }">
           <strong>{{ c.label }}</strong>
-          <span class="small">{{ c.expectedBits.toFixed(2) }} bits for {{ COST[c.cost] ?? c.cost }}</span>
+          <span class="small">{{ tells(c.expectedBits) }}, for {{ COST[c.cost] ?? c.cost }}</span>
           <span class="small soft">shows: {{ shows(c.id) }}</span>
         </li>
       </ol>

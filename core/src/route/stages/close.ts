@@ -172,6 +172,7 @@ export function closeSteps(sheet: DriveSheet, after: string): Step[] {
     },
     {
       id: 'inside',
+      role: 'closes',
       what: 'Everything that belongs inside is inside',
       why: 'What is left on the bench now means opening it again.',
       appliesWhen: REBUILD,

@@ -168,6 +168,7 @@ export function finishSteps(sheet: DriveSheet, after: string): Step[] {
     bench.propeller?.afterRun && propeller,
     {
       id: 'handover',
+      role: 'hands-over',
       what: 'Hand it over',
       why: 'The record is where the next rebuild starts.',
       needsToo: ['approve'],

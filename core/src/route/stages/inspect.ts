@@ -59,6 +59,7 @@ export function inspectSteps(sheet: DriveSheet, after: string): Step[] {
       },
       {
         id: 'parts-in',
+        role: 'parts-arrive',
         what: 'Compare every new part with the old one',
         why: 'Early and late parts of one drive differ by a groove or a bore.',
         appliesWhen: { fact: 'estimate.choice', is: 'rebuild' },

@@ -109,6 +109,7 @@ export function sealSteps(sheet: DriveSheet, after: string): Step[] {
     },
     {
       id: 'o-rings',
+      role: 'rings-in',
       what: 'Fit the O-rings',
       why: 'Right ring, clean groove, and only one in it.',
       appliesWhen: REBUILD,
@@ -128,6 +129,7 @@ export function sealSteps(sheet: DriveSheet, after: string): Step[] {
     },
     {
       id: 'pre-lube',
+      role: 'ready-to-build',
       what: bench.lubricant === 'oil' ? 'Oil everything that runs' : 'Grease everything that runs',
       why: 'A bearing or clutch that starts dry is worn before the oil arrives.',
       appliesWhen: REBUILD,

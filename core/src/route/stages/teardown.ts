@@ -39,7 +39,7 @@ export function teardownSteps(sheet: DriveSheet, after: string): Step[] {
           ? [
               number(
                 'locks.pinch',
-                `Pinch screws slackened, left in place (${bench.pinchScrews.where})`,
+                `Pinch screws slackened, left in place (${bench.pinchScrews.count}, ${bench.pinchScrews.where})`,
                 '',
                 { min: bench.pinchScrews.count, whole: true },
               ),

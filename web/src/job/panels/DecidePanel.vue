@@ -157,7 +157,9 @@ async function withdrawNow(reason: string) {
     { id: props.job.id },
     { build: props.build.number, reason },
   )
-  if (reply) withdrawing.value = false
+  if (!reply) return
+  withdrawing.value = false
+  focusDue()
 }
 const asking = ref(false)
 async function acceptNow(reason?: string) {
@@ -168,6 +170,8 @@ async function acceptNow(reason?: string) {
   sure.value = false
   again.value = false
   emit('preview', null)
+  // the dialog leaves the focus nowhere: on to what is said now
+  focusDue()
 }
 const own = ref(false)
 const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id)?.label ?? id

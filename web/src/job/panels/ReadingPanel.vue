@@ -49,16 +49,10 @@ const suitable = computed(() =>
 const gaugeKey = computed(() =>
   props.measure.kind === 'depth' ? props.measure.how.method : props.measure.kind,
 )
-const PREFERRED: Record<string, string> = {
-  backlash: 'Backlash arm',
-  'feeler-block': 'Feeler set',
-  arbor: 'Depth micrometer',
-  'end-play': 'Plunger dial indicator',
-}
 const gauge = computed(
   () =>
     suitable.value.find((g) => g.id === shop.gauges[gaugeKey.value]) ??
-    suitable.value.find((g) => g.type === PREFERRED[gaugeKey.value]) ??
+    suitable.value.find((g) => g.suits.includes(gaugeKey.value)) ??
     suitable.value[0],
 )
 const gaugeOptions = computed(() =>

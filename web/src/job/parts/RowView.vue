@@ -4,6 +4,7 @@ import type { ShownJob } from '../shown-job.ts'
 import type { ChangeRowPart } from '@moray/contract/requests/parts'
 import { leftOnBench, lies, stillIn, type StillIn } from '@moray/core/job/bench-row'
 import { closingOf } from '@moray/core/job/closings'
+import { stepWithRole } from '@moray/core/route/progress'
 import { ORIENTATIONS, type Part } from '@moray/core/drives/parts'
 import { endpoints } from '@moray/contract/endpoints'
 import { useSortable } from './use-sortable.ts'
@@ -25,7 +26,10 @@ const props = defineProps<{ job: ShownJob }>()
 const write = useJobWrite()
 const units = useUnits()
 const waiting = computed(() => stillIn(props.job.sheet.parts, props.job.row))
-const closing = computed(() => closingOf(props.job.closings, 'pre-lube') !== undefined)
+const closing = computed(() => {
+  const ready = stepWithRole(props.job.route, 'ready-to-build')
+  return ready !== undefined && closingOf(props.job.closings, ready.id) !== undefined
+})
 const back = ref(closing.value)
 watch(closing, (now) => (back.value = now))
 const row = computed(() => props.job.row)

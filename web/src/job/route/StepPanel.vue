@@ -232,7 +232,7 @@ const offers = computed((): Record<string, { label: string; value: string }> => 
 })
 const figures = computed(() => figuresOf(props.job, definition.value, given.value, units.value))
 const attempts = computed(() => attemptsOf(props.job.closings, definition.value.id))
-const ordered = computed(() => (definition.value.id === 'parts-in' ? orderedParts(props.job) : []))
+const ordered = computed(() => (definition.value.role === 'parts-arrive' ? orderedParts(props.job) : []))
 const turn = computed(() => definition.value.turn)
 </script>
 
