@@ -30,10 +30,12 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-background-networking'],
 })
 
-async function shot(name, path, { width = 1280, height = 800, night = false, act } = {}) {
+async function shot(name, path, { width = 1280, height = 800, night = false, inch = false, act } = {}) {
   const context = await browser.newContext({ viewport: { width, height } })
   const page = await context.newPage()
+  await page.addInitScript(() => localStorage.setItem('moray.person', 'ylva'))
   if (night) await page.addInitScript(() => localStorage.setItem('moray.night', 'true'))
+  if (inch) await page.addInitScript(() => localStorage.setItem('moray.first', '{"ylva":"imperial"}'))
   await page.goto(url + path)
   await page.waitForLoadState('load')
   await page.waitForTimeout(1200)
@@ -52,18 +54,19 @@ const typeStacks = async (page) => {
   await page.locator('input.text').fill('16t')
 }
 await shot('bench', '/')
+await shot('bench-phone', '/', { width: 360, height: 740 })
 await shot('setting-found', '/jobs/lomvi-skarv/setting', { act: typeStacks })
 const planShown = (page) => page.locator('.card.open').waitFor({ timeout: 60_000 })
 await shot('setting-plan', '/jobs/alke-lower/setting', { act: planShown })
-await shot('setting-built', '/jobs/lomvi-done/setting?at=measure:depth')
+await shot('setting-inch', '/jobs/alke-lower/setting', { inch: true, act: planShown })
 await shot('setting-night', '/jobs/havsule-upper/setting', { night: true, act: planShown })
 await shot('setting-phone', '/jobs/alke-lower/setting?at=measure:backlash-forward', {
   width: 360,
   height: 740,
 })
 await shot('route-teardown', '/jobs/rordrum/route?step=left-hand')
-await shot('route-gate', '/jobs/rordrum/route')
-/** Takes a part out of a case that was closed too early, so that closing is shut over it. */
+await shot('route-leak', '/jobs/lomvi-test/route')
+/** Takes a part out of a case that is being closed, so that the row asks for it again. */
 const outAgain = async (page) => {
   await page.getByText('building back').click()
   await page
@@ -72,11 +75,9 @@ const outAgain = async (page) => {
     .click()
   await page.getByLabel('Reason').fill('to be measured again')
   await page.getByRole('dialog').getByRole('button', { name: 'Back into the row' }).click()
-  await page.waitForTimeout(800)
-  await page.goto(`${url}/jobs/alke-upper/route?step=inside`)
-  await page.waitForTimeout(1200)
+  await page.waitForTimeout(900)
 }
-await shot('route-closing', '/jobs/alke-upper/parts?view=row', { act: outAgain })
+await shot('row-back', '/jobs/alke-upper/parts?view=row', { act: outAgain })
 await shot('row', '/jobs/rordrum/parts?view=row')
 await shot('grades', '/jobs/teist-bent/parts?view=grades&part=prop-shaft')
 await shot('estimate', '/jobs/teist-bent/parts?view=estimate')
@@ -84,7 +85,6 @@ await shot('faults', '/jobs/lomvi-teist/faults')
 await shot('record', '/jobs/lomvi-done/record', { height: 1100 })
 await shot('drawer', '/drawer')
 await shot('gauges', '/gauges')
-await shot('drives', '/drives')
 await shot('drive', '/drives/havsule-duo-lower')
 
 await shot('sums', '/sums/lock-alignment')

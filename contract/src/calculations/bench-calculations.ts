@@ -30,8 +30,8 @@ export const benchCalculations: Calculation[] = [
     ['vertexMm', 'mm', 'pinion position where the flanks fit best'],
     ['vertexUMm', 'mm', 'its expanded uncertainty, from the scatter of the points'],
     ['residualMm', 'mm', 'root mean square of what the parabola leaves'],
-    ['minimum', '', 'true when the parabola opens upward'],
-    ['inside', '', 'true when the vertex lies among the positions tried'],
+    ['minimum', '', 'the parabola opens upward'],
+    ['inside', '', 'the best position lies among those tried'],
   ]),
   calculationOf('runout', 'Bend, ovality and nicks from readings round a shaft', RunoutFields, runout, [
     ['tirMm', 'mm', 'total indicated reading'],
@@ -88,7 +88,7 @@ export const benchCalculations: Calculation[] = [
   calculationOf('preload', 'Stack for a wanted rolling torque', PreloadFields, preload, [
     ['stackMm', 'mm', 'stack for the middle of the window'],
     ['slopeNmPerMm', 'Nm/mm', 'change of torque per mm of stack'],
-    ['guess', '', 'true when the slope was not measured'],
+    ['guess', '', 'the slope is a guess'],
   ]),
   calculationOf('crush', 'Stack for a wanted crush under a cover', CrushFields, crush, [
     ['stackMm', 'mm', 'stack to fit'],
@@ -103,7 +103,7 @@ export const benchCalculations: Calculation[] = [
       ['degrees', 'deg', 'the same in degrees'],
       ['notchSteps', '', 'nearest whole number of notches'],
       ['backlashAtNotchMm', 'mm', 'backlash when locked there'],
-      ['loosenFirst', '', 'true when it must go out and come in again'],
+      ['loosenFirst', '', 'it must go out and come in again'],
     ],
   ),
   calculationOf('torque-adapter', 'Wrench setting with an adapter', TorqueAdapterFields, torqueAdapter, [
@@ -120,7 +120,7 @@ export const benchCalculations: Calculation[] = [
     ['advanceDeg', 'deg', 'smallest further turn, never backward'],
     ['everyDeg', 'deg', 'how often the picture repeats'],
     ['coinciding', '', 'tabs that meet there'],
-    ['possible', '', 'false when no turn aligns enough'],
+    ['possible', '', 'enough of them can meet'],
   ]),
   calculationOf('leak-test', 'Leak rate of a case from its pressure over time', LeakTestFields, leakTest, [
     ['compensatedDropKpa', 'kPa', 'drop at constant temperature'],
@@ -130,7 +130,7 @@ export const benchCalculations: Calculation[] = [
     ['verdict', '', 'tight, leaks, too-short or invalid'],
     ['holdNeededMin', 'min', 'hold that resolves half the allowed rate'],
     ['temperatureExplainsC', 'K', 'cooling that would explain the drop'],
-    ['compensated', '', 'true when temperatures were given'],
+    ['compensated', '', 'carried to one temperature'],
     ['settledAfterS', 's', 'when the pressure had settled'],
     ['readingsUsed', '', 'readings that were judged'],
     ['decay', '', 'time constant and first leak rate, when the drop is large'],

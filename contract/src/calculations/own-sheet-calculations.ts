@@ -207,7 +207,7 @@ export const ownSheetCalculations: Calculation[] = [
     ['atVertex', '', 'where it turns'],
     ['valueMm', 'mm', 'what it reads there'],
     ['valueUMm', 'mm', 'its expanded uncertainty, from the scatter'],
-    ['trusted', '', 'true when it curves the right way and turns among the samples'],
+    ['trusted', '', 'the sweep passed its turning point'],
   ]),
   calculationOf('reach', 'What comes off to get at a part, and what that disturbs', ReachFields, reach, [
     ['order', '', 'all that comes off, in order'],

@@ -46,7 +46,7 @@ export function inBoth(value: number, unit: string, first: UnitSystem = 'metric'
   const digits = worth
     ? fixed(value, Math.abs(value) >= worth[2] && worth[2] > 0 ? worth[1] : worth[0])
     : String(Number(value.toPrecision(4)))
-  const own = unit ? `${digits} ${NAMES[unit] ?? unit}` : digits
+  const own = unit === 'deg' ? `${digits}°` : unit ? `${digits} ${NAMES[unit] ?? unit}` : digits
   const other = showOther(value, unit)
   if (!other) return own
   return first === 'metric' ? `${own} · ${other}` : `${other} · ${own}`

@@ -217,15 +217,6 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
         Read before it was taken apart: that is how it was found. Build it up again and measure, and accept
         that.
       </p>
-      <button
-        v-if="writable"
-        type="button"
-        class="texty"
-        :disabled="take.busy.value"
-        @click="send({ fromBuild: build.number, stacks: [] })"
-      >
-        Built up again with the same stacks: measure anew
-      </button>
       <div v-if="warnings.length" class="fault warned" role="alert">
         <p v-for="w in warnings" :key="`${w.trial} ${w.quantity}`">
           <strong>{{ labelOf(w.quantity) }}</strong>, trial {{ w.trial }}: reads
@@ -336,6 +327,15 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
           @take="(plan: ShimPlan) => (building = plan)"
         />
       </section>
+      <button
+        v-if="writable"
+        type="button"
+        class="texty"
+        :disabled="take.busy.value"
+        @click="send({ fromBuild: build.number, stacks: [] })"
+      >
+        Built up again with the same stacks: measure anew
+      </button>
       <div v-if="writable && !accepted && !state.allIn" class="actions last">
         <Button label="Accept as built, with a reason" class="quiet" @click="asking = true" />
       </div>
@@ -424,6 +424,10 @@ h3 {
   flex-wrap: wrap;
   gap: 0.6rem;
   margin: 0.8rem 0;
+}
+.texty {
+  text-align: left;
+  display: block;
 }
 .last {
   border-top: 1px solid var(--line);
