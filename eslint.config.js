@@ -43,6 +43,8 @@ export default ts.config(
         process: 'readonly',
         window: 'readonly',
         document: 'readonly',
+        File: 'readonly',
+        HTMLDetailsElement: 'readonly',
         navigator: 'readonly',
         location: 'readonly',
         localStorage: 'readonly',

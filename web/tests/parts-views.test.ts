@@ -4,9 +4,7 @@ import { estimate } from '@moray/core/inspection/estimate'
 import { enableAutoUnmount, flushPromises, type VueWrapper } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import FaultsPage from '../src/job/FaultsPage.vue'
-import EstimateView from '../src/job/parts/EstimateView.vue'
-import GradesView from '../src/job/parts/GradesView.vue'
-import RowView from '../src/job/parts/RowView.vue'
+import PartsPage from '../src/job/PartsPage.vue'
 import { fixtureJob, mountPart, refusal, type Given } from './job-fixture.ts'
 
 afterEach(() => {
@@ -45,7 +43,7 @@ describe('the row', () => {
       ],
     })
   it('sends what is typed as the part it means, with its marks, and clears for the next scan', async () => {
-    const { wrapper, sent } = await mountPart(RowView, job())
+    const { wrapper, sent } = await mountPart(PartsPage, job())
     await wrapper.get('#lay-what').setValue('front ball')
     await wrapper.get('#lay-how').setValue('letters up')
     await wrapper.get('#lay-ink').setValue('one dot')
@@ -60,7 +58,7 @@ describe('the row', () => {
     ])
   })
   it('keeps scans in turn when they come faster than the answers', async () => {
-    const { wrapper, sent } = await mountPart(RowView, job())
+    const { wrapper, sent } = await mountPart(PartsPage, job())
     for (const text of ['anode', 'Water pump impeller', 'a bolt of another boat']) {
       await wrapper.get('#lay-what').setValue(text)
       await wrapper.get('form.lay').trigger('submit')
@@ -76,7 +74,7 @@ describe('the row', () => {
     ])
   })
   it('brings a refused part back into the field, and lets it through only when it is said to be out', async () => {
-    const { wrapper, sent, answer } = await mountPart(RowView, job())
+    const { wrapper, sent, answer } = await mountPart(PartsPage, job())
     answer(422, refusal('too-early', 'part', 'Pinion cannot come out yet: Driveshaft must be off first.'))
     await wrapper.get('#lay-what').setValue('Pinion')
     expect(wrapper.get('.held').text()).toContain('Driveshaft')
@@ -89,7 +87,7 @@ describe('the row', () => {
     expect(sent.at(-1)!.body).toEqual({ part: 'pinion', confirmed: true })
   })
   it('moves a part by keyboard, sending the whole new order', async () => {
-    const { wrapper, sent } = await mountPart(RowView, job())
+    const { wrapper, sent } = await mountPart(PartsPage, job())
     await button(wrapper, 'Thrust washer: earlier in the row').trigger('click')
     await flushPromises()
     expect(sent[0]).toEqual({ path: '/api/jobs/job/row/order', body: { ids: ['2', '1'] } })
@@ -98,7 +96,7 @@ describe('the row', () => {
     expect(sent).toHaveLength(1)
   })
   it('takes a part off the row again with a reason, when it was not off after all', async () => {
-    const { wrapper, sent } = await mountPart(RowView, job())
+    const { wrapper, sent } = await mountPart(PartsPage, job())
     await button(wrapper, 'Propeller cap: not off after all').trigger('click')
     await flushPromises()
     const reason = document.querySelector<HTMLTextAreaElement>('textarea')!
@@ -113,7 +111,7 @@ describe('the row', () => {
     })
   })
   it('builds back from the end, with the marks of the part that is due', async () => {
-    const { wrapper, sent } = await mountPart(RowView, job())
+    const { wrapper, sent } = await mountPart(PartsPage, job())
     await wrapper.findAll('.top input')[1]!.setValue(true)
     expect(wrapper.get('.next').text()).toContain('Thrust washer')
     expect(wrapper.get('.next').text()).toContain('worn side up')
@@ -123,7 +121,7 @@ describe('the row', () => {
   })
   it('shouts what lies on the bench once the case is to be closed', async () => {
     const closing = job()
-    expect((await mountPart(RowView, closing)).wrapper.find('.shout').exists()).toBe(false)
+    expect((await mountPart(PartsPage, closing)).wrapper.find('.shout').exists()).toBe(false)
     closing.closings = [
       {
         id: 1,
@@ -138,7 +136,7 @@ describe('the row', () => {
         takenBack: null,
       },
     ]
-    const { wrapper } = await mountPart(RowView, closing)
+    const { wrapper } = await mountPart(PartsPage, closing)
     expect(wrapper.get('.shout').text()).toContain('1 left on the bench: Thrust washer')
   })
 })
@@ -146,7 +144,7 @@ describe('the row', () => {
 describe('grades', () => {
   const at = (part: string, work: Given = {}) =>
     mountPart(
-      GradesView,
+      PartsPage,
       fixtureJob('havsule-duo-lower', work),
       {},
       `/jobs/job/parts?view=grades&part=${part}`,
@@ -188,6 +186,9 @@ describe('grades', () => {
   })
 })
 
+/** Where the estimate stands. */
+const ESTIMATE = '/jobs/job/parts?view=estimate'
+
 describe('the estimate', () => {
   const sheet = demoSheets.find((s) => s.id === 'lomvi-90')!
   const body = {
@@ -198,7 +199,7 @@ describe('the estimate', () => {
   }
   const entry = { id: 7, body, by: 'Joar', at: '2026-11-20T08:00:00.000Z', approval: null }
   it('is made from terms that are numbers, and not from others', async () => {
-    const { wrapper, sent } = await mountPart(EstimateView, fixtureJob())
+    const { wrapper, sent } = await mountPart(PartsPage, fixtureJob(), {}, ESTIMATE)
     await wrapper.findAll('.terms input')[0]!.setValue('nine hundred')
     await wrapper.get('.terms').trigger('submit')
     expect(wrapper.get('.terms [role=alert]').text()).toContain('"nine hundred" is not a number')
@@ -209,7 +210,12 @@ describe('the estimate', () => {
     expect(sent[0]!.body).toEqual({ rate: 912.5, consumables: 600, extraHours: 0 })
   })
   it('shows each way with its risks, what is bought with its set, and records who decided and how', async () => {
-    const { wrapper, sent } = await mountPart(EstimateView, fixtureJob('lomvi-90', { estimates: [entry] }))
+    const { wrapper, sent } = await mountPart(
+      PartsPage,
+      fixtureJob('lomvi-90', { estimates: [entry] }),
+      {},
+      ESTIMATE,
+    )
     expect(wrapper.get('[aria-label=Ways]').text()).toContain('ratio unknown until counted')
     expect(wrapper.get('[aria-label="To buy"]').text()).toContain('Reverse gear, Pinion, Forward gear')
     const record = button(wrapper, 'Record the decision')
@@ -226,8 +232,10 @@ describe('the estimate', () => {
     )
     const forbidding = { ...entry, body: { ...entry.body, options } }
     const { wrapper, sent } = await mountPart(
-      EstimateView,
+      PartsPage,
       fixtureJob('lomvi-90', { estimates: [forbidding] }),
+      {},
+      ESTIMATE,
     )
     expect(wrapper.get('[aria-label=Ways]').text()).toContain('The case is cracked.')
     expect(wrapper.find('input[name=choice][value=rebuild]').exists()).toBe(false)
@@ -251,7 +259,12 @@ describe('the estimate', () => {
         superseded: false,
       },
     ]
-    const { wrapper } = await mountPart(EstimateView, fixtureJob('lomvi-90', { estimates: [entry], grades }))
+    const { wrapper } = await mountPart(
+      PartsPage,
+      fixtureJob('lomvi-90', { estimates: [entry], grades }),
+      {},
+      ESTIMATE,
+    )
     expect(wrapper.text()).toContain('Grades have been given since this was made')
   })
 })

@@ -1,7 +1,19 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { RouterLink, useRoute } from 'vue-router'
+import type {
+  ChangeRowPart,
+  GivePartGrade,
+  LayInRow,
+  MakeEstimate,
+  RecordApproval,
+} from '@moray/contract/requests/parts'
+import { endpoints } from '@moray/contract/endpoints'
+import type { RowPart } from '@moray/core/job/record'
+import { computed, ref, watch } from 'vue'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
+import PictureStrip from '../pictures/PictureStrip.vue'
+import { useJobWrite } from '../wire/use-job-write.ts'
 import { useJob } from './shown-job.ts'
+import type { Laid } from './parts/row-view.ts'
 import EstimateView from './parts/EstimateView.vue'
 import GradesView from './parts/GradesView.vue'
 import RowView from './parts/RowView.vue'
@@ -26,6 +38,30 @@ const views = computed(() => {
     },
   ]
 })
+const router = useRouter()
+const write = useJobWrite()
+const decision = useJobWrite()
+const at = computed(() => ({ id: job.value.id }))
+const part = computed(() => String(route.query.part ?? ''))
+watch([() => route.query.view, part], () => write.clear())
+
+/** A scanner is faster than the line: what is laid waits its turn, and comes back into the field when it is refused. */
+const refused = ref<{ laid: Laid; early: boolean } | null>(null)
+async function lay(body: LayInRow, laid: Laid) {
+  const reply = await write.send(endpoints.layInRow, at.value, body)
+  refused.value = reply ? null : { laid, early: write.error.value?.code === 'too-early' }
+}
+const changePart = (t: RowPart, body: ChangeRowPart) =>
+  write.send(endpoints.changeRowPart, { ...at.value, part: t.id }, body)
+const orderRow = (ids: string[]) => write.send(endpoints.orderRow, at.value, { ids })
+
+const goPart = (id?: string) => router.replace({ query: { view: 'grades', ...(id ? { part: id } : {}) } })
+async function give(body: GivePartGrade) {
+  if (await write.send(endpoints.gradePart, at.value, body)) await goPart()
+}
+const make = (body: MakeEstimate) => write.send(endpoints.makeEstimate, at.value, body)
+const decide = (body: RecordApproval) => decision.send(endpoints.recordApproval, at.value, body)
+
 const view = computed(() => views.value.find((v) => v.id === route.query.view)?.id ?? 'row')
 </script>
 
@@ -43,9 +79,42 @@ const view = computed(() => views.value.find((v) => v.id === route.query.view)?.
         {{ v.label }} <span class="small soft">{{ v.note }}</span>
       </RouterLink>
     </nav>
-    <RowView v-if="view === 'row'" :job="job" />
-    <GradesView v-else-if="view === 'grades'" :job="job" />
-    <EstimateView v-else :job="job" />
+    <RowView
+      v-if="view === 'row'"
+      :job="job"
+      :busy="write.busy.value"
+      :error="write.error.value?.message ?? ''"
+      :refused="refused"
+      @lay="lay"
+      @change="changePart"
+      @order="orderRow"
+    >
+      <template #pictures="{ of }">
+        <PictureStrip :job="job" subject="part" :of="of" compact />
+      </template>
+    </RowView>
+    <GradesView
+      v-else-if="view === 'grades'"
+      :job="job"
+      :at="part"
+      :busy="write.busy.value"
+      :error="write.error.value?.message ?? ''"
+      @go="goPart"
+      @give="give"
+    >
+      <template #pictures="{ part: graded }">
+        <PictureStrip :key="graded" :job="job" subject="grade" :of="graded" />
+      </template>
+    </GradesView>
+    <EstimateView
+      v-else
+      :job="job"
+      :busy="write.busy.value || decision.busy.value"
+      :error="write.error.value?.message ?? ''"
+      :decision-error="decision.error.value?.message ?? ''"
+      @make="make"
+      @decide="decide"
+    />
   </div>
 </template>
 

@@ -11,7 +11,7 @@ import { computed } from 'vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import RouteRecord from './record/RouteRecord.vue'
 import { useJob } from './shown-job.ts'
-import { useEvents, useGauges } from '../wire/queries.ts'
+import { useClosings, useEvents, useGauges } from '../wire/queries.ts'
 import { buildName, decimalsOf, stackOf } from './setting-view.ts'
 
 const store = useJob()
@@ -30,6 +30,7 @@ const usedGauges = computed(() => {
 /** Readings, steps, parts and grades fill the event list; the tables above show them one by one already. */
 const SHOWN_ABOVE = ['reading', 'step', 'row', 'row-off', 'row-order', 'grade', 'finding', 'picture']
 const events = useEvents(() => job.value.id)
+const closings = useClosings(() => job.value.id)
 const history = computed(() => (events.events ?? []).filter((e) => !SHOWN_ABOVE.includes(e.kind)))
 /** How far a clock had run back, in the largest unit that says it. */
 const backBy = (s: number) =>
@@ -141,7 +142,7 @@ const print = () => window.print()
       </template>
     </section>
 
-    <RouteRecord :job="job" />
+    <RouteRecord :job="job" :closings="closings.closings" />
 
     <section v-for="b in rounds" :key="b.number" class="round" :aria-label="buildName(b)">
       <h2>{{ buildName(b) }}</h2>

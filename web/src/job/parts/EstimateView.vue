@@ -1,18 +1,22 @@
 <script setup lang="ts">
 import type { ApprovalChoice } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
-import { endpoints } from '@moray/contract/endpoints'
+import type { MakeEstimate, RecordApproval } from '@moray/contract/requests/parts'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { isStale } from '@moray/core/job/estimates'
 import { readFigure } from '../../ui/figures.ts'
 import { showTime } from '../../ui/times.ts'
-import { useJobWrite } from '../../wire/use-job-write.ts'
 
 /** What has to be bought and why, what each way costs, and what the customer says to it. */
-const props = defineProps<{ job: ShownJob }>()
-const write = useJobWrite()
-const approve = useJobWrite()
+const props = defineProps<{
+  job: ShownJob
+  busy: boolean
+  /** What the server has against the estimate, or against the decision. */
+  error: string
+  decisionError: string
+}>()
+const emit = defineEmits<{ make: [terms: MakeEstimate]; decide: [decision: RecordApproval] }>()
 const rules = computed(() => props.job.ways.rules)
 const newest = computed(() => props.job.estimates.at(-1))
 const rate = ref(String(newest.value?.body.rate ?? rules.value.rate))
@@ -25,12 +29,12 @@ const read = computed(() => ({
 }))
 /** What is wrong with the figures is said once somebody wants the estimate. */
 const tried = ref(false)
-async function make() {
+function make() {
   const { rate: r, consumables: c, extra: e } = read.value
   tried.value = r.value === undefined || c.value === undefined || e.value === undefined
   if (r.value === undefined || c.value === undefined || e.value === undefined) return
   const body = { rate: r.value, consumables: c.value, extraHours: e.value }
-  await write.send(endpoints.makeEstimate, { id: props.job.id }, body)
+  emit('make', body)
 }
 const money = (v: number) =>
   `${Math.round(v).toLocaleString('en').replaceAll(',', '\u202f')} ${rules.value.currency}`
@@ -40,19 +44,14 @@ const days = (n: number) => (n === 0 ? 'on the shelf' : n === 1 ? '1 day' : `${n
 const stale = computed(() => !!newest.value && isStale(newest.value, props.job.grades))
 const customer = ref(props.job.owner)
 const how = ref('')
-async function record() {
+function record() {
   if (!newest.value) return
-  const reply = await approve.send(
-    endpoints.recordApproval,
-    { id: props.job.id },
-    {
-      estimateId: newest.value.id,
-      choice: choice.value,
-      customer: customer.value.trim(),
-      how: how.value.trim(),
-    },
-  )
-  if (reply) how.value = ''
+  emit('decide', {
+    estimateId: newest.value.id,
+    choice: choice.value,
+    customer: customer.value.trim(),
+    how: how.value.trim(),
+  })
 }
 const CHOICES: Record<ApprovalChoice, string> = {
   rebuild: 'rebuild',
@@ -93,10 +92,10 @@ const choice = computed({
         type="submit"
         :label="newest ? 'Make it anew' : 'Make the estimate'"
         :class="stale || !newest ? 'lamp' : 'quiet'"
-        :disabled="write.busy.value"
+        :disabled="busy"
       />
     </form>
-    <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+    <p v-if="error" class="fault" role="alert">{{ error }}</p>
     <p v-if="Number(job.facts['grades.open']) > 0" class="caution">
       {{ job.facts['grades.open'] }} parts have no grade yet: what they will need is not in here.
     </p>
@@ -210,12 +209,12 @@ const choice = computed({
             >How it was said
             <input v-model="how" maxlength="120" placeholder="by telephone, in writing, at the bench"
           /></label>
-          <p v-if="approve.error.value" class="fault" role="alert">{{ approve.error.value.message }}</p>
+          <p v-if="decisionError" class="fault" role="alert">{{ decisionError }}</p>
           <Button
             type="submit"
             label="Record the decision"
             class="lamp"
-            :disabled="how.trim().length < 2 || customer.trim().length < 2 || approve.busy.value"
+            :disabled="how.trim().length < 2 || customer.trim().length < 2 || busy"
           />
         </form>
       </section>

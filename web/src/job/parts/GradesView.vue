@@ -3,20 +3,21 @@ import type { GradeEntry } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
 import { needsGrade, PART_KINDS, setOf, type Part } from '@moray/core/drives/parts'
 import { criteria, GRADES, propose, type Grade } from '@moray/core/inspection/criteria'
-import { endpoints } from '@moray/contract/endpoints'
+import type { GivePartGrade } from '@moray/contract/requests/parts'
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
 import { readTyped } from '../../ui/both-units.ts'
-import PictureStrip from '../../pictures/PictureStrip.vue'
 import { suspectsOf } from '../faults.ts'
-import { useJobWrite } from '../../wire/use-job-write.ts'
 
 /** One part after the other: what is seen, what the rule proposes, what the technician decides, and why. */
-const props = defineProps<{ job: ShownJob }>()
-const route = useRoute()
-const router = useRouter()
-const write = useJobWrite()
+const props = defineProps<{
+  job: ShownJob
+  /** Id of the part that is looked at; the first that is open when it is none. */
+  at: string
+  busy: boolean
+  error: string
+}>()
+const emit = defineEmits<{ go: [part: string]; give: [grade: GivePartGrade] }>()
 const allNew = computed(() => props.job.facts['school.seals'] === 'all')
 const parts = computed(() => props.job.sheet.parts)
 /** What was found on receiving is looked at first. */
@@ -25,10 +26,7 @@ const gradeOf = (id: string): GradeEntry | undefined =>
   props.job.grades.find((g) => g.part === id && !g.superseded)
 const isNewAnyhow = (p: Part) => !needsGrade(p, allNew.value) && !gradeOf(p.id)
 const open = computed(() => parts.value.filter((p) => !gradeOf(p.id) && !isNewAnyhow(p)))
-const part = computed(
-  () => parts.value.find((p) => p.id === route.query.part) ?? open.value[0] ?? parts.value[0],
-)
-const go = (id?: string) => router.replace({ query: { view: 'grades', ...(id ? { part: id } : {}) } })
+const part = computed(() => parts.value.find((p) => p.id === props.at) ?? open.value[0] ?? parts.value[0])
 
 const seen = ref<string[]>([])
 const measured = ref('')
@@ -58,7 +56,6 @@ watch(
     grade.value = before?.grade ?? ''
     reason.value = before?.reason ?? ''
     decided.value = before !== undefined
-    write.clear()
   },
   { immediate: true },
 )
@@ -74,20 +71,15 @@ const together = computed(() =>
     ? setOf(parts.value, part.value.id).filter((p) => p.id !== part.value!.id)
     : [],
 )
-async function give() {
+function give() {
   if (!part.value || !grade.value || reason.value.trim().length < 3) return
-  const reply = await write.send(
-    endpoints.gradePart,
-    { id: props.job.id },
-    {
-      part: part.value.id,
-      grade: grade.value,
-      reason: reason.value.trim(),
-      seen: seen.value,
-      ...(measured.value.trim() ? { measured: measured.value.trim(), zone: zone.value } : {}),
-    },
-  )
-  if (reply) void go()
+  emit('give', {
+    part: part.value.id,
+    grade: grade.value,
+    reason: reason.value.trim(),
+    seen: seen.value,
+    ...(measured.value.trim() ? { measured: measured.value.trim(), zone: zone.value } : {}),
+  })
 }
 </script>
 
@@ -99,7 +91,7 @@ async function give() {
           type="button"
           :class="{ here: p === part }"
           :aria-current="p === part ? 'true' : undefined"
-          @click="go(p.id)"
+          @click="emit('go', p.id)"
         >
           <span class="name"
             >{{ p.name }}<span v-if="suspected.has(p.id)" class="small suspect"> suspected</span></span
@@ -171,13 +163,13 @@ async function give() {
           @input="decided = true"
         />
       </div>
-      <PictureStrip :key="part.id" :job="job" subject="grade" :of="part.id" />
-      <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+      <slot name="pictures" :part="part.id" />
+      <p v-if="error" class="fault" role="alert">{{ error }}</p>
       <Button
         type="submit"
         :label="open.length > 1 || !gradeOf(part.id) ? 'Grade it, next part' : 'Grade it'"
         class="lamp"
-        :disabled="!grade || reason.trim().length < 3 || write.busy.value"
+        :disabled="!grade || reason.trim().length < 3 || busy"
       />
       <ul v-if="job.grades.some((g) => g.part === part!.id && g.superseded)" class="older small">
         <li v-for="g in job.grades.filter((x) => x.part === part!.id && x.superseded)" :key="g.id">

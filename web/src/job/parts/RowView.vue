@@ -1,29 +1,36 @@
 <script setup lang="ts">
 import type { RowPart } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
-import type { ChangeRowPart } from '@moray/contract/requests/parts'
+import type { ChangeRowPart, LayInRow } from '@moray/contract/requests/parts'
 import { leftOnBench, lies, stillIn, type StillIn } from '@moray/core/job/bench-row'
 import { closingOf } from '@moray/core/job/closings'
 import { stepWithRole } from '@moray/core/route/progress'
 import { ORIENTATIONS, type Part } from '@moray/core/drives/parts'
-import { endpoints } from '@moray/contract/endpoints'
 import { useSortable } from './use-sortable.ts'
 import Button from 'primevue/button'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
-import PictureStrip from '../../pictures/PictureStrip.vue'
-import { useJobWrite } from '../../wire/use-job-write.ts'
 import TurnArrow from '../../ui/TurnArrow.vue'
 import { useUnits } from '../../ui/units.ts'
 import { threadTurn } from '@moray/core/torque/thread-turn'
-import { buildBack, goesIn, partMeant } from './row-view.ts'
+import { buildBack, goesIn, partMeant, type Laid } from './row-view.ts'
 
 /**
  * The row on the bench. Taking apart it grows in the order in which parts come off; building back the same row is walked from
  * its end and asks for each part. Drag, or the arrow buttons, put it into another order.
  */
-const props = defineProps<{ job: ShownJob }>()
-const write = useJobWrite()
+const props = defineProps<{
+  job: ShownJob
+  busy: boolean
+  error: string
+  /** What was laid last and refused: it comes back into the field. `early`: another part should still hold it. */
+  refused: { laid: Laid; early: boolean } | null
+}>()
+const emit = defineEmits<{
+  lay: [body: LayInRow, laid: Laid]
+  change: [part: RowPart, body: ChangeRowPart]
+  order: [ids: string[]]
+}>()
 const units = useUnits()
 const waiting = computed(() => stillIn(props.job.sheet.parts, props.job.row))
 const closing = computed(() => {
@@ -56,11 +63,8 @@ function choose(w: StillIn) {
   orientation.value = ''
   field.value?.focus()
 }
-const early = ref(false)
 /** A name that no part of this drive has: asked about before it becomes a part of its own. */
 const strange = ref('')
-/** A scanner is faster than the line: what is laid waits its turn, and comes back into the field when it is refused. */
-let turn: Promise<unknown> = Promise.resolve()
 function lay(confirmed = false) {
   const typed = { text: text.value.trim(), orientation: orientation.value, ink: ink.value.trim() }
   if (!typed.text) return
@@ -77,17 +81,18 @@ function lay(confirmed = false) {
   }
   text.value = orientation.value = ink.value = ''
   field.value?.focus()
-  turn = turn.then(async () => {
-    const reply = await write.send(endpoints.layInRow, { id: props.job.id }, body)
-    early.value = write.error.value?.code === 'too-early'
-    if (reply || text.value) return
-    text.value = typed.text
-    orientation.value = typed.orientation
-    ink.value = typed.ink
-  })
+  emit('lay', body, typed)
 }
-const act = (t: RowPart, body: ChangeRowPart) =>
-  write.send(endpoints.changeRowPart, { id: props.job.id, part: t.id }, body)
+watch(
+  () => props.refused,
+  (r) => {
+    if (!r || text.value) return
+    text.value = r.laid.text
+    orientation.value = r.laid.orientation
+    ink.value = r.laid.ink
+  },
+)
+const act = (t: RowPart, body: ChangeRowPart) => emit('change', t, body)
 /** Into the case: the old part, or the new one where the old does not go back. */
 const fit = (t: RowPart) =>
   act(t, { act: 'fit', ...(goesIn(props.job, t).condemned ? { renewed: true } : {}) })
@@ -96,7 +101,7 @@ const threadOf = (part: Part | undefined, way: 'loosens' | 'tightens') =>
   part?.thread === 'left' ? threadTurn('left', way) : undefined
 
 const list = useTemplateRef<HTMLElement>('list')
-useSortable(list, (ids) => void write.send(endpoints.orderRow, { id: props.job.id }, { ids }))
+useSortable(list, (ids) => emit('order', ids))
 function move(t: RowPart, by: number) {
   const ids = row.value.map((x) => x.id)
   const at = ids.indexOf(t.id)
@@ -104,7 +109,7 @@ function move(t: RowPart, by: number) {
   if (to < 0 || to >= ids.length) return
   ids.splice(at, 1)
   ids.splice(to, 0, t.id)
-  void write.send(endpoints.orderRow, { id: props.job.id }, { ids: ids.map(String) })
+  emit('order', ids.map(String))
 }
 const asking = ref<{ part: RowPart; act: keyof typeof WORDS } | null>(null)
 const WORDS = {
@@ -113,11 +118,11 @@ const WORDS = {
   remove: ['Not off after all', 'Take it off the row'],
 } as const
 const words = computed(() => WORDS[asking.value?.act ?? 'unfit'])
-async function give(reason: string) {
-  if (!asking.value) return
-  const reply = await act(asking.value.part, { act: asking.value.act, reason })
-  if (reply) asking.value = null
+/** The question closes when the part has changed; what the server has against it is said in it. */
+function give(reason: string) {
+  if (asking.value) act(asking.value.part, { act: asking.value.act, reason })
 }
+watch(row, () => (asking.value = null))
 const place = (t: RowPart) => row.value.indexOf(t) + 1
 </script>
 
@@ -174,9 +179,11 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
         Not yet: {{ chosen.held.map((p) => p.name).join(', ') }} must be off first.
       </p>
     </form>
-    <p v-if="write.error.value" class="fault" role="alert">
-      {{ write.error.value.message }}
-      <button v-if="early" type="button" class="texty" @click="lay(true)">It is out all the same</button>
+    <p v-if="error && !asking" class="fault" role="alert">
+      {{ error }}
+      <button v-if="refused?.early" type="button" class="texty" @click="lay(true)">
+        It is out all the same
+      </button>
     </p>
 
     <section v-if="back && nextBack" class="next" aria-label="Next to go in">
@@ -205,7 +212,7 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
         <Button
           :label="next?.condemned ? 'The new one is in' : 'It is in'"
           class="lamp"
-          :disabled="write.busy.value"
+          :disabled="busy"
           @click="fit(nextBack)"
         />
         <Button label="It stays out" class="quiet" @click="asking = { part: nextBack, act: 'leave-out' }" />
@@ -262,7 +269,7 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
           <p v-if="t.fitted" class="small">{{ t.fitted.renewed ? 'new one in' : 'in' }}, {{ t.fitted.by }}</p>
           <p v-else-if="t.leftOut" class="small">stays out: {{ t.leftOut }}</p>
           <div class="tools">
-            <PictureStrip :job="job" subject="part" :of="t.part ?? `row-${t.id}`" compact />
+            <slot name="pictures" :of="t.part ?? `row-${t.id}`" />
             <template v-if="!back">
               <button
                 type="button"
@@ -323,8 +330,8 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
       :title="words[0]"
       :explain="`${asking?.part.name ?? ''}: say why; it stands in the history.`"
       :action="words[1]"
-      :busy="write.busy.value"
-      :error="write.error.value?.message"
+      :busy="busy"
+      :error="error"
       @update:open="asking = null"
       @give="give"
     />

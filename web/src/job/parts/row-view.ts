@@ -53,3 +53,10 @@ export function goesIn(job: ShownJob, t: RowPart): GoesIn {
       : null,
   }
 }
+
+/** A part as it was typed into the row. */
+export interface Laid {
+  text: string
+  orientation: string
+  ink: string
+}

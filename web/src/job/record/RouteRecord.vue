@@ -10,19 +10,21 @@ import { ACTING_SCHOOLS, schools } from '@moray/core/route/schools'
 import { showTime } from '../../ui/times.ts'
 import { computed } from 'vue'
 import { useUnits } from '../../ui/units.ts'
-import { useClosings } from '../../wire/queries.ts'
 import { answerWords, askedOf } from '../route/route-view.ts'
 
 /** What the route leaves in the record: findings and what it was, grades, what was decided, every step with its answers. */
-const props = defineProps<{ job: ShownJob }>()
+const props = defineProps<{
+  job: ShownJob
+  /** Closings with the words in which they were asked; undefined until they are here. */
+  closings: ClosingRecord[] | undefined
+}>()
 const at = showTime
 const units = useUnits()
 const work = computed(() => props.job)
 const stepOf = (id: string) => props.job.route.steps.find((s) => s.id === id)
-/** Closings with the words in which they were asked; until they are here, those of today. */
-const closings = useClosings(() => props.job.id)
+/** Until the closings with their own words are here, those of today. */
 const steps = computed((): ClosingRecord[] =>
-  (closings.closings ?? props.job.closings.map((c) => ({ ...c, asked: null }))).map((c) => ({
+  (props.closings ?? props.job.closings.map((c) => ({ ...c, asked: null }))).map((c) => ({
     ...c,
     asked: c.asked ?? askedOf(stepOf(c.step)),
   })),
