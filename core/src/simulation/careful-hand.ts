@@ -3,7 +3,7 @@ import type { Answers } from '../route/complete.ts'
 import type { Condition, Facts } from '../route/facts.ts'
 import { deriveFacts } from '../route/job-facts.ts'
 import type { Ask, Step } from '../route/route.ts'
-import { normal, trueReading, type Random, type VirtualCase } from './virtual-case.ts'
+import type { Random, VirtualCase } from './virtual-case.ts'
 
 /**
  * Somebody who does every step right, on a sound case: what he answers, with readings as his gauges would show them. Drives
@@ -58,7 +58,6 @@ function knows(
 ): Answers[string] | undefined {
   const { bench } = sheet
   const mesh = sheet.meshes[0]?.mesh
-  const scatter = (sd: number) => sd * normal(hand.random)
   const middle = (w: { min?: number; max?: number }) => ((w.min ?? 0) + (w.max ?? w.min ?? 0)) / 2
   const [test, name] = fact.startsWith('leak-') ? (fact.split('.') as [string, string]) : ['', '']
   const plan = test === 'leak-joined' ? bench.joins?.oilJoint : bench.leak

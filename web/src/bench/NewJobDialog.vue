@@ -73,7 +73,7 @@ function leave() {
 
 <template>
   <Dialog visible modal header="A drive comes in" @update:visible="leave()">
-    <form class="form entries" @submit.prevent="open">
+    <form class="dialog-form entries" @submit.prevent="open">
       <label class="wide">
         Serial number
         <input
@@ -156,38 +156,3 @@ function leave() {
     </form>
   </Dialog>
 </template>
-
-<style scoped>
-.form {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 0.6rem 1rem;
-  width: min(34rem, 82vw);
-}
-.wide {
-  grid-column: 1 / -1;
-}
-label {
-  display: grid;
-  font-size: var(--t-small);
-}
-input,
-select,
-textarea {
-  font-size: var(--t-body);
-  min-width: 0;
-}
-.bad {
-  color: var(--out);
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 0.6rem;
-}
-@media (max-width: 500px) {
-  .form {
-    grid-template-columns: 1fr;
-  }
-}
-</style>

@@ -47,7 +47,7 @@ const FIELDS = [
 
 <template>
   <Dialog visible modal header="Correct what is written" @update:visible="emit('close')">
-    <form class="entries form" @submit.prevent="correct">
+    <form class="dialog-form entries" @submit.prevent="correct">
       <label v-for="[field, label, most] in FIELDS" :key="field">
         {{ label }}
         <input v-model="form[field]" :maxlength="most" autocomplete="off" />
@@ -82,38 +82,3 @@ const FIELDS = [
     </form>
   </Dialog>
 </template>
-
-<style scoped>
-.form {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 0.6rem 1rem;
-  width: min(34rem, 82vw);
-}
-.wide {
-  grid-column: 1 / -1;
-}
-label {
-  display: grid;
-  font-size: var(--t-small);
-}
-input,
-select,
-textarea {
-  font-size: var(--t-body);
-  min-width: 0;
-}
-.bad {
-  color: var(--out);
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 0.6rem;
-}
-@media (max-width: 500px) {
-  .form {
-    grid-template-columns: 1fr;
-  }
-}
-</style>

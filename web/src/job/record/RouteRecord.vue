@@ -15,8 +15,8 @@ import { answerWords, askedOf } from '../route/route-view.ts'
 /** What the route leaves in the record: findings and what it was, grades, what was decided, every step with its answers. */
 const props = defineProps<{
   job: ShownJob
-  /** Closings with the words in which they were asked; undefined until they are here. */
-  closings: ClosingRecord[] | undefined
+  /** Closings with the words in which they were asked; null until they are here. */
+  closings: ClosingRecord[] | null
 }>()
 const at = showTime
 const units = useUnits()
