@@ -1,6 +1,7 @@
 import { finite } from '../checks/numbers.ts'
 import { refuse } from '../checks/input-error.ts'
 import type { Mesh } from '../gears/mesh.ts'
+import { dampedLeastSquares } from '../numbers/least-squares.ts'
 import { solveSymmetric } from '../numbers/linear.ts'
 import { patternMeaning, type PatternFit, type PatternMeaning } from './pattern-meaning.ts'
 import {
@@ -92,6 +93,8 @@ const READING = 0.1
 /** Standard uncertainty of one coordinate of it. */
 const READING_U = READING / 2
 const MOST_ITERATIONS = 25
+/** Length of a step, in mm and degrees together, that is as good as none. */
+const STILL = 1e-4
 const H = 0.005
 
 /**
@@ -127,7 +130,7 @@ export function patternRead(input: PatternReadInput): PatternRead {
     withExtents.some(Boolean) ? contactSolver(input.mesh, s) : contactSolver(input.mesh, s, 81, 41),
   )
   /** Centroid (and extents, where they were marked) of the model on drive and coast. */
-  const model = (x: number[]): number[] =>
+  const model = (x: readonly number[]): number[] =>
     solvers.flatMap((solver, i) => {
       closeTeethInPlace(
         solver,
@@ -143,7 +146,7 @@ export function patternRead(input: PatternReadInput): PatternRead {
       const place = { length: patch.centroidLength, profile: patch.centroidProfile, extents: patch.extents }
       return numbersOf(place, withExtents[i]!)
     })
-  const at = (x: number[], name: Unknown) => x[unknowns.indexOf(name)] ?? 0
+  const at = (x: readonly number[], name: Unknown) => x[unknowns.indexOf(name)] ?? 0
   const zero = model(unknowns.map(() => 0))
   const list = (pair: PatchPair) => [
     ...numbersOf(pair.drive, withExtents[0]!),
@@ -154,45 +157,22 @@ export function patternRead(input: PatternReadInput): PatternRead {
   const wanted = list({ drive, coast }).map((v, i) =>
     Number.isNaN(reference[i]!) ? v : v - reference[i]! + zero[i]!,
   )
-  const misfit = (x: number[]) => model(x).map((v, i) => wanted[i]! - v)
-  const clamp = (x: number[]) =>
-    x.map((v, k) => Math.max(-BOUND[unknowns[k]!], Math.min(BOUND[unknowns[k]!], v)))
-  const slopesAt = (x: number[]) =>
+  const misfit = (x: readonly number[]) => model(x).map((v, i) => wanted[i]! - v)
+  const slopesAt = (x: readonly number[]) =>
     unknowns.map((_, k) => {
       const [after, before] = [1, -1].map((s) => model(x.map((v, i) => (i === k ? v + s * H : v))))
       return after!.map((v, i) => (v - before![i]!) / (2 * H))
     })
 
-  let x = unknowns.map(() => 0)
-  let rest = misfit(x)
-  let damping = 1e-3
-  let iterations = 0
-  let slopes = slopesAt(x)
-  while (iterations < MOST_ITERATIONS) {
-    iterations++
-    const normal = slopes.map((a) => slopes.map((b) => dot(a, b)))
-    const pull = slopes.map((a) => dot(a, rest))
-    let moved = false
-    for (let tries = 0; tries < 6 && !moved; tries++) {
-      const damped = normal.map((row, i) => row.map((v, k) => (i === k ? v * (1 + damping) : v)))
-      const step = solveSymmetric(damped, pull)
-      if (!step) {
-        damping *= 10
-        continue
-      }
-      const next = clamp(x.map((v, k) => v + step[k]!))
-      const nextRest = misfit(next)
-      if (dot(nextRest, nextRest) < dot(rest, rest)) {
-        moved = Math.hypot(...next.map((v, k) => v - x[k]!)) > 1e-4
-        x = next
-        rest = nextRest
-        damping /= 5
-        if (!moved) break
-      } else damping *= 5
-    }
-    if (!moved) break
-    slopes = slopesAt(x)
-  }
+  const fit = dampedLeastSquares(
+    unknowns.map(() => 0),
+    misfit,
+    slopesAt,
+    unknowns.map((name) => BOUND[name]),
+    STILL,
+    MOST_ITERATIONS,
+  )
+  const { x, rest, slopes, steps: iterations } = fit
   const residual = Math.sqrt(dot(rest, rest) / count)
   const normal = slopes.map((a) => slopes.map((b) => dot(a, b)))
   const U = unknowns.map((_, k) => {

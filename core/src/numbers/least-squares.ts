@@ -127,3 +127,58 @@ export function gaussNewton(
   const end = residuals(x)
   return { status: 'capped', x, squares: end ? squaresOf(end.rest) : NaN, steps: mostSteps }
 }
+
+/**
+ * Damped least squares within bounds (Levenberg, Quart. Appl. Math. 2, 1944, 164): a step that does not help is shortened by damping,
+ * one that helps relaxes it; each unknown is held within its bound. For models that are dear and not smooth enough for the plain step.
+ * @param misfit y − model at x
+ * @param slopes derivatives of the model at x, a list over the residuals for each unknown
+ * @param bounds largest magnitude of each unknown
+ * @param still length of a step below which it has converged
+ * @param mostSteps the cap
+ */
+export function dampedLeastSquares(
+  start: readonly number[],
+  misfit: (x: readonly number[]) => number[],
+  slopes: (x: readonly number[]) => number[][],
+  bounds: readonly number[],
+  still: number,
+  mostSteps: number,
+): NonlinearFit & { rest: number[]; slopes: number[][] } {
+  const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, v, i) => sum + v * b[i]!, 0)
+  let x = [...start]
+  let rest = misfit(x)
+  let slopesHere = slopes(x)
+  let damping = 1e-3
+  for (let steps = 1; steps <= mostSteps; steps++) {
+    const normal = slopesHere.map((a) => slopesHere.map((b) => dot(a, b)))
+    const pull = slopesHere.map((a) => dot(a, rest))
+    let moved = 0
+    for (let tries = 0; tries < MOST_TRIES && moved === 0; tries++) {
+      const damped = normal.map((row, i) => row.map((v, k) => (i === k ? v * (1 + damping) : v)))
+      const step = solveSymmetric(damped, pull)
+      if (!step) {
+        damping *= 10
+        continue
+      }
+      const next = x.map((v, k) => Math.max(-bounds[k]!, Math.min(bounds[k]!, v + step[k]!)))
+      const nextRest = misfit(next)
+      if (dot(nextRest, nextRest) >= dot(rest, rest)) {
+        damping *= 5
+        continue
+      }
+      moved = Math.hypot(...next.map((v, k) => v - x[k]!))
+      x = next
+      rest = nextRest
+      damping /= 5
+    }
+    // no step helps any more, or the last one was as good as none
+    if (moved <= still)
+      return { status: 'converged', x, squares: dot(rest, rest), steps, rest, slopes: slopesHere }
+    slopesHere = slopes(x)
+  }
+  return { status: 'capped', x, squares: dot(rest, rest), steps: mostSteps, rest, slopes: slopesHere }
+}
+
+/** Dampings that are tried for one step before it counts as none. */
+const MOST_TRIES = 6

@@ -1,6 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { gaussNewton, leastSquares, lineFit, unitCovariance } from '../../src/numbers/least-squares.ts'
+import {
+  gaussNewton,
+  leastSquares,
+  lineFit,
+  unitCovariance,
+  dampedLeastSquares,
+} from '../../src/numbers/least-squares.ts'
 
 const small = fc.double({ min: -10, max: 10, noNaN: true })
 
@@ -129,5 +135,53 @@ describe('Gauss-Newton', () => {
   it('says that it failed where the model has no meaning, or the unknowns cannot be told apart', () => {
     expect(gaussNewton([1, 1], () => undefined, small, 5).status).toBe('failed')
     expect(gaussNewton([0, 0.1], decay(made), small, 5).status).toBe('failed')
+  })
+})
+
+describe('damped least squares within bounds', () => {
+  // y = a (1 − e^(−b t)): steep for small b, flat for large ones
+  const t = [0.5, 1, 2, 3, 5, 8]
+  const made = t.map((v) => 4 * (1 - Math.exp(-0.6 * v)))
+  const misfit = ([a, b]: readonly number[]) => t.map((v, i) => made[i]! - a! * (1 - Math.exp(-b! * v)))
+  const slopes = ([a, b]: readonly number[]) => [
+    t.map((v) => 1 - Math.exp(-b! * v)),
+    t.map((v) => a! * v * Math.exp(-b! * v)),
+  ]
+  it('finds what the values were made of from a poor start, and says that it has settled', () => {
+    const fit = dampedLeastSquares([0.5, 3], misfit, slopes, [10, 10], 1e-9, 100)
+    expect(fit.status).toBe('converged')
+    expect(fit.x[0]).toBeCloseTo(4, 6)
+    expect(fit.x[1]).toBeCloseTo(0.6, 6)
+    expect(fit.squares).toBeLessThan(1e-12)
+    expect(fit.rest).toEqual(misfit(fit.x))
+  })
+  it('never leaves its bounds, and stops at one when the answer lies beyond', () => {
+    const fit = dampedLeastSquares([0.5, 0.5], misfit, slopes, [3, 10], 1e-9, 200)
+    expect(Math.abs(fit.x[0]!)).toBeLessThanOrEqual(3)
+    expect(fit.x[0]).toBeCloseTo(3, 6)
+    expect(fit.squares).toBeGreaterThan(0.1)
+  })
+  it('never makes the fit worse than where it began', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -5, max: 5, noNaN: true }),
+        fc.double({ min: 0, max: 5, noNaN: true }),
+        (a, b) => {
+          const before = misfit([a, b]).reduce((s, v) => s + v * v, 0)
+          expect(dampedLeastSquares([a, b], misfit, slopes, [10, 10], 1e-6, 20).squares).toBeLessThanOrEqual(
+            before,
+          )
+        },
+      ),
+    )
+  })
+  it('says that it was still moving at its cap, and that nothing helps where nothing can', () => {
+    expect(dampedLeastSquares([0.5, 3], misfit, slopes, [10, 10], 1e-12, 1)).toMatchObject({
+      status: 'capped',
+      steps: 1,
+    })
+    const flat = () => [1, 1, 1]
+    const stuck = dampedLeastSquares([1], flat, () => [[0, 0, 0]], [10], 1e-9, 10)
+    expect(stuck).toMatchObject({ status: 'converged', x: [1], steps: 1 })
   })
 })
