@@ -99,9 +99,13 @@ const checks = [
 ]
 
 /** Runs a tool of node_modules; what it says is shown when it ends, so that two at once do not talk into each other. */
-function runQuietly([tool, ...args]) {
+function runQuietly([tool, ...args], env = {}) {
   return new Promise((done) => {
-    const child = spawn(node, [bin(tool), ...args], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
+    const child = spawn(node, [bin(tool), ...args], {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, ...env },
+    })
     let said = ''
     child.stdout.on('data', (d) => (said += d))
     child.stderr.on('data', (d) => (said += d))
@@ -109,34 +113,32 @@ function runQuietly([tool, ...args]) {
   })
 }
 
-const steps = [
+const first = [
   ['every source is in the repository', everySourceInTheRepository],
   ['build', () => run(node, [join(root, 'tools/prepare.mjs'), 'build'])],
+]
+
+/** Much of either is waiting (for a database to sync, for a page to settle), so that side by side they take little more than the longer one. */
+const sideBySide = [
   [
     'unit and API tests',
     () => {
       ensurePostgres()
-      return run(
-        node,
-        [
-          bin('vitest/vitest.mjs'),
-          'run',
-          '--reporter=dot',
-          '--reporter=json',
-          `--outputFile.json=${unitReport}`,
-        ],
-        { env: { ...process.env, MORAY_TEST_BUILT: '1' } },
-      )
+      return [
+        'vitest/vitest.mjs',
+        'run',
+        '--reporter=dot',
+        '--reporter=json',
+        `--outputFile.json=${unitReport}`,
+      ]
     },
+    { MORAY_TEST_BUILT: '1' },
     unitReport,
   ],
   [
     'browser tests',
-    () =>
-      ensureChromium() &&
-      run(node, [bin('@playwright/test/cli.js'), 'test', '-c', 'e2e/playwright.config.ts'], {
-        env: { ...process.env, MORAY_CHROMIUM: CHROMIUM, MORAY_REPORT: browserReport },
-      }),
+    () => ensureChromium() && ['@playwright/test/cli.js', 'test', '-c', 'e2e/playwright.config.ts'],
+    { MORAY_CHROMIUM: CHROMIUM, MORAY_REPORT: browserReport },
     browserReport,
   ],
 ]
@@ -171,11 +173,24 @@ await Promise.all(
     }
   }),
 )
-for (const [name, work, report] of steps) {
+for (const [name, work] of first) {
   const started = Date.now()
   console.log(`\n— ${name}`)
-  record(name, work(), started, report)
+  record(name, work(), started)
 }
+// what has to be installed is installed before either begins: the package manager does one thing at a time
+const ready = sideBySide.map(([name, command, env, report]) => ({ name, command: command(), env, report }))
+console.log(
+  `\n— ${ready.map(({ name }) => name).join(', ')}, side by side; each says what it saw when it ends`,
+)
+await Promise.all(
+  ready.map(async ({ name, command, env, report }) => {
+    const started = Date.now()
+    const { ok, said } = command ? await runQuietly(command, env) : { ok: false, said: 'cannot run here' }
+    console.log(`\n— ${name}\n${said}`)
+    record(name, ok, started, report)
+  }),
+)
 console.log(
   `\n${lines.join('\n')}\n\n${passed} passed, ${failed} failed${skipped ? `, ${skipped} skipped` : ''}`,
 )

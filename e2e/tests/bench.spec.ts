@@ -208,3 +208,41 @@ test('an acceptance is withdrawn with a reason, and the readings are open again'
   await page.goto('/jobs/alke-upper/record')
   await expect(page.locator('.history')).toContainText('acceptance withdrawn (the gauge was out of its date)')
 })
+
+test('the longest names do not push a page sideways, at 360 px and at 200 %', async ({ page }) => {
+  const long = 'Kystskogsbrannberedskapsfartøyet'.repeat(2).slice(0, 64)
+  const opened = await page.request.post('/api/jobs', {
+    headers: { 'x-moray-person': 'ylva', 'x-moray-request': crypto.randomUUID() },
+    data: {
+      sheetId: 'havsule-duo-upper',
+      serial: 'LANG-1',
+      boat: long,
+      owner: `${long}seigar`,
+      water: 'salt',
+      complaint: `${long}${long} whines`,
+    },
+  })
+  const { id } = (await opened.json()) as { id: string }
+  for (const path of ['/?find=LANG-1', `/jobs/${id}/route`, `/jobs/${id}/setting`, `/jobs/${id}/record`]) {
+    await page.goto(path)
+    await expect(page.getByText(long.slice(0, 20)).first()).toBeAttached()
+    for (const size of [
+      { width: 360, height: 740 },
+      { width: 640, height: 400 },
+    ]) {
+      await page.setViewportSize(size)
+      const over = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      )
+      expect(over, `${path} at ${size.width} px`).toBeLessThanOrEqual(0)
+    }
+    await page.setViewportSize({ width: 1280, height: 800 })
+  }
+  // the head of a job leaves the work its room: a line on a desk, two on a phone
+  await page.goto(`/jobs/${id}/route`)
+  const head = () => page.locator('.head').evaluate((h) => h.getBoundingClientRect().height)
+  await expect(page.locator('.head')).toBeVisible()
+  expect(await head()).toBeLessThan(70)
+  await page.setViewportSize({ width: 360, height: 740 })
+  expect(await head()).toBeLessThan(120)
+})

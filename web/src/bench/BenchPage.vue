@@ -190,11 +190,17 @@ const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.er
 .shelf .job:hover {
   background: var(--lamp-soft);
 }
-.shelf .complaint {
-  grid-column: 3;
-}
 .shelf .owner {
   grid-column: 2;
+  grid-row: 2;
+}
+.shelf .due {
+  grid-column: 3;
+  grid-row: 1;
+}
+.shelf .complaint {
+  grid-column: 3;
+  grid-row: 2;
 }
 .top {
   display: flex;
@@ -235,8 +241,9 @@ const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.er
     grid-template-columns: minmax(0, 1fr);
   }
   .shelf .complaint,
+  .shelf .due,
   .shelf .owner {
-    grid-column: auto;
+    grid-area: auto;
   }
 }
 </style>
