@@ -2,6 +2,7 @@
 import type { FieldDescription } from '@moray/contract/fields/describe'
 import { showThou } from '@moray/core/units/format'
 import { computed, useId } from 'vue'
+import { wordOf } from './names.ts'
 import { emptyRow, numberOf, type Problems, type Typed } from './sum-model.ts'
 
 /** One field of a calculation, whatever its kind; nested fields are editors again. */
@@ -85,7 +86,7 @@ const setRow = (i: number, name: string, value: Typed) =>
     <label :for="id">{{ field.what }}</label>
     <select v-if="field.type === 'choice'" :id="id" v-model="text">
       <option v-if="field.optional" value="">—</option>
-      <option v-for="v in field.values" :key="v" :value="String(v)">{{ v }}</option>
+      <option v-for="v in field.values" :key="v" :value="String(v)">{{ wordOf(String(v)) }}</option>
     </select>
     <input
       v-else

@@ -152,7 +152,12 @@ const brief = (k: Kept) =>
           <legend class="small soft">Way of asking</legend>
           <label v-for="(w, i) in description.input" :key="i" :class="{ on: way === i }">
             <input type="radio" name="way" class="sr-only" :checked="way === i" @change="chooseWay(i)" />
-            {{ w.find((f) => f.type === 'choice')?.values?.join(', ') }}
+            {{
+              w
+                .find((f) => f.type === 'choice')
+                ?.values?.map((v) => wordOf(String(v)))
+                .join(', ')
+            }}
           </label>
         </fieldset>
         <div class="fields">

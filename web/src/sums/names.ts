@@ -75,5 +75,14 @@ const WORDS: Record<string, string> = {
   axes: 'the axes: no shim mends it',
   date: 'the calendar',
   hours: 'the running hours',
+  'master-drop': 'drop from a master',
+  arbor: 'reading to an arbor',
+  'feeler-block': 'feeler to a block',
+  'case-and-gear': 'marks on case and gear',
+  cover: 'under the cover',
+  bearing: 'at the bearing',
+  spiral: 'spiral',
+  left: 'left-hand',
+  right: 'right-hand',
 }
 export const wordOf = (value: string): string => WORDS[value] ?? value
