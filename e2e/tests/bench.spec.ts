@@ -100,6 +100,15 @@ test('inch first: everywhere, bare numbers included, kept for this person', asyn
   await field(page).fill('16h')
   await expect(page.locator('.said')).toContainText('0.160 mm')
   await field(page).fill('')
+  // sheets, gauges and the drawer as well; a micrometer's step is not rounded to nothing
+  await page.goto('/drives/rordrum-v')
+  await expect(page.locator('.tag', { hasText: 'Backlash' })).toContainText('0.0047–0.0079')
+  await expect(page.locator('dt', { hasText: 'Output carrier' })).toContainText('0.0000–0.2362 in')
+  await page.goto('/gauges')
+  await expect(page.getByRole('row', { name: /Micrometer 0 to 25/ })).toContainText('0.04 t · 0.001 mm')
+  await page.goto('/drawer')
+  await expect(page.locator('tbody .thick').first()).toHaveText(/^0\.\d{4} in$/)
+  await page.goto('/jobs/rordrum/setting?at=measure:backlash')
   // another person at this screen reads millimetres
   await page.getByLabel('Who is working').selectOption('joar')
   await expect(page.getByLabel('Units that are read first')).toHaveValue('metric')

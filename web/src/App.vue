@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, watchEffect } from 'vue'
-import { RouterLink, RouterView } from 'vue-router'
+import { RouterLink, RouterView, useRoute } from 'vue-router'
 import type { UnitSystem } from '@moray/core/units/format'
 import { useShop } from './stores/shop.ts'
 import FirstPerson from './shop/FirstPerson.vue'
@@ -14,6 +14,9 @@ const people = usePeople()
 const nobody = computed(() => people.people?.length === 0)
 watchEffect(() => document.documentElement.classList.toggle('night', shop.night))
 
+const route = useRoute()
+/** A drive's sheet stands under the drives, a sum under the sums. */
+const isHere = (to: string) => to !== '/' && route.path.startsWith(`${to}/`)
 const places = [
   { to: '/', name: 'Bench' },
   { to: '/drawer', name: 'Drawer' },
@@ -34,7 +37,9 @@ const places = [
       Moray
     </RouterLink>
     <nav aria-label="Places">
-      <RouterLink v-for="p in places" :key="p.to" :to="p.to">{{ p.name }}</RouterLink>
+      <RouterLink v-for="p in places" :key="p.to" :to="p.to" :class="{ under: isHere(p.to) }">{{
+        p.name
+      }}</RouterLink>
     </nav>
     <span class="line" :class="{ down: !liveConnected }" role="status">
       {{ liveConnected ? 'live' : 'no line to the server' }}
@@ -125,7 +130,7 @@ nav a {
 nav a:hover {
   border-bottom-color: var(--line-strong);
 }
-nav a.router-link-active:not([href='/']),
+nav a.under,
 nav a.router-link-exact-active {
   border-bottom-color: var(--lamp);
   font-weight: 700;

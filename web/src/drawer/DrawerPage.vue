@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { DrawerLine } from '@moray/contract/replies'
-import { showMm, showThou } from '@moray/core/units/format'
 import Button from 'primevue/button'
 import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
@@ -8,6 +7,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import LoadState from '../ui/LoadState.vue'
 import { understand } from '../ui/understand.ts'
+import { useUnits } from '../ui/units.ts'
 import { useDrawer } from '../wire/queries.ts'
 import { useShop } from '../stores/shop.ts'
 import LineDialog from './LineDialog.vue'
@@ -15,6 +15,7 @@ import NewLineDialog from './NewLineDialog.vue'
 
 const store = useDrawer()
 const shop = useShop()
+const units = useUnits()
 
 const search = ref('')
 /** Bench notation finds what is near in thickness; other text finds marks and places. */
@@ -50,8 +51,8 @@ const adding = ref(false)
   <DataTable v-else :value="found" data-key="id" sort-field="thicknessMm" :sort-order="1" scrollable>
     <Column field="thicknessMm" header="Measured" sortable>
       <template #body="{ data }">
-        <span class="mono thick">{{ showMm(data.thicknessMm, 3) }}</span>
-        <span class="mono soft">{{ showThou(data.thicknessMm) }}</span>
+        <span class="mono thick">{{ units.length(data.thicknessMm, 3) }}</span>
+        <span class="mono soft">{{ units.other(data.thicknessMm, 3) }}</span>
       </template>
     </Column>
     <Column field="text" header="Marked" sortable>
@@ -98,7 +99,7 @@ const adding = ref(false)
         ><Button
           label="Change"
           class="quiet small-button"
-          :aria-label="`Change line ${data.text}, ${showMm(data.thicknessMm, 3)}`"
+          :aria-label="`Change line ${data.text}, ${units.length(data.thicknessMm, 3)}`"
           @click="open = data"
       /></template>
     </Column>

@@ -30,7 +30,12 @@ const emit = defineEmits<{ pick: [place: string] }>()
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width: measured } = useElementSize(frame)
 const MARGIN = 26
-const TAG = { width: 122, height: 52 }
+/** A tag is as wide as its figures, which are the larger line: a window in inches has more of them. */
+const TAG = { width: 122, height: 52, character: 9.6 }
+const sizeOf = (tag: DrawingTag) => ({
+  width: Math.max(TAG.width, 12 + TAG.character * tag.value.length),
+  height: TAG.height,
+})
 
 const section = computed(() => layOut(props.sheet, props.state ?? {}))
 const width = computed(() => Math.max(280, measured.value || 560))
@@ -70,7 +75,7 @@ const obstacles = computed((): Box[] =>
 const placed = computed(() => {
   const tags = (props.tags ?? []).flatMap((tag) => {
     const place = section.value.places.find((p) => p.id === tag.id)
-    return place ? [{ tag, id: tag.id, at: toScreen(place.at), out: place.out, ...TAG }] : []
+    return place ? [{ tag, id: tag.id, at: toScreen(place.at), out: place.out, ...sizeOf(tag) }] : []
   })
   const spots = placeTags(tags, { width: width.value, height: height.value }, obstacles.value)
   return tags.map((t, i) => ({ ...t, ...spots[i]! }))
@@ -78,7 +83,7 @@ const placed = computed(() => {
 /** Where the leader line ends: the nearest point of the tag's edge. */
 function leader(t: (typeof placed.value)[number]): Point {
   const clamp = (v: number, low: number, high: number) => Math.max(low, Math.min(high, v))
-  return [clamp(t.at[0], t.x, t.x + TAG.width), clamp(t.at[1], t.y, t.y + TAG.height)]
+  return [clamp(t.at[0], t.x, t.x + t.width), clamp(t.at[1], t.y, t.y + t.height)]
 }
 const isLit = (place: string | undefined) => place !== undefined && place === props.lit
 const moved = computed(() => section.value.shapes.some((s) => s.kind === 'ghost'))
@@ -148,7 +153,7 @@ const litPlace = computed(() => section.value.places.find((p) => p.id === props.
       type="button"
       class="tag"
       :class="{ lit: isLit(t.id) }"
-      :style="{ left: `${t.x}px`, top: `${t.y}px`, width: `${TAG.width}px`, height: `${TAG.height}px` }"
+      :style="{ left: `${t.x}px`, top: `${t.y}px`, width: `${t.width}px`, height: `${t.height}px` }"
       @click="emit('pick', t.id)"
     >
       <span class="name">{{ t.tag.name }}</span>

@@ -2,22 +2,24 @@
 import { PART_KINDS } from '@moray/core/drives/parts'
 import { FAMILIES, type DriveSheet, type Measure } from '@moray/core/drives/sheet'
 import { meshGeometry } from '@moray/core/gears/mesh'
+import type { Window } from '@moray/core/measuring/window'
 import { sensitivities } from '@moray/core/gears/train'
-import { showBoth } from '@moray/core/units/format'
 import { computed } from 'vue'
 import SectionDrawing, { type DrawingTag } from '../drawing/SectionDrawing.vue'
 import LoadState from '../ui/LoadState.vue'
+import { useUnits } from '../ui/units.ts'
 import { useDrives } from '../wire/queries.ts'
 
 const props = defineProps<{ id: string }>()
 const store = useDrives()
+const units = useUnits()
 const sheet = computed<DriveSheet | undefined>(() => store.sheets?.find((s) => s.id === props.id))
 const tags = computed((): DrawingTag[] => [
   ...(sheet.value?.adjusters ?? []).map((a) => ({
     id: `stack:${a.id}`,
     name: a.label,
-    value: a.startMm.toFixed(2),
-    below: 'start, mm',
+    value: units.digits(a.startMm),
+    below: `start, ${units.lengthUnit.value}`,
   })),
   ...(sheet.value?.measures ?? []).map((m) => ({
     id: `measure:${m.id}`,
@@ -25,12 +27,16 @@ const tags = computed((): DrawingTag[] => [
     value: windowText(m),
   })),
 ])
-const fixed = (v: number | undefined) => v?.toFixed(2) ?? ''
+/** A window in the reader's own unit, which is said once beside it. */
 function windowText(m: Measure) {
   const { min, max } = m.window
-  if (min === undefined) return `≤ ${fixed(max)}`
-  return max === undefined ? `≥ ${fixed(min)}` : `${fixed(min)}–${fixed(max)}`
+  const digits = (mm: number | undefined) => (mm === undefined ? '' : units.digits(mm))
+  if (min === undefined) return `≤ ${digits(max)}`
+  return max === undefined ? `≥ ${digits(min)}` : `${digits(min)}–${digits(max)}`
 }
+/** A range of torques, its ends in both systems. */
+const between = ({ min, max }: Window) =>
+  [min, max].flatMap((nm) => (nm === undefined ? [] : [units.value(nm, 'Nm')])).join(' to ')
 const nameOf = (id: string) => sheet.value?.parts.find((p) => p.id === id)?.name.toLowerCase() ?? id
 /** What the bench has to know beside the gears, in a line each. */
 const bench = computed(() => {
@@ -42,30 +48,30 @@ const bench = computed(() => {
     b.leftHand && `${b.leftHand.what}: left-hand thread`,
     b.captive && `${b.captive}: in before it is joined`,
     b.hidden && `${b.hidden.count} hidden: ${b.hidden.where}`,
-    b.lockTabs &&
-      `${b.lockTabs.what}: ${b.lockTabs.torqueNm.min}–${b.lockTabs.torqueNm.max} Nm, tabs ${b.lockTabs.tabs}`,
+    b.lockTabs && `${b.lockTabs.what}: ${between(b.lockTabs.torqueNm)}, tabs ${b.lockTabs.tabs}`,
     b.raceLetters && `Letters of the races ${b.raceLetters}`,
     `Seal springs ${b.sealSprings}`,
     b.oilFeed && `${b.oilFeed}: open, in line`,
     b.waterTube && `Water tube: ${b.waterTube.toLowerCase()}`,
     b.propeller?.kind === 'tabs' &&
-      `Propeller nut ${b.propeller.torqueNm.min}–${b.propeller.torqueNm.max} Nm, tabs ${b.propeller.tabs}, threads showing ${b.propeller.threads}`,
+      `Propeller nut ${between(b.propeller.torqueNm)}, tabs ${b.propeller.tabs}, threads showing ${b.propeller.threads}`,
     b.propeller?.kind === 'pin' && 'Propeller on a shear pin',
     b.thrustHub,
     leak
-      ? `Leak test ${leak.workKpa} kPa, never above ${leak.maxKpa}; hold ${leak.holdMin} min, allowed ${leak.allowedMlPerMin} ml/min; blocked: ${leak.ports.join(', ')}`
+      ? `Leak test ${units.value(leak.workKpa, 'kPa')}, never above ${units.value(leak.maxKpa, 'kPa')}; hold ${leak.holdMin} min, allowed ${leak.allowedMlPerMin} ml/min; blocked: ${leak.ports.join(', ')}`
       : 'No leak test: the case holds grease',
     `About ${b.weightKg} kg`,
   ].filter((line): line is string => !!line)
 })
 const table = computed(() => (sheet.value ? sensitivities(sheet.value) : {}))
 function how(m: Measure): string {
-  if (m.kind === 'backlash') return `on the ${m.member}'s shaft, ${m.radiusMm} mm radius. ${m.hold}`
+  if (m.kind === 'backlash')
+    return `on the ${m.member}'s shaft, radius ${units.both(m.radiusMm, 1)}. ${m.hold}`
   if (m.kind === 'end-play') return 'stop to stop'
   const { how } = m
-  if (how.method === 'master-drop') return `drop from the ${how.masterMm} mm master`
-  if (how.method === 'arbor') return `to an arbor of ${how.arborDiameterMm} mm`
-  return `feeler to the block, nominal clearance ${how.nominalClearanceMm} mm at ${how.nominalDepthMm} mm`
+  if (how.method === 'master-drop') return `drop from the master of ${units.both(how.masterMm)}`
+  if (how.method === 'arbor') return `to an arbor of ${units.both(how.arborDiameterMm)}`
+  return `feeler to the block, nominal clearance ${units.both(how.nominalClearanceMm)} at ${units.both(how.nominalDepthMm)}`
 }
 </script>
 
@@ -99,7 +105,7 @@ function how(m: Measure): string {
           <dl>
             <template v-for="m in sheet.measures" :key="m.id">
               <dt>
-                {{ m.label }} <span class="mono">{{ windowText(m) }} mm</span>
+                {{ m.label }} <span class="mono">{{ windowText(m) }} {{ units.lengthUnit.value }}</span>
               </dt>
               <dd class="small soft">{{ how(m) }}</dd>
             </template>
@@ -110,14 +116,17 @@ function how(m: Measure): string {
           <dl>
             <template v-for="a in sheet.adjusters" :key="a.id">
               <dt>
-                {{ a.label }} <span class="mono">{{ a.minMm }}–{{ a.maxMm }} mm</span>
+                {{ a.label }}
+                <span class="mono"
+                  >{{ units.digits(a.minMm) }}–{{ units.digits(a.maxMm) }} {{ units.lengthUnit.value }}</span
+                >
               </dt>
               <dd class="small soft">
-                <template v-if="a.kind === 'threaded'"
-                  >lead {{ a.leadMm }} mm per turn, {{ a.notches }} notches to lock</template
+                <template v-if="a.leadMm !== undefined"
+                  >lead {{ units.both(a.leadMm) }} per turn, {{ a.notches }} notches to lock</template
                 >
                 <template v-else>
-                  start {{ showBoth(a.startMm) }}, at most {{ a.maxPieces }} pieces;
+                  start {{ units.both(a.startMm) }}, at most {{ a.maxPieces }} pieces;
                   {{
                     a.moves
                       ? `more shim moves the ${sheet.gears.find((g) => g.id === a.moves)?.label.toLowerCase()} ${a.effect > 0 ? 'outward' : 'inward'}`
@@ -130,7 +139,7 @@ function how(m: Measure): string {
                     <span class="mono"
                       >{{ table[m.id]![a.id]! > 0 ? '+' : '' }}{{ table[m.id]![a.id]!.toFixed(3) }}</span
                     >
-                    mm per mm</span
+                    per unit</span
                   >
                 </template>
               </dd>
@@ -145,7 +154,7 @@ function how(m: Measure): string {
                 {{ m.label }} <span class="mono">{{ m.mesh.pinionTeeth }} : {{ m.mesh.gearTeeth }}</span>
               </dt>
               <dd class="small soft">
-                module {{ m.mesh.moduleMm }}, face {{ m.mesh.faceWidthMm }} mm, pressure angle
+                module {{ m.mesh.moduleMm }}, face {{ units.both(m.mesh.faceWidthMm, 1) }}, pressure angle
                 {{ m.mesh.pressureAngleDeg ?? 20 }}°, spiral {{ m.mesh.spiralAngleDeg ?? 0 }}°; pitch angles
                 {{ meshGeometry(m.mesh).pinionPitchAngleDeg.toFixed(1) }}° and
                 {{ meshGeometry(m.mesh).gearPitchAngleDeg.toFixed(1) }}°
@@ -159,19 +168,18 @@ function how(m: Measure): string {
             <li v-for="b in sheet.bearings" :key="b.id">
               {{ b.label }}
               <template v-if="b.setting?.kind === 'rolling-torque'"
-                ><span class="mono">{{ b.setting.newNm.min }}–{{ b.setting.newNm.max }} Nm</span> new<template
+                ><span class="mono">{{ between(b.setting.newNm) }}</span> new<template
                   v-if="b.setting.runInNm"
-                  >, <span class="mono">{{ b.setting.runInNm.min }}–{{ b.setting.runInNm.max }} Nm</span> run
-                  in</template
+                  >, <span class="mono">{{ between(b.setting.runInNm) }}</span> run in</template
                 ></template
               >
               <template v-else-if="b.setting?.kind === 'crush'"
-                >crush <span class="mono">{{ b.setting.crushMm }} mm</span></template
+                >crush <span class="mono">{{ units.both(b.setting.crushMm) }}</span></template
               >
             </li>
             <li v-for="s in sheet.seals" :key="s.id">{{ s.label }}</li>
             <li v-for="r in sheet.runoutLimits" :key="r.zone">
-              Runout, {{ r.zone.toLowerCase() }}: <span class="mono">{{ showBoth(r.tirMm) }}</span> TIR
+              Runout, {{ r.zone.toLowerCase() }}: <span class="mono">{{ units.both(r.tirMm) }}</span> TIR
             </li>
             <li v-if="sheet.oilCapacityMl">
               Oil <span class="mono">{{ sheet.oilCapacityMl }} ml</span>

@@ -7,11 +7,18 @@ import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
 import { computed } from 'vue'
 import LoadState from '../ui/LoadState.vue'
+import { useUnits } from '../ui/units.ts'
 import { useGauges } from '../wire/queries.ts'
 
 const store = useGauges()
+const units = useUnits()
 const overdue = computed(() => (store.gauges ?? []).filter((g) => g.overdue).length)
-const both = (g: Gauge, v: number) => (g.unit === 'mm' ? `${v} mm · ${showThou(v, 2)}` : `${v} ${g.unit}`)
+/** A property of a gauge in both systems: all its own digits, and thousandths to a hundredth of one. */
+function both(g: Gauge, v: number) {
+  if (g.unit !== 'mm') return units.value(v, g.unit)
+  const pair = [`${v} mm`, showThou(v, 2)]
+  return (units.imperial.value ? pair.reverse() : pair).join(' · ')
+}
 const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuffix: true })
 </script>
 
@@ -45,9 +52,9 @@ const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuff
     </Column>
     <Column header="Dial, masters">
       <template #body="{ data }">
-        <span v-if="data.perTurnMm" class="mono">{{ data.perTurnMm }} mm per turn</span>
+        <span v-if="data.perTurnMm" class="mono">{{ units.both(data.perTurnMm) }} per turn</span>
         <span v-for="m in data.masters" :key="m.id" class="small master"
-          >{{ m.label }}: <span class="mono">{{ m.lengthMm }}</span></span
+          >{{ m.label }}: <span class="mono">{{ units.both(m.lengthMm, 3) }}</span></span
         >
         <span v-if="!data.perTurnMm && !data.masters.length" class="soft">—</span>
       </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { FieldDescription } from '@moray/contract/fields/describe'
-import { showThou } from '@moray/core/units/format'
 import { computed, useId } from 'vue'
+import { useUnits } from '../ui/units.ts'
 import { wordOf } from './names.ts'
 import { emptyRow, numberOf, type Problems, type Typed } from './sum-model.ts'
 
@@ -9,6 +9,7 @@ import { emptyRow, numberOf, type Problems, type Typed } from './sum-model.ts'
 const props = defineProps<{ field: FieldDescription; path: string; problems: Problems }>()
 const typed = defineModel<Typed>({ required: true })
 const id = useId()
+const units = useUnits()
 
 type Row = { [field: string]: Typed }
 const row = computed(() => typed.value as Row)
@@ -30,7 +31,7 @@ const hint = computed(() => {
 const understood = computed(() => {
   if (props.field.unit !== 'mm' || typeof typed.value !== 'string' || !/[a-z"/]/i.test(typed.value)) return ''
   const mm = numberOf(typed.value, 'mm', 'x', {})
-  return mm === undefined ? '' : `${mm.toFixed(3)} mm · ${showThou(mm)}`
+  return mm === undefined ? '' : units.both(mm, 3)
 })
 const setField = (name: string, value: Typed) => (typed.value = { ...row.value, [name]: value })
 const setRow = (i: number, name: string, value: Typed) =>

@@ -6,7 +6,9 @@ import { criteria, GRADES, propose, type Grade } from '@moray/core/inspection/cr
 import type { GivePartGrade } from '@moray/contract/requests/parts'
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
+import { useOwn } from '../../stores/own.ts'
 import { readTyped } from '../../ui/both-units.ts'
+import { useUnits } from '../../ui/units.ts'
 import { suspectsOf } from '../faults.ts'
 
 /** One part after the other: what is seen, what the rule proposes, what the technician decides, and why. */
@@ -18,6 +20,8 @@ const props = defineProps<{
   error: string
 }>()
 const emit = defineEmits<{ go: [part: string]; give: [grade: GivePartGrade] }>()
+const own = useOwn()
+const units = useUnits()
 const allNew = computed(() => props.job.facts['school.seals'] === 'all')
 const parts = computed(() => props.job.sheet.parts)
 /** What was found on receiving is looked at first. */
@@ -36,7 +40,7 @@ const decided = ref(false)
 const zones = computed(() => props.job.sheet.runoutLimits)
 const zone = ref(zones.value.reduce((a, b) => (b.tirMm < a.tirMm ? b : a)).zone)
 const limit = computed(() => zones.value.find((l) => l.zone === zone.value)!.tirMm)
-const reading = computed(() => readTyped(measured.value, 'mm', 'length'))
+const reading = computed(() => readTyped(measured.value, 'mm', 'length', own.first))
 const proposal = computed(() =>
   part.value
     ? propose(part.value.kind, seen.value, {
@@ -121,10 +125,10 @@ function give() {
           <legend>Runout measured at</legend>
           <label v-for="z in zones" :key="z.zone" :class="{ on: zone === z.zone }">
             <input v-model="zone" type="radio" name="zone" :value="z.zone" class="sr-only" />
-            {{ z.zone.toLowerCase() }}, limit {{ z.tirMm }}
+            {{ z.zone.toLowerCase() }}, limit {{ units.both(z.tirMm) }}
           </label>
         </fieldset>
-        <label for="runout" class="sr-only">Runout, limit {{ limit }} mm</label>
+        <label for="runout" class="sr-only">Runout, limit {{ units.both(limit) }}</label>
         <input id="runout" v-model="measured" type="text" autocomplete="off" placeholder="12h · .12" />
         <span class="small mono">{{
           reading.state === 'value' ? reading.shown : reading.state === 'not' ? reading.why : ''

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import type { Runout, RunoutInput } from '@moray/core/measuring/runout'
-import { showBoth } from '@moray/core/units/format'
 import { computed } from 'vue'
 import ChartFrame from '../../charts/ChartFrame.vue'
 import { useInk } from '../../charts/ink.ts'
+import { useUnits } from '../../ui/units.ts'
 
 /** Readings round the shaft, with the sine that a bend alone would give; blips are crossed. */
 const props = defineProps<{ input: RunoutInput; result: Runout }>()
 const ink = useInk()
+const units = useUnits()
 
 const option = computed(() => {
   const y = props.input.readingsMm
@@ -86,10 +87,10 @@ const option = computed(() => {
   <ChartFrame
     :option="option"
     :height="300"
-    :label="`Readings round the shaft; highest at ${Math.round(result.highAtDeg)} degrees, total ${showBoth(result.tirMm, 3)}`"
+    :label="`Readings round the shaft; highest at ${Math.round(result.highAtDeg)} degrees, total ${units.both(result.tirMm, 3)}`"
   />
   <p class="small soft">
-    Dots: readings from 0° in reading order. Dashed: the bend alone, {{ showBoth(result.sineTirMm, 3) }}. Lamp
-    line: the high side, mark it there.
+    Dots: readings from 0° in reading order. Dashed: the bend alone, {{ units.both(result.sineTirMm, 3) }}.
+    Lamp line: the high side, mark it there.
   </p>
 </template>
