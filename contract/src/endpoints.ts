@@ -8,6 +8,7 @@ import type {
   EventEntry,
   FaultCase,
   Gauge,
+  GaugeHistory,
   Health,
   JobPage,
   JobReply,
@@ -18,6 +19,7 @@ import type {
   Shop,
 } from './replies.ts'
 import { AddLine, AddPieces, CorrectThickness, CountLine } from './requests/drawer.ts'
+import { AddGauge, CalibrateGauge, ChangeGauge, RetireGauge } from './requests/gauges.ts'
 import { ChangeLife, CorrectJob, OpenJob } from './requests/life.ts'
 import {
   ChangeRowPart,
@@ -38,10 +40,18 @@ import {
   TakeReading,
   WithdrawAcceptance,
 } from './requests/setting.ts'
-import { AddPerson, ChooseSchool, LeaveDemo, SetLikelihood, SetShopRules } from './requests/shop.ts'
+import {
+  AddPerson,
+  ChangePerson,
+  ChooseSchool,
+  LeaveDemo,
+  SetLikelihood,
+  SetShopRules,
+} from './requests/shop.ts'
 
 const job = writes<JobReply>()
 const line = writes<DrawerLine>()
+const gauge = writes<Gauge>()
 const shop = writes<Shop>()
 
 /** The whole HTTP interface. Paths stand here and nowhere else. */
@@ -49,6 +59,7 @@ export const endpoints = {
   health: reads<Health>()('/api/health'),
   people: reads<Person[]>()('/api/people'),
   addPerson: writes<Person[]>()('/api/people', AddPerson),
+  changePerson: writes<Person[]>()('/api/people/:id', ChangePerson),
 
   /** `?search=`, `?state=open|over`, `?before=` the `next` of the page before. */
   jobs: reads<JobPage>()('/api/jobs'),
@@ -98,6 +109,11 @@ export const endpoints = {
   correctThickness: line('/api/drawer/:id/thickness', CorrectThickness),
 
   gauges: reads<Gauge[]>()('/api/gauges'),
+  gaugeHistory: reads<GaugeHistory>()('/api/gauges/:id/history'),
+  addGauge: gauge('/api/gauges', AddGauge),
+  changeGauge: gauge('/api/gauges/:id/figures', ChangeGauge),
+  calibrateGauge: gauge('/api/gauges/:id/calibrations', CalibrateGauge),
+  retireGauge: gauge('/api/gauges/:id/retired', RetireGauge),
   drives: reads<DriveSheet[]>()('/api/drives'),
   drive: reads<DriveSheet>()('/api/drives/:id'),
   /** Never changes: what it says may be kept for ever. */

@@ -1,6 +1,8 @@
 import type { CompactRecord } from '@moray/core/job/compact'
+import type { EventEntry } from '@moray/core/job/event'
 import type { JobHead, ShopRules } from '@moray/core/job/record'
 import type { LikelihoodEdit } from '@moray/core/inspection/fault-history'
+import type { GaugeKindId } from '@moray/core/measuring/gauge-kinds'
 import type { SettingMaster } from '@moray/core/measuring/setting-master'
 
 export type { FaultCase } from '@moray/core/inspection/fault-history'
@@ -21,6 +23,8 @@ export interface Person {
   id: string
   name: string
   role: 'technician' | 'lead'
+  /** Works here no more; what he wrote keeps his name. */
+  retired: boolean
 }
 
 /** A job on the bench list. */
@@ -90,20 +94,27 @@ export interface DrawerMovement {
 
 export interface Gauge {
   id: string
+  /** What it is; unit, ways of measuring and label follow from it (core/measuring/gauge-kinds). */
+  kind: GaugeKindId
   name: string
-  type: string
-  /** Ways of measuring that it is made for, by id. */
-  suits: string[]
-  measures: string
+  /** Figures in the unit of the kind. */
   resolution: number
   mpe: number
   repeatability: number
-  unit: string
   perTurnMm: number | null
   masters: SettingMaster[]
+  intervalMonths: number
   calibratedOn: string
   dueOn: string
   overdue: boolean
+  /** Takes no more readings. */
+  retired: boolean
+}
+
+/** What became of a gauge, the newest first. */
+export interface GaugeHistory {
+  calibrations: { on: string; note: string; by: string | null }[]
+  events: EventEntry[]
 }
 
 /** A line of the live event stream. */

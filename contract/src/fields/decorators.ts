@@ -101,6 +101,19 @@ export function Text(options: Common & { min?: number; max: number }): PropertyD
   return apply({ type: 'text', min, max }, options, [Judged('isKeepableText', message)])
 }
 
+/** A day of the calendar, as YYYY-MM-DD. */
+export function Day(options: Common): PropertyDecorator {
+  return apply({ type: 'text', min: 10, max: 10 }, options, [
+    Judged('isDay', (v) => (isDay(v) ? undefined : `is ${show(v)}; a day as 2026-11-25 is needed`)),
+  ])
+}
+
+function isDay(v: unknown): boolean {
+  if (typeof v !== 'string' || !/^(19|20)\d\d-\d\d-\d\d$/.test(v)) return false
+  const day = new Date(`${v}T00:00:00Z`)
+  return !Number.isNaN(day.getTime()) && day.toISOString().startsWith(v)
+}
+
 /** A check that says itself what is wrong. */
 function Judged(name: string, message: (value: unknown) => string | undefined): PropertyDecorator {
   return ValidateBy({

@@ -59,6 +59,18 @@ export class AddPerson {
   role!: 'technician' | 'lead'
 }
 
+/** A person's name, role, and whether he still works here; what he wrote keeps his name. */
+export class ChangePerson {
+  @Text({ what: 'name', min: 2, max: 60 })
+  name!: string
+
+  @OneOf({ what: 'role', values: ['technician', 'lead'] })
+  role!: 'technician' | 'lead'
+
+  @Flag({ what: 'works here no more' })
+  retired!: boolean
+}
+
 /** Leaves the demo: everything in it goes, an empty shop begins. */
 export class LeaveDemo {
   @OneOf({ what: 'said out loud, since it cannot be taken back', values: ['leave the demo'] })

@@ -1,5 +1,13 @@
 import { showBoth } from '../units/format.ts'
-import type { DrawerChange, EventEntry, Happened, ShopChange } from './event.ts'
+import type {
+  DrawerChange,
+  EventEntry,
+  GaugeChange,
+  GaugeFigure,
+  Happened,
+  PersonSaid,
+  ShopChange,
+} from './event.ts'
 
 const mm = (value: number) => showBoth(value, 3)
 const why = (reason: string | undefined) => (reason ? ` (${reason})` : '')
@@ -85,6 +93,8 @@ function sentence(e: Happened): string {
       return `Picture of ${e.data.of}${e.data.note ? `: ${e.data.note}` : ''}`
     case 'drawer':
       return drawerSentence(e.data)
+    case 'gauge':
+      return gaugeSentence(e.data)
     case 'shop':
       return shopSentence(e.data)
   }
@@ -139,6 +149,41 @@ function drawerSentence(d: DrawerChange): string {
   }
 }
 
+const FIGURES: Record<GaugeFigure['figure'], string> = {
+  resolution: 'resolution',
+  mpe: 'permissible error',
+  repeatability: 'repeatability',
+  perTurnMm: 'travel for a turn',
+  intervalMonths: 'months between calibrations',
+  masters: 'masters',
+}
+
+function gaugeSentence(d: GaugeChange): string {
+  switch (d.act) {
+    case 'added':
+      return `New gauge ${d.name}`
+    case 'changed': {
+      const changes = d.figures.map((f) => `${FIGURES[f.figure]} ${f.was ?? 'none'}, now ${f.now ?? 'none'}`)
+      return `${d.name}: ${changes.join('; ')} (${d.reason})`
+    }
+    case 'calibrated':
+      return `${d.name} calibrated on ${d.on}: ${d.note}`
+    case 'retired':
+      return `${d.name} takes no more readings: ${d.reason}`
+    case 'back':
+      return `${d.name} takes readings again: ${d.reason}`
+  }
+}
+
+function personSentence(was: PersonSaid, now: PersonSaid): string {
+  const changes = [
+    was.name !== now.name && `is ${now.name} now`,
+    was.role !== now.role && `is ${now.role} now`,
+    was.retired !== now.retired && (now.retired ? 'works here no more' : 'works here again'),
+  ]
+  return `${was.name} ${changes.filter(Boolean).join(', ') || 'stays as before'}`
+}
+
 function shopSentence(d: ShopChange): string {
   switch (d.about) {
     case 'school':
@@ -153,6 +198,8 @@ function shopSentence(d: ShopChange): string {
     }
     case 'person':
       return `${d.name} works here now, as ${d.role}`
+    case 'person-changed':
+      return personSentence(d.was, d.now)
     case 'left-demo':
       return 'The demo shop was left; an empty one begins'
   }

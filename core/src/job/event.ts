@@ -32,6 +32,7 @@ export type Happened =
   | { kind: 'life'; data: { act: LifeAct; reason?: string; stand?: string } }
   | { kind: 'picture'; data: { of: string; note?: string } }
   | { kind: 'drawer'; data: DrawerChange }
+  | { kind: 'gauge'; data: GaugeChange }
   | { kind: 'shop'; data: ShopChange }
 
 export type JobDetail = 'serial' | 'boat' | 'owner' | 'water' | 'hours' | 'complaint'
@@ -48,12 +49,30 @@ export type DrawerChange =
   | { act: 'add'; mm: number; pieces: number }
   | { act: 'count'; mm: number; pieces: number; was: number; reason: string }
   | { act: 'thickness'; mm: number; wasMm: number; reason: string }
+export type GaugeChange =
+  | { act: 'added'; name: string }
+  | { act: 'changed'; name: string; figures: GaugeFigure[]; reason: string }
+  | { act: 'calibrated'; name: string; on: string; note: string }
+  | { act: 'retired' | 'back'; name: string; reason: string }
+/** A figure of a gauge that changed, in the gauge's unit; null where it had or has none. */
+export interface GaugeFigure {
+  figure: 'resolution' | 'mpe' | 'repeatability' | 'perTurnMm' | 'intervalMonths' | 'masters'
+  was: string | number | null
+  now: string | number | null
+}
 export type ShopChange =
   | { about: 'school'; question: string; label: string }
   | { about: 'rules'; departuresNeedLead: boolean; rate: number; currency: string }
   | { about: 'likelihood'; finding: string; cause: string; likelihood?: number; reason: string }
   | { about: 'person'; name: string; role: string }
+  | { about: 'person-changed'; was: PersonSaid; now: PersonSaid }
   | { about: 'left-demo' }
+
+export interface PersonSaid {
+  name: string
+  role: string
+  retired: boolean
+}
 
 export type EventKind = Happened['kind']
 

@@ -51,24 +51,24 @@ async function loadShop(tx: Transaction, now: Date) {
   await addSheets(tx, demoSheets)
   for (const g of gauges)
     await tx.query(
-      `insert into gauge (id, name, type, measures, resolution, mpe, repeatability, unit, per_turn_mm, masters,
-         calibrated_on, interval_months, suits)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10::jsonb, $11::date - make_interval(months => $12), $13, $14)`,
+      `with added as (
+         insert into gauge (id, kind, name, resolution, mpe, repeatability, per_turn_mm, masters, calibrated_on, interval_months)
+         values ($1, $2, $3, $4, $5, $6, $7, $8::jsonb, $9::date - make_interval(months => $10), $11)
+         returning id, calibrated_on
+       )
+       insert into gauge_calibration (gauge_id, calibrated_on, note) select id, calibrated_on, 'by the calibration service' from added`,
       [
         g.id,
+        g.kind,
         g.name,
-        g.type,
-        g.measures,
         g.resolution,
         g.mpe,
         g.repeatability,
-        g.unit,
         g.perTurnMm ?? null,
         JSON.stringify(g.masters ?? []),
         now.toISOString().slice(0, 10),
         g.monthsAgo,
         g.interval,
-        g.suits ?? [],
       ],
     )
   const at = new Date(now.getTime() - 1000 * HOUR)
@@ -85,7 +85,10 @@ async function loadShop(tx: Transaction, now: Date) {
   const newest = Math.max(...drawerLines.map((l) => Number(l.id.slice(1))))
   const year = String(now.getUTCFullYear()).slice(2)
   const numbers = demoJobs.map((j) => j.number).filter((n) => n.startsWith(`${year}-`))
-  await tx.query(`insert into counter (name, last) values ('line', $1)`, [newest])
+  await tx.query(`insert into counter (name, last) values ('line', $1), ('gauge', $2)`, [
+    newest,
+    gauges.length,
+  ])
   await tx.query(`insert into setting (key, value) values ('rules', $1::jsonb)`, [
     JSON.stringify({ heading: 'Strandvik Boat Pool\nSlipveien 3, Strandvik' }),
   ])

@@ -1,7 +1,8 @@
 import type { Person } from '@moray/contract/replies'
+import type { GaugeKindId } from '@moray/core/measuring/gauge-kinds'
 
 /** Strandvik Boat Pool, an invented workshop on an invented fjord. */
-export const people: Person[] = [
+export const people: Omit<Person, 'retired'>[] = [
   { id: 'ylva', name: 'Ylva Tangvik', role: 'technician' },
   { id: 'joar', name: 'Joar Skjelbu', role: 'technician' },
   { id: 'runa', name: 'Runa Holmsund', role: 'lead' },
@@ -9,16 +10,12 @@ export const people: Person[] = [
 
 export interface DemoGauge {
   id: string
+  kind: GaugeKindId
   name: string
-  type: string
-  measures: string
-  /** Ways of measuring that it is made for. */
-  suits?: string[]
-  /** In `unit`. */
+  /** Figures in the unit of the kind. */
   resolution: number
   mpe: number
   repeatability: number
-  unit: string
   perTurnMm?: number
   masters?: { id: string; label: string; lengthMm: number }[]
   /** Months since the last calibration, and the interval. */
@@ -30,13 +27,10 @@ export const gauges: DemoGauge[] = [
   {
     id: 'g01',
     name: 'Depth gauge 1',
-    type: 'Pinion-depth gauge',
-    suits: ['master-drop'],
-    measures: 'depth',
+    kind: 'depth-gauge',
     resolution: 0.005,
     mpe: 0.006,
     repeatability: 0.004,
-    unit: 'mm',
     perTurnMm: 1,
     masters: [
       { id: 'm40', label: '40 mm master', lengthMm: 40.002 },
@@ -49,13 +43,10 @@ export const gauges: DemoGauge[] = [
   {
     id: 'g02',
     name: 'Dial 1, metric',
-    type: 'Plunger dial indicator',
-    suits: ['end-play'],
-    measures: 'length',
+    kind: 'plunger-dial',
     resolution: 0.01,
     mpe: 0.01,
     repeatability: 0.005,
-    unit: 'mm',
     perTurnMm: 1,
     monthsAgo: 4,
     interval: 12,
@@ -63,13 +54,10 @@ export const gauges: DemoGauge[] = [
   {
     id: 'g03',
     name: 'Dial 2, inch',
-    type: 'Plunger dial indicator',
-    suits: ['end-play'],
-    measures: 'length',
+    kind: 'plunger-dial',
     resolution: 0.0254,
     mpe: 0.0254,
     repeatability: 0.008,
-    unit: 'mm',
     perTurnMm: 2.54,
     monthsAgo: 14,
     interval: 12,
@@ -77,12 +65,10 @@ export const gauges: DemoGauge[] = [
   {
     id: 'g04',
     name: 'Lever indicator',
-    type: 'Lever indicator',
-    measures: 'length',
+    kind: 'lever-dial',
     resolution: 0.002,
     mpe: 0.004,
     repeatability: 0.002,
-    unit: 'mm',
     perTurnMm: 0.2,
     monthsAgo: 2,
     interval: 12,
@@ -90,13 +76,10 @@ export const gauges: DemoGauge[] = [
   {
     id: 'g05',
     name: 'Backlash arm with dial',
-    type: 'Backlash arm',
-    suits: ['backlash'],
-    measures: 'length',
+    kind: 'backlash-arm',
     resolution: 0.01,
     mpe: 0.01,
     repeatability: 0.006,
-    unit: 'mm',
     perTurnMm: 1,
     monthsAgo: 3,
     interval: 12,
@@ -104,86 +87,70 @@ export const gauges: DemoGauge[] = [
   {
     id: 'g06',
     name: 'Micrometer 0 to 25',
-    type: 'Outside micrometer',
-    measures: 'length',
+    kind: 'outside-micrometer',
     resolution: 0.001,
     mpe: 0.002,
     repeatability: 0.001,
-    unit: 'mm',
     monthsAgo: 6,
     interval: 12,
   },
   {
     id: 'g07',
     name: 'Depth micrometer',
-    type: 'Depth micrometer',
-    suits: ['arbor'],
-    measures: 'length',
+    kind: 'depth-micrometer',
     resolution: 0.01,
     mpe: 0.004,
     repeatability: 0.004,
-    unit: 'mm',
     monthsAgo: 6,
     interval: 12,
   },
   {
     id: 'g08',
     name: 'Feeler set',
-    type: 'Feeler set',
-    suits: ['feeler-block'],
-    measures: 'length',
+    kind: 'feeler-set',
     resolution: 0.01,
     mpe: 0.005,
     repeatability: 0.005,
-    unit: 'mm',
     monthsAgo: 8,
     interval: 24,
   },
   {
     id: 'g09',
     name: 'Beam wrench 0 to 3 Nm',
-    type: 'Beam torque wrench',
-    measures: 'torque',
+    kind: 'beam-wrench',
     resolution: 0.05,
     mpe: 0.06,
     repeatability: 0.03,
-    unit: 'Nm',
     monthsAgo: 7,
     interval: 12,
   },
   {
     id: 'g10',
     name: 'Click wrench 10 to 100 Nm',
-    type: 'Click torque wrench',
-    measures: 'torque',
+    kind: 'click-wrench',
     resolution: 0.5,
     mpe: 3,
     repeatability: 1,
-    unit: 'Nm',
     monthsAgo: 5,
     interval: 12,
   },
   {
     id: 'g11',
     name: 'Pressure tester',
-    type: 'Pressure and vacuum pump',
-    measures: 'pressure',
+    kind: 'pressure-tester',
     resolution: 0.5,
     mpe: 1,
     repeatability: 0.3,
-    unit: 'kPa',
     monthsAgo: 9,
     interval: 12,
   },
   {
     id: 'g12',
     name: 'Surface thermometer',
-    type: 'Thermometer',
-    measures: 'temperature',
+    kind: 'thermometer',
     resolution: 0.1,
     mpe: 0.5,
     repeatability: 0.1,
-    unit: '°C',
     monthsAgo: 10,
     interval: 24,
   },

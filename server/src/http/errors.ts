@@ -19,6 +19,14 @@ const CONSTRAINTS: Record<string, () => Refusal> = {
       'The drawer has a line of that thickness there already; add pieces to it.',
       [{ path: 'text', message: 'there is a line of this thickness already' }],
     ),
+  person_name_once: () =>
+    new Refusal(409, 'name-taken', 'Somebody of that name works here already; add something to the name.', [
+      { path: 'name', message: 'is there already' },
+    ]),
+  gauge_name_once: () =>
+    new Refusal(409, 'name-taken', 'The shop has a gauge of that name; give this one another.', [
+      { path: 'name', message: 'is there already' },
+    ]),
   step_closed_once: () => new Refusal(409, 'already-done', 'That step was closed a moment ago.'),
   row_part_once: () => new Refusal(409, 'in-the-row', 'That part lies in the row already.'),
   build_job_id_number_key: () =>

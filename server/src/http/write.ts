@@ -40,7 +40,7 @@ interface Opening {
 }
 
 /** Who writes, whether this request came before, and the job locked: one statement. */
-const OPEN = `select (select role from person where id = $1) as role, r.route, r.body_hash, r.subject,
+const OPEN = `select (select role from person where id = $1 and not retired) as role, r.route, r.body_hash, r.subject,
   (select id from job where id = $3 for update) as locked
   from (values (1)) v left join request_log r on r.id = $2`
 

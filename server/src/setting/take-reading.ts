@@ -43,6 +43,7 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
   const measure = job.sheet.measures.find((m) => m.id === body.measure)
   if (!measure) refuse('measure', `"${body.measure}" is no measure of ${job.sheet.name}`)
   const gauge = await mustHaveGauge(tx, body.gaugeId, who)
+  if (gauge.retired) refuse('gaugeId', `"${gauge.name}" takes no more readings; choose another gauge`)
   const { valueMm } = await insert(
     tx,
     {

@@ -18,7 +18,7 @@ export async function keepDraft(deps: Deps, jobId: string, person: string, body:
     state: JobState
     known: boolean
   }>(
-    `select number, sheet_id, sheet_version, state, exists (select 1 from person where id = $2) as known from job where id = $1`,
+    `select number, sheet_id, sheet_version, state, exists (select 1 from person where id = $2 and not retired) as known from job where id = $1`,
     [jobId, person],
   )
   if (!at) throw notFound('Job', jobId)

@@ -285,7 +285,7 @@ describe('the shop', () => {
       { name: 'Åse Lien', role: 'technician' },
       { 'x-moray-person': '' },
     )
-    expect(first.body).toEqual([{ id: 'ase-lien', name: 'Åse Lien', role: 'lead' }])
+    expect(first.body).toEqual([{ id: 'ase-lien', name: 'Åse Lien', role: 'lead', retired: false }])
     const second = { name: 'Bo Vik', role: 'technician' }
     expect((await app.post('/api/people', second, { 'x-moray-person': '' })).body.error.code).toBe(
       'no-person',

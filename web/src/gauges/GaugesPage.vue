@@ -1,23 +1,35 @@
 <script setup lang="ts">
 import { showDate } from '../ui/times.ts'
 import type { Gauge } from '@moray/contract/replies'
-import { showThou } from '@moray/core/units/format'
+import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { formatDistanceToNowStrict } from 'date-fns'
+import Button from 'primevue/button'
 import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import LoadState from '../ui/LoadState.vue'
 import { useUnits } from '../ui/units.ts'
 import { useGauges } from '../wire/queries.ts'
+import GaugeDialog from './GaugeDialog.vue'
+import NewGaugeDialog from './NewGaugeDialog.vue'
 
 const store = useGauges()
 const units = useUnits()
-const overdue = computed(() => (store.gauges ?? []).filter((g) => g.overdue).length)
-/** A property of a gauge in both systems: all its own digits, and thousandths to a hundredth of one. */
+const inUse = computed(() => (store.gauges ?? []).filter((g) => !g.retired))
+/** Those in use first, by kind. */
+const rows = computed(() =>
+  (store.gauges ?? []).map((g) => ({
+    ...g,
+    order: `${Number(g.retired)} ${kindOfGauge(g.kind).label} ${g.name}`,
+  })),
+)
+const overdue = computed(() => inUse.value.filter((g) => g.overdue).length)
+const open = ref<Gauge | null>(null)
+const adding = ref(false)
+/** A property of a gauge in both systems. */
 function both(g: Gauge, v: number) {
-  if (g.unit !== 'mm') return units.value(v, g.unit)
-  const pair = [`${v} mm`, showThou(v, 2)]
-  return (units.imperial.value ? pair.reverse() : pair).join(' · ')
+  const { unit } = kindOfGauge(g.kind)
+  return unit === 'mm' ? units.exact(v) : units.value(v, unit)
 }
 const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuffix: true })
 </script>
@@ -26,18 +38,23 @@ const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuff
   <div class="page-head">
     <h1>Gauges</h1>
     <p v-if="store.gauges" class="small soft">
-      {{ store.gauges.length }} gauges<template v-if="overdue"
+      {{ inUse.length }} gauges<template v-if="overdue"
         >, {{ overdue }} past the calibration date: still usable, every reading is marked</template
       >
     </p>
+    <Button label="Add a gauge" class="lamp add" @click="adding = true" />
   </div>
   <LoadState v-if="!store.gauges" what="the gauges" :error="store.error" @again="store.load" />
-  <p v-else-if="!store.gauges.length" class="soft">No gauge is listed yet.</p>
-  <DataTable v-else :value="store.gauges" data-key="id" sort-field="type" :sort-order="1" scrollable>
+  <p v-else-if="!store.gauges.length" class="soft">
+    No gauge is listed yet. Add the ones on your bench: every reading says with which it was taken.
+  </p>
+  <DataTable v-else :value="rows" data-key="id" sort-field="order" :sort-order="1" scrollable>
     <Column field="name" header="Gauge" sortable>
       <template #body="{ data }"
         ><strong>{{ data.name }}</strong
-        ><br /><span class="small soft">{{ data.type }}</span></template
+        ><br /><span class="small soft"
+          >{{ kindOfGauge(data.kind).label }}{{ data.retired ? ', out of use' : '' }}</span
+        ></template
       >
     </Column>
     <Column field="resolution" header="Resolution">
@@ -62,15 +79,29 @@ const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuff
     <Column field="dueOn" header="Calibration due" sortable>
       <template #body="{ data }">
         <span class="mono">{{ showDate(data.dueOn) }}</span><br />
-        <span class="small" :class="data.overdue ? 'late' : 'soft'">{{
+        <span v-if="!data.retired" class="small" :class="data.overdue ? 'late' : 'soft'">{{
           data.overdue ? `overdue, ran out ${due(data)}` : due(data)
         }}</span>
       </template>
     </Column>
+    <Column header="">
+      <template #body="{ data }"
+        ><Button
+          label="Change"
+          class="quiet small-button"
+          :aria-label="`Change ${data.name}`"
+          @click="open = data"
+      /></template>
+    </Column>
   </DataTable>
+  <GaugeDialog v-if="open" :gauge="open" @close="open = null" />
+  <NewGaugeDialog v-if="adding" @close="adding = false" />
 </template>
 
 <style scoped>
+.add {
+  margin-left: auto;
+}
 .master {
   display: block;
 }

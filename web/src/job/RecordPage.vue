@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { showDate, showTime } from '../ui/times.ts'
+import { showTime } from '../ui/times.ts'
 import type { ShownBuild, ShownJob } from './shown-job.ts'
 import { FAMILIES, shimAdjusters } from '@moray/core/drives/sheet'
 import { useUnits } from '../ui/units.ts'
@@ -11,11 +11,10 @@ import { computed } from 'vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import RouteRecord from './record/RouteRecord.vue'
 import { useJob } from './shown-job.ts'
-import { useClosings, useEvents, useGauges } from '../wire/queries.ts'
+import { useClosings, useEvents } from '../wire/queries.ts'
 import { buildName, decimalsOf, stackOf } from './setting-view.ts'
 
 const store = useJob()
-const gauges = useGauges()
 const job = computed<ShownJob>(() => store.job!)
 const at = showTime
 const units = useUnits()
@@ -23,9 +22,12 @@ const stacks = computed(() => shimAdjusters(job.value.sheet))
 const built = computed(() => job.value.builds.find((b) => b.number === job.value.acceptance?.build))
 const touched = (b: ShownBuild) => b.stacks.length > 0 || b.readings.length > 0
 const rounds = computed(() => job.value.builds.filter(touched))
+/** Gauges as they were when they were read, which the readings carry; one that was changed in between stands twice. */
 const usedGauges = computed(() => {
-  const ids = new Set(job.value.builds.flatMap((b) => b.readings.map((r) => r.gaugeId)))
-  return (gauges.gauges ?? []).filter((g) => ids.has(g.id))
+  const used = job.value.builds.flatMap((b) =>
+    b.readings.map((r) => ({ name: r.gaugeName, ...r.gauge, overdue: r.gaugeOverdue })),
+  )
+  return [...new Map(used.map((g) => [JSON.stringify(g), g])).values()]
 })
 /** Readings, steps, parts and grades fill the event list; the tables above show them one by one already. */
 const SHOWN_ABOVE = ['reading', 'step', 'row', 'row-off', 'row-order', 'grade', 'finding', 'picture']
@@ -228,17 +230,15 @@ const print = () => window.print()
             <th scope="col">Gauge</th>
             <th scope="col">Resolution</th>
             <th scope="col">Permissible error</th>
-            <th scope="col">Calibrated</th>
-            <th scope="col">Due</th>
+            <th scope="col">Calibration</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="g in usedGauges" :key="g.id">
+          <tr v-for="(g, i) in usedGauges" :key="i">
             <td>{{ g.name }}</td>
-            <td class="mono">{{ g.resolution }} {{ g.unit }}</td>
-            <td class="mono">± {{ g.mpe }} {{ g.unit }}</td>
-            <td>{{ showDate(g.calibratedOn) }}</td>
-            <td>{{ showDate(g.dueOn) }}{{ g.overdue ? ', overdue' : '' }}</td>
+            <td class="mono">{{ units.exact(g.resolution) }}</td>
+            <td class="mono">± {{ units.exact(g.mpe) }}</td>
+            <td>{{ g.overdue ? 'overdue when it was read' : 'valid when it was read' }}</td>
           </tr>
         </tbody>
       </table>

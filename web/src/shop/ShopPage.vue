@@ -11,6 +11,7 @@ import type { Shop } from '@moray/contract/replies'
 import { keys, useQueryClient, useShopWays } from '../wire/queries.ts'
 import { useOwn } from '../stores/own.ts'
 import { useWrite } from '../wire/use-write.ts'
+import PeopleSection from './PeopleSection.vue'
 import SchoolList from './SchoolList.vue'
 
 /** The shop's own ways: rules, stands, schools, and what it has learned about faults. */
@@ -159,6 +160,7 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
           </label>
         </fieldset>
       </section>
+      <PeopleSection />
       <section aria-label="Rules">
         <h2>Rules</h2>
         <form class="rules entries" @submit.prevent="keepRules">

@@ -7,7 +7,7 @@ import { useOwn } from './own.ts'
 export const useShop = defineStore('shop', () => {
   const known = usePeople()
   const { chosen, night, first, unit, gauges } = storeToRefs(useOwn())
-  const people = computed(() => known.people ?? [])
+  const people = computed(() => (known.people ?? []).filter((p) => !p.retired))
   const personId = computed(() => (people.value.some((p) => p.id === chosen.value) ? chosen.value : ''))
   /** Somebody has said who works here; until then nothing is written under a name that happens to come first. */
   const somebody = computed(() => personId.value !== '')

@@ -19,6 +19,11 @@ export function useUnits() {
     /** The same in the other system. */
     other: (mm: number, decimals = 2) => (imperial.value ? showMm(mm, decimals) : showThou(mm)),
     both: (mm: number, decimals = 2) => showBoth(mm, decimals, own.first),
+    /** A length with all its own digits, such as a step of a gauge, and thousandths to a hundredth of one. */
+    exact: (mm: number) => {
+      const pair = [`${mm} mm`, showThou(mm, 2)]
+      return (imperial.value ? pair.reverse() : pair).join(' · ')
+    },
     /** Any canonical value in both systems. */
     value: (value: number, unit: string) => inBoth(value, unit, own.first),
   }

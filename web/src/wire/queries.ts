@@ -12,6 +12,7 @@ export const keys = {
   drawer: ['drawer'],
   movements: (line: string) => ['drawer', line],
   gauges: ['gauges'],
+  gaugeHistory: (id: string) => ['gauges', id],
   drives: ['drives'],
   sheet: (id: string, version: number) => ['sheet', id, version],
   jobs: ['jobs'],
@@ -84,6 +85,12 @@ export const useGauges = () =>
     'gauges',
     () => keys.gauges,
     () => read(endpoints.gauges, {}),
+  )
+export const useGaugeHistory = (id: string) =>
+  reading(
+    'history',
+    () => keys.gaugeHistory(id),
+    () => read(endpoints.gaugeHistory, { id }),
   )
 export const useDrives = () =>
   reading(
@@ -215,6 +222,7 @@ export function hear(client: QueryClient, event: LiveEvent): void {
     }
   }
   if (DRAWER_KINDS.includes(event.kind)) stale(keys.drawer)
+  if (event.kind === 'gauge') stale(keys.gauges)
   if (event.kind === 'outcome') stale(['fault-history'])
   if (event.kind === 'outcome' || event.kind === 'shop') stale(keys.shop)
   if (event.kind === 'shop') stale(keys.people)

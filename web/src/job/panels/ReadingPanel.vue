@@ -5,6 +5,7 @@ import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import type { Measure } from '@moray/core/drives/sheet'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
+import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster } from '@moray/core/measuring/setting-master'
 import { plausibleKind, valueOf } from '@moray/core/setting/assess'
 import { useStorage } from '@vueuse/core'
@@ -42,9 +43,10 @@ const masterDrop = computed(
   () => props.measure.kind === 'depth' && props.measure.how.method === 'master-drop',
 )
 const suitable = computed(() =>
-  props.gauges.filter((g) =>
-    masterDrop.value ? g.masters.length > 0 : g.unit === 'mm' && g.masters.length === 0,
-  ),
+  props.gauges.filter((g) => {
+    const kind = kindOfGauge(g.kind)
+    return !g.retired && (masterDrop.value ? kind.masters : kind.unit === 'mm' && !kind.masters)
+  }),
 )
 const gaugeKey = computed(() =>
   props.measure.kind === 'depth' ? props.measure.how.method : props.measure.kind,
@@ -52,7 +54,7 @@ const gaugeKey = computed(() =>
 const gauge = computed(
   () =>
     suitable.value.find((g) => g.id === shop.gauges[gaugeKey.value]) ??
-    suitable.value.find((g) => g.suits.includes(gaugeKey.value)) ??
+    suitable.value.find((g) => kindOfGauge(g.kind).suits.includes(gaugeKey.value)) ??
     suitable.value[0],
 )
 const gaugeOptions = computed(() =>

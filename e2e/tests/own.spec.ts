@@ -1,0 +1,72 @@
+import { expect, test } from '@playwright/test'
+
+test('a gauge of one’s own: added in inches, read with, and out of use', async ({ page }) => {
+  await page.goto('/gauges')
+  await page.getByLabel('Units that are read first').selectOption('imperial')
+  await page.getByRole('button', { name: 'Add a gauge' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('What it is').selectOption('backlash-arm')
+  // what is missing is said, and nothing that was typed is lost
+  await dialog.getByLabel('Smallest step it shows').fill('half')
+  await dialog.getByRole('button', { name: 'Add the gauge' }).click()
+  await expect(dialog.getByText('it needs a name')).toBeVisible()
+  await expect(dialog.getByText(/"half"/)).toBeVisible()
+  await dialog.getByLabel('What you call it').fill('Feeler set')
+  // a bare number is in inches
+  await dialog.getByLabel('Smallest step it shows').fill('.0005')
+  await dialog.getByLabel('Permissible error').fill('1t')
+  await dialog.getByLabel('Last calibrated on').fill('2026-03-01')
+  await dialog.getByRole('button', { name: 'Add the gauge' }).click()
+  await expect(dialog.getByText('is there already')).toBeVisible()
+  await dialog.getByLabel('What you call it').fill('Arm with inch dial')
+  await dialog.getByRole('button', { name: 'Add the gauge' }).click()
+  await expect(dialog).toHaveCount(0)
+  const row = page.getByRole('row', { name: /Arm with inch dial/ })
+  await expect(row).toContainText('0.50 t · 0.0127 mm')
+  await expect(row).toContainText('± 1.00 t · 0.0254 mm')
+
+  // it is there to be chosen; once it is out of use it is not
+  const choices = async () => {
+    await page.goto('/jobs/rordrum/setting?at=measure:backlash')
+    await page.getByRole('combobox', { name: 'Gauge' }).click()
+    return page.getByRole('option', { name: 'Arm with inch dial' })
+  }
+  await expect(await choices()).toBeVisible()
+  await page.goto('/gauges')
+  await row.getByRole('button', { name: 'Change Arm with inch dial' }).click()
+  await dialog.getByText('Take it out of use').click()
+  await dialog.getByRole('button', { name: 'Enter' }).click()
+  await expect(dialog.getByText('say it in a few words')).toBeVisible()
+  await dialog.getByLabel('Why').fill('it fell')
+  await dialog.getByRole('button', { name: 'Enter' }).click()
+  await expect(row).toContainText('out of use')
+  await expect(await choices()).toHaveCount(0)
+  await page.goto('/gauges')
+  await row.getByRole('button', { name: 'Change Arm with inch dial' }).click()
+  await expect(dialog).toContainText('Arm with inch dial takes no more readings: it fell')
+  await page.keyboard.press('Escape')
+  await page.getByLabel('Units that are read first').selectOption('metric')
+})
+
+test('people: the lead adds one and takes one away; a technician is told whose it is', async ({ page }) => {
+  await page.goto('/shop')
+  const people = page.getByRole('region', { name: 'People' })
+  const who = page.getByLabel('Who is working')
+  await people.getByLabel('Somebody new').fill('Åse Lien')
+  await people.getByRole('button', { name: 'Add' }).click()
+  await expect(people.getByRole('alert')).toContainText('is for the lead of this shop')
+  await who.selectOption('runa')
+  await people.getByRole('button', { name: 'Add' }).click()
+  await expect(people.getByText('Åse Lien')).toBeVisible()
+  await expect(who.getByRole('option', { name: 'Åse Lien' })).toHaveCount(1)
+  await people.getByRole('button', { name: 'Change Åse Lien' }).click()
+  await people.getByRole('button', { name: 'Works here no more' }).click()
+  await expect(people.getByRole('listitem').filter({ hasText: 'Åse Lien' })).toContainText(
+    'works here no more',
+  )
+  await expect(who.getByRole('option', { name: 'Åse Lien' })).toHaveCount(0)
+  // a shop keeps its lead
+  await people.getByRole('button', { name: 'Change Runa Holmsund' }).click()
+  await people.getByRole('button', { name: 'Works here no more' }).click()
+  await expect(people.getByRole('alert')).toContainText('is the only lead')
+})
