@@ -176,6 +176,23 @@ test('a form that was begun is not thrown away by one key, and a wrong figure is
   await page.goto('/drawer')
   await page.getByRole('button', { name: 'Add a line' }).click()
   await expect(page.getByRole('dialog').getByLabel('Measured thickness', { exact: true })).toBeFocused()
+  // nor is what is typed in any other form: one key asks, typing on takes the question back
+  await page.keyboard.type('.37')
+  await page.keyboard.press('Escape')
+  await expect(dialog.getByText('What you typed would be lost.')).toBeVisible()
+  await dialog.getByLabel('Pieces').fill('2')
+  await expect(dialog.getByText('What you typed would be lost.')).toBeHidden()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await expect(dialog).toBeHidden()
+  // one that was only looked at closes at once
+  await page
+    .getByRole('button', { name: /^Change line/ })
+    .first()
+    .click()
+  await dialog.getByText('Counted').click()
+  await page.keyboard.press('Escape')
+  await expect(dialog).toBeHidden()
 })
 
 test('building back, the row says grade, new and the accepted stack, and keeps a condemned part out', async ({

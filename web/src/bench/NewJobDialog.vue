@@ -2,14 +2,13 @@
 import type { OpenJob } from '@moray/contract/requests/life'
 import { endpoints } from '@moray/contract/endpoints'
 import { plainNumber } from '@moray/core/units/plain-number'
-import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import { refDebounced } from '@vueuse/core'
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive } from 'vue'
 import { useRouter } from 'vue-router'
 import { useDrives, useUnits } from '../wire/queries.ts'
 import { problemAt } from '../wire/client.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
+import FormDialog from '../ui/FormDialog.vue'
 import { useStands } from './stands.ts'
 
 /** A job for a customer's drive: one that has been here fills the form by its serial number. */
@@ -60,99 +59,82 @@ async function open() {
   void router.push(`/jobs/${reply.id}/route`)
 }
 const said = (field: string) => problemAt(write.error.value, field)
-/** What has been typed is not thrown away by one key. */
-const begun = computed(() =>
-  [form.serial, form.boat, form.owner, form.complaint, form.hours].some((v) => v.trim() !== ''),
-)
-const leaving = ref(false)
-function leave() {
-  if (begun.value && !leaving.value) leaving.value = true
-  else emit('close')
-}
 </script>
 
 <template>
-  <Dialog visible modal header="A drive comes in" @update:visible="leave()">
-    <form class="dialog-form entries" @submit.prevent="open">
-      <label class="wide">
-        Serial number
-        <input
-          v-model="form.serial"
-          list="known-units"
-          maxlength="60"
-          autocomplete="off"
-          autofocus
-          @change="fill"
-        />
-        <datalist id="known-units">
-          <option v-for="u in units" :key="u.serial" :value="u.serial">
-            {{ u.sheetName }}, {{ u.boat }}
-          </option>
-        </datalist>
-        <span v-if="said('serial')" class="bad">{{ said('serial') }}</span>
-        <span v-else-if="known" class="soft"
-          >has been here {{ known.jobs }} time{{ known.jobs > 1 ? 's' : '' }}</span
-        >
-      </label>
-      <label class="wide">
-        Drive
-        <select v-model="form.sheetId">
-          <option value="">choose the sheet</option>
-          <option v-for="s in drives.sheets ?? []" :key="s.id" :value="s.id">{{ s.name }}</option>
-        </select>
-        <span v-if="said('sheetId')" class="bad">{{ said('sheetId') }}</span>
-      </label>
-      <label
-        >Boat <input v-model="form.boat" maxlength="80" /><span v-if="said('boat')" class="bad">{{
-          said('boat')
-        }}</span></label
+  <FormDialog
+    header="A drive comes in"
+    action="Open the job"
+    :busy="write.busy.value"
+    @send="open"
+    @close="emit('close')"
+  >
+    <label class="wide">
+      Serial number
+      <input
+        v-model="form.serial"
+        list="known-units"
+        maxlength="60"
+        autocomplete="off"
+        autofocus
+        @change="fill"
+      />
+      <datalist id="known-units">
+        <option v-for="u in units" :key="u.serial" :value="u.serial">{{ u.sheetName }}, {{ u.boat }}</option>
+      </datalist>
+      <span v-if="said('serial')" class="bad">{{ said('serial') }}</span>
+      <span v-else-if="known" class="soft"
+        >has been here {{ known.jobs }} time{{ known.jobs > 1 ? 's' : '' }}</span
       >
-      <label
-        >Owner <input v-model="form.owner" maxlength="80" /><span v-if="said('owner')" class="bad">{{
-          said('owner')
-        }}</span></label
-      >
-      <label>
-        Water
-        <select v-model="form.water">
-          <option>salt</option>
-          <option>brackish</option>
-          <option>fresh</option>
-        </select>
-      </label>
-      <label
-        >Hours <input v-model="form.hours" inputmode="numeric" /><span v-if="said('hours')" class="bad">{{
-          said('hours')
-        }}</span></label
-      >
-      <label class="wide">
-        Complaint
-        <textarea v-model="form.complaint" rows="2" maxlength="600"></textarea>
-        <span v-if="said('complaint')" class="bad">{{ said('complaint') }}</span>
-      </label>
-      <label class="wide">
-        Stand
-        <select v-model="form.stand">
-          <option value="">on the shelf</option>
-          <option v-for="s in shop.stands" :key="s" :value="s" :disabled="shop.on.has(s)">
-            {{ s }}{{ shop.on.has(s) ? ', taken' : '' }}
-          </option>
-        </select>
-        <span v-if="said('stand')" class="bad">{{ said('stand') }}</span>
-      </label>
-      <p v-if="write.error.value && !write.error.value.fields.length" class="fault wide" role="alert">
-        {{ write.error.value.message }}
-      </p>
-      <div class="wide actions">
-        <p v-if="leaving" class="small" role="alert">What you typed would be lost.</p>
-        <Button
-          type="button"
-          :label="leaving ? 'Throw it away' : 'Leave it'"
-          class="quiet"
-          @click="leave()"
-        />
-        <Button type="submit" label="Open the job" class="lamp" :disabled="write.busy.value" />
-      </div>
-    </form>
-  </Dialog>
+    </label>
+    <label class="wide">
+      Drive
+      <select v-model="form.sheetId">
+        <option value="">choose the sheet</option>
+        <option v-for="s in drives.sheets ?? []" :key="s.id" :value="s.id">{{ s.name }}</option>
+      </select>
+      <span v-if="said('sheetId')" class="bad">{{ said('sheetId') }}</span>
+    </label>
+    <label
+      >Boat <input v-model="form.boat" maxlength="80" /><span v-if="said('boat')" class="bad">{{
+        said('boat')
+      }}</span></label
+    >
+    <label
+      >Owner <input v-model="form.owner" maxlength="80" /><span v-if="said('owner')" class="bad">{{
+        said('owner')
+      }}</span></label
+    >
+    <label>
+      Water
+      <select v-model="form.water">
+        <option>salt</option>
+        <option>brackish</option>
+        <option>fresh</option>
+      </select>
+    </label>
+    <label
+      >Hours <input v-model="form.hours" inputmode="numeric" /><span v-if="said('hours')" class="bad">{{
+        said('hours')
+      }}</span></label
+    >
+    <label class="wide">
+      Complaint
+      <textarea v-model="form.complaint" rows="2" maxlength="600"></textarea>
+      <span v-if="said('complaint')" class="bad">{{ said('complaint') }}</span>
+    </label>
+    <label class="wide">
+      Stand
+      <select v-model="form.stand">
+        <option value="">on the shelf</option>
+        <option v-for="s in shop.stands" :key="s" :value="s" :disabled="shop.on.has(s)">
+          {{ s }}{{ shop.on.has(s) ? ', taken' : '' }}
+        </option>
+      </select>
+      <span v-if="said('stand')" class="bad">{{ said('stand') }}</span>
+    </label>
+    <p v-if="write.error.value && !write.error.value.fields.length" class="fault wide" role="alert">
+      {{ write.error.value.message }}
+    </p>
+  </FormDialog>
 </template>

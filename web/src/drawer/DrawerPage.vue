@@ -52,7 +52,7 @@ const adding = ref(false)
     <Column field="thicknessMm" header="Measured" sortable>
       <template #body="{ data }">
         <span class="mono thick">{{ units.length(data.thicknessMm, 3) }}</span>
-        <span class="mono soft">{{ units.other(data.thicknessMm, 3) }}</span>
+        <span class="mono soft other">{{ units.other(data.thicknessMm, 3) }}</span>
       </template>
     </Column>
     <Column field="text" header="Marked" sortable>
@@ -115,6 +115,9 @@ const adding = ref(false)
 .thick {
   font-size: var(--t-lead);
   font-weight: 700;
+}
+.other {
+  margin-left: 0.8rem;
 }
 .stock {
   display: inline-flex;

@@ -3,10 +3,9 @@ import { showTime } from '../ui/times.ts'
 import { useUnits } from '../ui/units.ts'
 import type { DrawerLine } from '@moray/contract/replies'
 import { endpoints } from '@moray/contract/endpoints'
-import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
+import FormDialog from '../ui/FormDialog.vue'
 import { understand } from '../ui/understand.ts'
 import { useDrawer, useMovements } from '../wire/queries.ts'
 import { useShop } from '../stores/shop.ts'
@@ -62,48 +61,45 @@ const units = useUnits()
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     :header="`${units.both(line.thicknessMm, 3)}, marked ${line.text}`"
-    @update:visible="emit('close')"
+    action="Enter"
+    :busy="write.busy.value"
+    :unready="!ready"
+    :columns="1"
+    @send="send"
+    @close="emit('close')"
   >
-    <form @submit.prevent="send">
-      <p class="soft">
-        Tray {{ line.place || '—' }}: {{ line.count }} in the drawer, {{ line.reserved }} in trials
-      </p>
-      <fieldset class="one-of">
-        <legend class="sr-only">What happened</legend>
-        <label v-for="w in WAYS" :key="w.id" :class="{ on: way === w.id }">
-          <input
-            v-model="way"
-            type="radio"
-            name="way"
-            :value="w.id"
-            class="sr-only"
-            @change="((amount = ''), write.clear())"
-          />
-          {{ w.name }}
-        </label>
-      </fieldset>
-      <label for="amount">{{ LABEL[way] }}</label>
-      <InputText id="amount" v-model="amount" autocomplete="off" autofocus />
-      <p v-if="way === 'thickness'" class="small" aria-live="polite">
-        <span v-if="meaning.state === 'value'" class="mono">{{ units.both(meaning.mm, 3) }}</span>
-        <span v-else-if="meaning.state !== 'empty'" class="late">{{ meaning.why }}</span>
-        <span v-else class="soft">In bench notation; a bare number is in {{ shop.unit }}.</span>
-      </p>
-      <p v-else-if="amount && whole === undefined" class="small late">
-        A whole number of pieces, at most 999.
-      </p>
-      <label for="why">Reason{{ way === 'add' ? ' (if there is one)' : '' }}</label>
-      <InputText id="why" v-model="reason" maxlength="300" autocomplete="off" />
-      <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
-      <div class="actions">
-        <Button type="button" label="Leave it" class="quiet" @click="emit('close')" />
-        <Button type="submit" label="Enter" class="lamp" :disabled="!ready || write.busy.value" />
-      </div>
-      <section>
+    <p class="soft">
+      Tray {{ line.place || '—' }}: {{ line.count }} in the drawer, {{ line.reserved }} in trials
+    </p>
+    <fieldset class="one-of">
+      <legend class="sr-only">What happened</legend>
+      <label v-for="w in WAYS" :key="w.id" :class="{ on: way === w.id }">
+        <input
+          v-model="way"
+          type="radio"
+          name="way"
+          :value="w.id"
+          class="sr-only"
+          @change="((amount = ''), write.clear())"
+        />
+        {{ w.name }}
+      </label>
+    </fieldset>
+    <label for="amount">{{ LABEL[way] }}</label>
+    <InputText id="amount" v-model="amount" autocomplete="off" autofocus />
+    <p v-if="way === 'thickness'" class="small" aria-live="polite">
+      <span v-if="meaning.state === 'value'" class="mono">{{ units.both(meaning.mm, 3) }}</span>
+      <span v-else-if="meaning.state !== 'empty'" class="late">{{ meaning.why }}</span>
+      <span v-else class="soft">In bench notation; a bare number is in {{ shop.unit }}.</span>
+    </p>
+    <p v-else-if="amount && whole === undefined" class="small late">A whole number of pieces, at most 999.</p>
+    <label for="why">Reason{{ way === 'add' ? ' (if there is one)' : '' }}</label>
+    <InputText id="why" v-model="reason" maxlength="300" autocomplete="off" />
+    <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+    <template #below
+      ><section>
         <h3>Movements</h3>
         <p v-if="!history.movements" class="soft small">
           {{ history.error?.message ?? 'Loading the movements …' }}
@@ -116,27 +112,14 @@ const units = useUnits()
             >
           </li>
         </ol>
-      </section>
-    </form>
-  </Dialog>
+      </section></template
+    >
+  </FormDialog>
 </template>
 
 <style scoped>
-form {
-  display: grid;
-  gap: 0.5rem;
-  width: min(30rem, 82vw);
-}
-form > label {
-  font-weight: 700;
-}
 .late {
   color: var(--out);
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 0.6rem;
 }
 ol {
   max-height: 11rem;

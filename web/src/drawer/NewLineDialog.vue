@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
-import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import InputText from 'primevue/inputtext'
 import { computed, ref, useTemplateRef } from 'vue'
+import FormDialog from '../ui/FormDialog.vue'
 import NotationField from '../ui/NotationField.vue'
 import { understand } from '../ui/understand.ts'
 import { useDrawer } from '../wire/queries.ts'
@@ -43,8 +42,15 @@ async function send() {
 </script>
 
 <template>
-  <Dialog visible modal header="A new line in the drawer" @update:visible="emit('close')">
-    <div class="form">
+  <FormDialog
+    header="A new line in the drawer"
+    action="Add the line"
+    :busy="write.busy.value"
+    :columns="1"
+    @send="send"
+    @close="emit('close')"
+  >
+    <template #above>
       <NotationField
         v-model="text"
         v-model:unit="shop.unit"
@@ -54,41 +60,21 @@ async function send() {
         :error="problemAt(write.error.value, 'text')"
         @enter="countField?.$el.focus()"
       />
-      <form @submit.prevent="send">
-        <label for="pieces">Pieces</label>
-        <InputText id="pieces" ref="countField" v-model="count" inputmode="numeric" />
-        <p v-if="tried && pieces === undefined" class="small late" role="alert">
-          “{{ count }}” is no number of pieces; a whole number from 0 to 999 is needed.
-        </p>
-        <p v-else-if="tried" class="small late" role="alert">The thickness is not understood yet.</p>
-        <label for="place">Tray</label>
-        <InputText id="place" v-model="place" maxlength="80" autocomplete="off" />
-        <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
-        <div class="actions">
-          <Button type="button" label="Leave it" class="quiet" @click="emit('close')" />
-          <Button type="submit" label="Add the line" class="lamp" :disabled="write.busy.value" />
-        </div>
-      </form>
-    </div>
-  </Dialog>
+    </template>
+    <label for="pieces">Pieces</label>
+    <InputText id="pieces" ref="countField" v-model="count" inputmode="numeric" />
+    <p v-if="tried && pieces === undefined" class="small late" role="alert">
+      “{{ count }}” is no number of pieces; a whole number from 0 to 999 is needed.
+    </p>
+    <p v-else-if="tried" class="small late" role="alert">The thickness is not understood yet.</p>
+    <label for="place">Tray</label>
+    <InputText id="place" v-model="place" maxlength="80" autocomplete="off" />
+    <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+  </FormDialog>
 </template>
 
 <style scoped>
 .late {
   color: var(--out);
-}
-.form,
-form {
-  display: grid;
-  gap: 0.5rem;
-  width: min(28rem, 82vw);
-}
-form label {
-  font-weight: 700;
-}
-.actions {
-  display: flex;
-  justify-content: flex-end;
-  gap: 0.6rem;
 }
 </style>

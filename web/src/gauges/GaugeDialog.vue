@@ -4,10 +4,9 @@ import type { Gauge } from '@moray/contract/replies'
 import { eventText } from '@moray/core/job/event-text'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { format } from 'date-fns'
-import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import { computed, ref } from 'vue'
 import { useOwn } from '../stores/own.ts'
+import FormDialog from '../ui/FormDialog.vue'
 import { showDate, showTime } from '../ui/times.ts'
 import { problemAt } from '../wire/client.ts'
 import { useGaugeHistory, useGauges } from '../wire/queries.ts'
@@ -67,58 +66,55 @@ const REASON: Record<Way, string> = {
 </script>
 
 <template>
-  <Dialog
-    visible
-    modal
+  <FormDialog
     :header="`${gauge.name}, ${kindOfGauge(gauge.kind).label.toLowerCase()}`"
-    @update:visible="emit('close')"
+    action="Enter"
+    :busy="write.busy.value"
+    @send="send"
+    @close="emit('close')"
   >
-    <form class="dialog-form entries" @submit.prevent="send">
-      <fieldset class="one-of wide">
-        <legend class="sr-only">What happened</legend>
-        <label v-for="w in ways" :key="w.id" :class="{ on: way === w.id }">
-          <input
-            v-model="way"
-            type="radio"
-            name="way"
-            :value="w.id"
-            class="sr-only"
-            @change="((tried = false), write.clear())"
-          />
-          {{ w.name }}
-        </label>
-      </fieldset>
-      <label v-if="way === 'calibrated'">
-        On which day
-        <input v-model="on" type="date" :max="today" />
-        <span v-if="said('on')" class="bad" role="alert">{{ said('on') }}</span>
-        <span v-else-if="tried && !on" class="bad" role="alert">the day is missing</span>
+    <fieldset class="one-of wide">
+      <legend class="sr-only">What happened</legend>
+      <label v-for="w in ways" :key="w.id" :class="{ on: way === w.id }">
+        <input
+          v-model="way"
+          type="radio"
+          name="way"
+          :value="w.id"
+          class="sr-only"
+          @change="((tried = false), write.clear())"
+        />
+        {{ w.name }}
       </label>
-      <template v-else-if="way === 'figures'">
-        <p class="small soft wide">Readings that were taken keep the gauge as it was.</p>
-        <FiguresForm v-model="typed" :kind="gauge.kind" :wrong="wrong" />
-      </template>
-      <p v-else class="small soft wide">
-        {{
-          gauge.retired
-            ? 'It can be chosen for readings again.'
-            : 'It can be chosen for no more readings. What was read with it stays.'
-        }}
-      </p>
-      <label class="wide">
-        {{ REASON[way] }}
-        <input v-model="reason" maxlength="300" autocomplete="off" />
-        <span v-if="tried && !enough" class="bad" role="alert">say it in a few words</span>
-      </label>
-      <p v-if="wrong['']" class="fault wide" role="alert">The figures {{ wrong[''] }}.</p>
-      <p v-else-if="write.error.value && !write.error.value.fields.length" class="fault wide" role="alert">
-        {{ write.error.value.message }}
-      </p>
-      <div class="wide actions">
-        <Button type="button" label="Leave it" class="quiet" @click="emit('close')" />
-        <Button type="submit" label="Enter" class="lamp" :disabled="write.busy.value" />
-      </div>
-      <section class="wide">
+    </fieldset>
+    <label v-if="way === 'calibrated'">
+      On which day
+      <input v-model="on" type="date" :max="today" />
+      <span v-if="said('on')" class="bad" role="alert">{{ said('on') }}</span>
+      <span v-else-if="tried && !on" class="bad" role="alert">the day is missing</span>
+    </label>
+    <template v-else-if="way === 'figures'">
+      <p class="small soft wide">Readings that were taken keep the gauge as it was.</p>
+      <FiguresForm v-model="typed" :kind="gauge.kind" :wrong="wrong" />
+    </template>
+    <p v-else class="small soft wide">
+      {{
+        gauge.retired
+          ? 'It can be chosen for readings again.'
+          : 'It can be chosen for no more readings. What was read with it stays.'
+      }}
+    </p>
+    <label class="wide">
+      {{ REASON[way] }}
+      <input v-model="reason" maxlength="300" autocomplete="off" />
+      <span v-if="tried && !enough" class="bad" role="alert">say it in a few words</span>
+    </label>
+    <p v-if="wrong['']" class="fault wide" role="alert">The figures {{ wrong[''] }}.</p>
+    <p v-else-if="write.error.value && !write.error.value.fields.length" class="fault wide" role="alert">
+      {{ write.error.value.message }}
+    </p>
+    <template #below
+      ><section class="wide">
         <h3>Calibrations</h3>
         <p v-if="!history.history" class="soft small">
           {{ history.error?.message ?? 'Loading what became of it …' }}
@@ -138,9 +134,9 @@ const REASON: Record<Way, string> = {
             </ul>
           </template>
         </template>
-      </section>
-    </form>
-  </Dialog>
+      </section></template
+    >
+  </FormDialog>
 </template>
 
 <style scoped>

@@ -2,10 +2,9 @@
 import { endpoints } from '@moray/contract/endpoints'
 import { GAUGE_KIND_IDS, kindOfGauge, type GaugeKindId } from '@moray/core/measuring/gauge-kinds'
 import { format } from 'date-fns'
-import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import { computed, ref, watch } from 'vue'
 import { useOwn } from '../stores/own.ts'
+import FormDialog from '../ui/FormDialog.vue'
 import { problemAt } from '../wire/client.ts'
 import { useGauges } from '../wire/queries.ts'
 import { useWrite } from '../wire/use-write.ts'
@@ -43,39 +42,39 @@ async function send() {
 </script>
 
 <template>
-  <Dialog visible modal header="A gauge of your own" @update:visible="emit('close')">
-    <form class="dialog-form entries" @submit.prevent="send">
-      <label>
-        What it is
-        <select v-model="kind">
-          <option v-for="id in GAUGE_KIND_IDS" :key="id" :value="id">{{ kindOfGauge(id).label }}</option>
-        </select>
-      </label>
-      <label>
-        What you call it
-        <input v-model="name" maxlength="60" autocomplete="off" autofocus />
-        <span v-if="said('name')" class="bad" role="alert">{{ said('name') }}</span>
-        <span v-else-if="tried && !name.trim()" class="bad" role="alert">it needs a name</span>
-      </label>
-      <p class="small soft wide">
-        Proposed are the figures of a usual one; its certificate or the maker's leaflet has yours.
-      </p>
-      <FiguresForm v-model="typed" :kind="kind" :wrong="wrong" />
-      <label>
-        Last calibrated on
-        <input v-model="calibratedOn" type="date" :max="today" />
-        <span v-if="said('calibratedOn')" class="bad" role="alert">{{ said('calibratedOn') }}</span>
-        <span v-else-if="tried && !calibratedOn" class="bad" role="alert"
-          >the day is missing; a gauge that never was counts from the day it was bought</span
-        >
-      </label>
-      <p v-if="write.error.value && !write.error.value.fields.length" class="fault wide" role="alert">
-        {{ write.error.value.message }}
-      </p>
-      <div class="wide actions">
-        <Button type="button" label="Leave it" class="quiet" @click="emit('close')" />
-        <Button type="submit" label="Add the gauge" class="lamp" :disabled="write.busy.value" />
-      </div>
-    </form>
-  </Dialog>
+  <FormDialog
+    header="A gauge of your own"
+    action="Add the gauge"
+    :busy="write.busy.value"
+    @send="send"
+    @close="emit('close')"
+  >
+    <label>
+      What it is
+      <select v-model="kind">
+        <option v-for="id in GAUGE_KIND_IDS" :key="id" :value="id">{{ kindOfGauge(id).label }}</option>
+      </select>
+    </label>
+    <label>
+      What you call it
+      <input v-model="name" maxlength="60" autocomplete="off" autofocus />
+      <span v-if="said('name')" class="bad" role="alert">{{ said('name') }}</span>
+      <span v-else-if="tried && !name.trim()" class="bad" role="alert">it needs a name</span>
+    </label>
+    <p class="small soft wide">
+      Proposed are the figures of a usual one; its certificate or the maker's leaflet has yours.
+    </p>
+    <FiguresForm v-model="typed" :kind="kind" :wrong="wrong" />
+    <label>
+      Last calibrated on
+      <input v-model="calibratedOn" type="date" :max="today" />
+      <span v-if="said('calibratedOn')" class="bad" role="alert">{{ said('calibratedOn') }}</span>
+      <span v-else-if="tried && !calibratedOn" class="bad" role="alert"
+        >the day is missing; a gauge that never was counts from the day it was bought</span
+      >
+    </label>
+    <p v-if="write.error.value && !write.error.value.fields.length" class="fault wide" role="alert">
+      {{ write.error.value.message }}
+    </p>
+  </FormDialog>
 </template>

@@ -2,9 +2,8 @@
 import type { CorrectJob } from '@moray/contract/requests/life'
 import { endpoints } from '@moray/contract/endpoints'
 import { plainNumber } from '@moray/core/units/plain-number'
-import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
 import { reactive } from 'vue'
+import FormDialog from '../ui/FormDialog.vue'
 import { problemAt } from '../wire/client.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
 import type { ShownJob } from './shown-job.ts'
@@ -46,39 +45,39 @@ const FIELDS = [
 </script>
 
 <template>
-  <Dialog visible modal header="Correct what is written" @update:visible="emit('close')">
-    <form class="dialog-form entries" @submit.prevent="correct">
-      <label v-for="[field, label, most] in FIELDS" :key="field">
-        {{ label }}
-        <input v-model="form[field]" :maxlength="most" autocomplete="off" />
-        <span v-if="said(field)" class="bad" role="alert">{{ said(field) }}</span>
-      </label>
-      <label>
-        Water
-        <select v-model="form.water">
-          <option>salt</option>
-          <option>brackish</option>
-          <option>fresh</option>
-        </select>
-      </label>
-      <label class="wide">
-        Complaint
-        <textarea v-model="form.complaint" rows="2" maxlength="600"></textarea>
-        <span v-if="said('complaint')" class="bad" role="alert">{{ said('complaint') }}</span>
-      </label>
-      <label class="wide">
-        Why it is corrected
-        <input v-model="form.reason" maxlength="300" autocomplete="off" />
-        <span v-if="said('reason')" class="bad" role="alert">{{ said('reason') }}</span>
-      </label>
-      <p v-if="said('details')" class="fault wide" role="alert">Nothing is changed yet.</p>
-      <p v-else-if="write.error.value && !write.error.value.fields.length" class="fault wide" role="alert">
-        {{ write.error.value.message }}
-      </p>
-      <div class="wide actions">
-        <Button type="button" label="Leave it" class="quiet" @click="emit('close')" />
-        <Button type="submit" label="Correct it" class="lamp" :disabled="write.busy.value" />
-      </div>
-    </form>
-  </Dialog>
+  <FormDialog
+    header="Correct what is written"
+    action="Correct it"
+    :busy="write.busy.value"
+    @send="correct"
+    @close="emit('close')"
+  >
+    <label v-for="[field, label, most] in FIELDS" :key="field">
+      {{ label }}
+      <input v-model="form[field]" :maxlength="most" autocomplete="off" />
+      <span v-if="said(field)" class="bad" role="alert">{{ said(field) }}</span>
+    </label>
+    <label>
+      Water
+      <select v-model="form.water">
+        <option>salt</option>
+        <option>brackish</option>
+        <option>fresh</option>
+      </select>
+    </label>
+    <label class="wide">
+      Complaint
+      <textarea v-model="form.complaint" rows="2" maxlength="600"></textarea>
+      <span v-if="said('complaint')" class="bad" role="alert">{{ said('complaint') }}</span>
+    </label>
+    <label class="wide">
+      Why it is corrected
+      <input v-model="form.reason" maxlength="300" autocomplete="off" />
+      <span v-if="said('reason')" class="bad" role="alert">{{ said('reason') }}</span>
+    </label>
+    <p v-if="said('details')" class="fault wide" role="alert">Nothing is changed yet.</p>
+    <p v-else-if="write.error.value && !write.error.value.fields.length" class="fault wide" role="alert">
+      {{ write.error.value.message }}
+    </p>
+  </FormDialog>
 </template>
