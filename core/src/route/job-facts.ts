@@ -39,6 +39,8 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'anode.fits',
 ]
 
+/** A difference of two readings misses a limit that it stands on by no more than this, Nm. */
+const ROUNDING_NM = 1e-9
 /** Pressure steps that the shop's tester can show, kPa. */
 const TESTER_STEP_KPA = 0.5
 /** A stack of real shims comes this close to the one that was computed, mm. */
@@ -148,17 +150,21 @@ function leakFacts(plan: LeakPlan, test: LeakTestId, all: Mutable) {
   all[`${test}.hold-needed-min`] = result.holdNeededMin
 }
 
-/** Rolling torque of each bearing that the sheet sets by it, without the drag of the seals. */
+/** Rolling torque of each bearing that the sheet sets by it: what has to be read with the drag of the seals on it, and what is left without. */
 function preloadFacts(sheet: DriveSheet, all: Mutable) {
   for (const { id, setting } of sheet.bearings) {
     if (setting?.kind !== 'rolling-torque') continue
     const [read, seals] = [num(all, `preload.${id}.read`), num(all, `preload.${id}.seals`)]
-    if (read === undefined || seals === undefined) continue
-    const window =
-      all[`preload.${id}.bearings`] === 'run-in' && setting.runInNm ? setting.runInNm : setting.newNm
+    const bearings = all[`preload.${id}.bearings`]
+    if (seals === undefined || bearings === undefined) continue
+    const window = bearings === 'run-in' && setting.runInNm ? setting.runInNm : setting.newNm
+    if (window.min !== undefined) all[`preload.${id}.from`] = window.min + seals
+    if (window.max !== undefined) all[`preload.${id}.to`] = window.max + seals
+    if (read === undefined) continue
     const net = read - seals
     all[`preload.${id}.net`] = net
-    all[`preload.${id}.in`] = net >= (window.min ?? 0) && net <= (window.max ?? Infinity)
+    all[`preload.${id}.in`] =
+      net >= (window.min ?? 0) - ROUNDING_NM && net <= (window.max ?? Infinity) + ROUNDING_NM
   }
 }
 

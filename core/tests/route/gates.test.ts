@@ -168,6 +168,38 @@ describe('after a strike', () => {
   })
 })
 
+describe('rolling torque', () => {
+  const id = 'lomvi-90'
+  const bearing = sheetOf(id).bearings.find((b) => b.setting?.kind === 'rolling-torque')!.id
+  const known = (kind: string, more: Facts = {}) =>
+    deriveFacts(sheetOf(id), {
+      [`preload.${bearing}.bearings`]: kind,
+      [`preload.${bearing}.seals`]: 0.25,
+      ...more,
+    })
+  it.each([
+    ['new', 0.7, 1],
+    ['run-in', 0.5, 0.7],
+  ])('says before it is read what has to be read with the seals: bearings %s', (kind, from, to) => {
+    const facts = known(kind)
+    expect(facts[`preload.${bearing}.from`]).toBeCloseTo(from, 12)
+    expect(facts[`preload.${bearing}.to`]).toBeCloseTo(to, 12)
+    expect(facts[`preload.${bearing}.net`]).toBeUndefined()
+    const figures = stepOf(id, 'preload')!.figures!.map((f) => f.fact)
+    expect(figures).toContain(`preload.${bearing}.from`)
+    expect(figures).toContain(`preload.${bearing}.to`)
+    // a limit that is met is met, whatever a subtraction leaves behind
+    const judged = (read: number) =>
+      known(kind, { [`preload.${bearing}.read`]: read })[`preload.${bearing}.in`]
+    expect([judged(from - 0.01), judged(from), judged(to), judged(to + 0.01)]).toEqual([
+      false,
+      true,
+      true,
+      false,
+    ])
+  })
+})
+
 describe('the order', () => {
   it.each(demoSheets.map((s) => s.id))(
     'of %s puts the propeller after a run that wants it off, and load before depth',

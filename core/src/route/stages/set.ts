@@ -55,11 +55,11 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
       appliesWhen: REBUILD,
       place: `bearing:${loaded[0]!.id}`,
       tools: ['Indicating torque wrench, or spring scale and string'],
-      figures: loaded.map((b) => ({
-        label: `${b.label} without seals`,
-        fact: `preload.${b.id}.net`,
-        unit: 'Nm',
-      })),
+      figures: loaded.flatMap((b) => [
+        { label: `${b.label}: has to read at least`, fact: `preload.${b.id}.from`, unit: 'Nm' },
+        { label: `${b.label}: at most, seals included`, fact: `preload.${b.id}.to`, unit: 'Nm' },
+        { label: `${b.label} without seals`, fact: `preload.${b.id}.net`, unit: 'Nm' },
+      ]),
       asks: [
         rightOf(
           'preload.moving',
