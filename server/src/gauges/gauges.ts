@@ -1,6 +1,7 @@
 import type { EventEntry, Gauge, GaugeHistory } from '@moray/contract/replies'
 import type { Queryable } from '../db/database.ts'
 import { notFound } from '../http/refusal.ts'
+import { EVENT_ENTRY } from '../jobs/events.ts'
 
 interface Row {
   id: string
@@ -65,9 +66,7 @@ export async function gaugeHistory(db: Queryable, id: string, now: Date): Promis
     [id],
   )
   const events = await db.query<{ entry: EventEntry }>(
-    `select json_build_object('id', e.id, 'at', iso(e.at), 'by', p.name, 'kind', e.kind, 'jobId', e.job_id, 'subject', e.subject,
-       'data', e.data, 'text', e.text, 'clockBackS', e.clock_back_s) as entry
-     from event e join person p on p.id = e.by_person where e.kind = 'gauge' and e.subject = $1 order by e.id desc limit 200`,
+    `${EVENT_ENTRY} where e.kind = 'gauge' and e.subject = $1 order by e.id desc limit 200`,
     [`gauge:${id}`],
   )
   return { calibrations, events: events.map((e) => e.entry) }
