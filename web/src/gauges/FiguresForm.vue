@@ -82,6 +82,7 @@ const textOf = (e: Event) => (e.target as HTMLInputElement).value
 
 <style scoped>
 fieldset {
+  min-width: 0;
   border: 0;
   margin: 0;
   padding: 0;
@@ -91,8 +92,17 @@ legend {
 }
 .master {
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr) auto;
   gap: 0 0.8rem;
   align-items: end;
+}
+.master input {
+  width: 100%;
+}
+@media (max-width: 500px) {
+  .master {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    align-items: start;
+  }
 }
 </style>

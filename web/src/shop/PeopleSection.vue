@@ -55,7 +55,7 @@ function begin(p: Person) {
             :label="p.retired ? 'Works here again' : 'Works here no more'"
             class="quiet"
             :disabled="change.busy.value"
-            @click="changeOne({ ...p, retired: !p.retired })"
+            @click="changeOne({ ...open!, retired: !p.retired })"
           />
           <p v-if="change.error.value" class="bad all" role="alert">{{ change.error.value.message }}</p>
         </form>
