@@ -1,8 +1,10 @@
+import type { SheetBody } from '@moray/core/drives/own/body'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { reads, writes } from './endpoint.ts'
 import type {
   CalculationResult,
   ClosingRecord,
+  DriveEntry,
   DrawerLine,
   DrawerMovement,
   EventEntry,
@@ -16,6 +18,8 @@ import type {
   Nothing,
   Person,
   RouteChanges,
+  SheetDraft,
+  SheetVersion,
   Shop,
 } from './replies.ts'
 import { AddLine, AddPieces, CorrectThickness, CountLine } from './requests/drawer.ts'
@@ -41,6 +45,18 @@ import {
   WithdrawAcceptance,
 } from './requests/setting.ts'
 import {
+  AddDrive,
+  AddFigure,
+  AdoptSheet,
+  BeginDraft,
+  CheckFigures,
+  ImportList,
+  ImportSheet,
+  PublishSheet,
+  PutRow,
+  SetFigure,
+} from './requests/sheets.ts'
+import {
   AddPerson,
   ChangePerson,
   ChooseSchool,
@@ -53,6 +69,7 @@ const job = writes<JobReply>()
 const line = writes<DrawerLine>()
 const gauge = writes<Gauge>()
 const shop = writes<Shop>()
+const sheet = writes<SheetDraft>()
 
 /** The whole HTTP interface. Paths stand here and nowhere else. */
 export const endpoints = {
@@ -93,6 +110,8 @@ export const endpoints = {
   recordApproval: job('/api/jobs/:id/approvals', RecordApproval),
   chooseJobSchool: job('/api/jobs/:id/schools', ChooseSchool),
   correctJob: job('/api/jobs/:id/details', CorrectJob),
+  addFigure: job('/api/jobs/:id/figures', AddFigure),
+  adoptSheet: job('/api/jobs/:id/sheet', AdoptSheet),
   changeLife: job('/api/jobs/:id/life', ChangeLife),
 
   shop: reads<Shop>()('/api/shop'),
@@ -114,8 +133,22 @@ export const endpoints = {
   changeGauge: gauge('/api/gauges/:id/figures', ChangeGauge),
   calibrateGauge: gauge('/api/gauges/:id/calibrations', CalibrateGauge),
   retireGauge: gauge('/api/gauges/:id/retired', RetireGauge),
-  drives: reads<DriveSheet[]>()('/api/drives'),
+  /** The newest version of every sheet; of one that has none yet, its draft. */
+  drives: reads<DriveEntry[]>()('/api/drives'),
   drive: reads<DriveSheet>()('/api/drives/:id'),
+  addDrive: sheet('/api/drives', AddDrive),
+  draft: reads<SheetDraft>()('/api/drives/:id/draft'),
+  beginDraft: sheet('/api/drives/:id/draft', BeginDraft),
+  setFigure: sheet('/api/drives/:id/figures', SetFigure),
+  putRow: sheet('/api/drives/:id/rows', PutRow),
+  checkFigures: sheet('/api/drives/:id/checked', CheckFigures),
+  publishSheet: writes<SheetVersion[]>()('/api/drives/:id/versions', PublishSheet),
+  versions: reads<SheetVersion[]>()('/api/drives/:id/versions'),
+  /** The body of a version, as it leaves the shop. */
+  sheetFile: reads<SheetBody>()('/api/drives/:id/versions/:version/file'),
+  importSheet: sheet('/api/sheets', ImportSheet),
+  importList: sheet('/api/drives/:id/lists', ImportList),
+  exportList: reads<string>()('/api/drives/:id/lists/:list'),
   /** Never changes: what it says may be kept for ever. */
   driveVersion: reads<DriveSheet>()('/api/drives/:id/versions/:version'),
 

@@ -1,4 +1,6 @@
 import type { CompactRecord } from '@moray/core/job/compact'
+import type { SheetBody } from '@moray/core/drives/own/body'
+import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { EventEntry } from '@moray/core/job/event'
 import type { JobHead, ShopRules } from '@moray/core/job/record'
 import type { LikelihoodEdit } from '@moray/core/inspection/fault-history'
@@ -112,6 +114,33 @@ export interface Gauge {
 }
 
 /** What became of a gauge, the newest first. */
+/** A sheet as the list of drives shows it. */
+export interface DriveEntry extends DriveSheet {
+  /** A draft of its next version is open. */
+  drafted: boolean
+}
+
+/** The next version of a sheet, as far as it is typed. */
+export interface SheetDraft {
+  body: SheetBody
+  changedAt: string
+  changedBy: string
+  /** Newest edition that is published; null while there is none. */
+  edition: number | null
+  /** Version of that edition. */
+  version: number | null
+}
+
+export interface SheetVersion {
+  version: number
+  edition: number
+  note: string
+  at: string | null
+  by: string | null
+  /** Jobs that work on it. */
+  jobs: number
+}
+
 export interface GaugeHistory {
   calibrations: { on: string; note: string; by: string | null }[]
   events: EventEntry[]

@@ -35,7 +35,9 @@ test('a drive that is known comes in, is identified, and a slip is stopped with 
   await panel(page).getByText('never', { exact: true }).click()
   await panel(page).getByText('no', { exact: true }).click()
   // interrupted: what was answered is there after a reload
-  const kept = page.waitForResponse((r) => r.url().endsWith('/draft') && r.ok())
+  const kept = page.waitForResponse(
+    (r) => r.url().endsWith('/draft') && r.ok() && !!r.request().postData()?.includes('"in.open-items"'),
+  )
   await panel(page)
     .getByLabel(/Things that are wrong/)
     .fill('0')

@@ -74,7 +74,7 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
   const [usual, calculation, picture] = [limit(256 * KB), limit(2048 * KB), limit(MOST_FILE_BYTES + KB)]
   app.use('/api/*', (c, next) => {
     const { path } = c.req
-    if (path.startsWith('/api/calc/')) return calculation(c, next)
+    if (path.startsWith('/api/calc/') || path === endpoints.importSheet.path) return calculation(c, next)
     return /^\/api\/jobs\/[^/]+\/files$/.test(path) ? picture(c, next) : usual(c, next)
   })
   const squeeze = compress()

@@ -19,6 +19,9 @@ import { isObject, MOST_IN_TABLE } from './instantiate.ts'
 import { show } from './show.ts'
 import { isVisible, textProblem } from './text-rule.ts'
 
+/** The name of a row of a sheet: part of the paths of its figures, so it holds no point. */
+const ROW_ID = /^[a-z0-9][a-z0-9-]{0,59}$/i
+
 /**
  * One decorator for each kind of field: it validates, and it remembers what the field is, so that the
  * command line's `describe` and generated forms read the same source as the checks.
@@ -101,6 +104,17 @@ export function Text(options: Common & { min?: number; max: number }): PropertyD
   return apply({ type: 'text', min, max }, options, [Judged('isKeepableText', message)])
 }
 
+/** The id of a row of a sheet. */
+export function RowId(options: Common): PropertyDecorator {
+  return apply({ type: 'id', max: 60 }, options, [
+    Judged('isRowId', (v) =>
+      typeof v === 'string' && ROW_ID.test(v)
+        ? undefined
+        : `is ${show(v)}; letters, digits and - are needed, at most 60, not beginning with -`,
+    ),
+  ])
+}
+
 /** A day of the calendar, as YYYY-MM-DD. */
 export function Day(options: Common): PropertyDecorator {
   return apply({ type: 'text', min: 10, max: 10 }, options, [
@@ -147,14 +161,16 @@ export function Numbers(options: Common & { most: number; least?: number }): Pro
   ])
 }
 
-/** A list of short texts. */
-export function Texts(options: Common & { most: number; least?: number }): PropertyDecorator {
-  const { most, least = 0 } = options
-  return apply({ type: 'texts', least, max: most }, options, [
+/** A list of short texts. @param options.long characters of one at most; 60 when left out */
+export function Texts(options: Common & { most: number; least?: number; long?: number }): PropertyDecorator {
+  const { most, least = 0, long = 60 } = options
+  return apply({ type: 'texts', least, max: most, long }, options, [
     IsArray({ message: (a) => `must be a list, not ${show(a.value)}` }),
     ArrayMaxSize(most, { message: `holds too many entries; at most ${most}` }),
     ArrayMinSize(least, { message: `holds too few entries; at least ${least}` }),
-    Judged('isTextList', (v) => (Array.isArray(v) ? v.map(shortText).find(Boolean) : 'must hold texts only')),
+    Judged('isTextList', (v) =>
+      Array.isArray(v) ? v.map((x) => shortText(x, long)).find(Boolean) : 'must hold texts only',
+    ),
   ])
 }
 
@@ -214,9 +230,9 @@ function answerProblem(x: unknown): string | undefined {
   return textProblem(x) ?? (x.length > 600 ? `has ${x.length} characters; at most 600 are kept` : undefined)
 }
 
-function shortText(x: unknown): string | undefined {
+function shortText(x: unknown, long: number): string | undefined {
   if (typeof x !== 'string') return 'must hold texts only'
-  if (!isVisible(x) || x.length > 60) return 'must hold texts of 1 to 60 characters'
+  if (!isVisible(x) || x.length > long) return `must hold texts of 1 to ${long} characters`
   return textProblem(x)
 }
 

@@ -7,6 +7,7 @@ export interface FieldFacts {
     | 'whole'
     | 'flag'
     | 'text'
+    | 'id'
     | 'choice'
     | 'numbers'
     | 'texts'
@@ -24,6 +25,8 @@ export interface FieldFacts {
   max?: number
   /** Least length of a list. */
   least?: number
+  /** Greatest length of one text of a list. */
+  long?: number
   values?: (string | number)[]
   of?: () => Class
 }

@@ -56,6 +56,7 @@ function convert(field: FieldFacts, value: unknown, path: string, problems: Prob
   }
   switch (field.type) {
     case 'text':
+    case 'id':
       return typeof value === 'string' ? value.trim() : value
     case 'object':
       return isObject(value) ? instantiate(field.of!(), value, path, problems) : value

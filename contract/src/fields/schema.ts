@@ -41,6 +41,8 @@ function shapeOf(f: FieldFacts): JsonSchema {
       return { type: 'boolean' }
     case 'text':
       return { type: 'string', minLength: f.min ?? 0, maxLength: f.max, pattern: TEXT_PATTERN }
+    case 'id':
+      return { type: 'string', pattern: '^[A-Za-z0-9][A-Za-z0-9-]{0,59}$' }
     case 'choice':
       return { enum: f.values }
     case 'numbers':
@@ -49,7 +51,7 @@ function shapeOf(f: FieldFacts): JsonSchema {
       return {
         type: 'array',
         ...items,
-        items: { type: 'string', minLength: 1, maxLength: 60, pattern: TEXT_PATTERN },
+        items: { type: 'string', minLength: 1, maxLength: f.long ?? 60, pattern: TEXT_PATTERN },
       }
     case 'object':
       return schemaOf(f.of!())

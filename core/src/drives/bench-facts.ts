@@ -38,8 +38,8 @@ export interface BenchFacts {
   } | null
   /** Screws that only pinch and stay in their holes. */
   pinchScrews: { count: number; where: string } | null
-  /** Which way the springs of a seal pair look. */
-  sealSprings: 'facing each other' | 'both outward' | 'both inward'
+  /** Which way the springs of a seal pair look; null where the sheet does not say. */
+  sealSprings: 'facing each other' | 'both outward' | 'both inward' | null
   /** Where two seals share a step: the one with the smaller diameter goes first. */
   seals: { pair: boolean }
   raceLetters: string | null
@@ -60,6 +60,8 @@ export interface BenchFacts {
   thrustHub: string | null
   /** The test of this case by itself; null where it holds grease and none belongs. */
   leak: LeakPlan | null
+  /** Why none belongs. */
+  noTest?: string
   lubricant: 'oil' | 'grease'
   drainPlug: 'magnetic' | 'plain' | null
   anodes: string | null

@@ -71,7 +71,8 @@ export function checkSheet(sheet: DriveSheet): void {
   )
   sheet.measures.forEach((m, i) => {
     const at = `measures[${i}]`
-    attempt(at, () => checkWindow(`${at}.window`, m.window))
+    // a window that nobody has typed yet is none; one with limits has to be the right way up
+    if (Object.keys(m.window).length) attempt(at, () => checkWindow(`${at}.window`, m.window))
     if (m.target !== undefined && !inside(m.target, m.window))
       say(`${at}.target`, `is ${m.target}, outside its window`)
     if (!(Number.isInteger(m.readings) && m.readings >= 1))

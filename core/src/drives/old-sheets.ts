@@ -1,4 +1,5 @@
 import type { BenchFacts, LeakPlan } from './bench-facts.ts'
+import { bodyOf, type SheetBody } from './own/body.ts'
 import type { DriveSheet } from './sheet.ts'
 import { withRoles } from './sheets/part-roles.ts'
 
@@ -57,6 +58,11 @@ export function asSheet(
     bench: stored.bench ? benchOf(stored.bench) : PLAIN,
     ...(ratio ? { ratio: { ...ratio, stamps: ownStamps(stored.id, ratio.stamps) } } : {}),
   }
+}
+
+/** A stored sheet as a body of the present format, whichever Moray wrote it. No limit is invented. */
+export function asBody(stored: SheetBody | Parameters<typeof asSheet>[0]): SheetBody {
+  return 'format' in stored ? stored : bodyOf(asSheet(stored))
 }
 
 /** Bench facts as an older Moray kept them: ports as a count, no joined test, nothing said of what is reached when. */

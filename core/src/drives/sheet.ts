@@ -2,6 +2,8 @@ import type { Mesh } from '../gears/mesh.ts'
 import type { Member } from '../gears/backlash.ts'
 import type { Window } from '../measuring/window.ts'
 import type { BenchFacts } from './bench-facts.ts'
+import type { Fastener } from './fasteners.ts'
+import type { Source } from './own/source.ts'
 import type { Part } from './parts.ts'
 
 /**
@@ -12,6 +14,8 @@ import type { Part } from './parts.ts'
 export interface DriveSheet {
   id: string
   version: number
+  /** What it was published as; a version without is what a job works on meanwhile. */
+  edition?: number
   name: string
   family: Family
   /** Invented figures: shown wherever the sheet is. */
@@ -32,6 +36,23 @@ export interface DriveSheet {
   /** What comes off, in order. */
   parts: Part[]
   bench: BenchFacts
+  fasteners?: Fastener[]
+  service?: ServiceInterval[]
+  /** The manual that its figures come from. */
+  manual?: string
+  sources?: Source[]
+  /** Paths of the figures that it needs for what it is made of, and has not yet. */
+  lacks?: string[]
+}
+
+/** What is due again after so long, or after so many hours. */
+export interface ServiceInterval {
+  id: string
+  what: string
+  months?: number
+  hours?: number
+  /** In salt, where that is sooner. */
+  saltMonths?: number
 }
 
 export const FAMILIES = {
@@ -75,6 +96,8 @@ export interface Gear {
   axis: string
   /** On which side of the apex the gear sits: +1 up or aft, −1 down or forward. */
   side: 1 | -1
+  /** Over the heel tips, by calliper, mm. */
+  outsideMm?: number
 }
 
 export interface GearMesh {
@@ -83,6 +106,21 @@ export interface GearMesh {
   pinion: string
   gear: string
   mesh: Mesh
+  /**
+   * What the geometry stands on: a drawing that gives it, teeth counted and diameters measured, or nothing but what the section is drawn with;
+   * then only the manual's own rules say how backlash answers. @default 'given'
+   */
+  basis?: 'given' | 'measured' | 'drawn'
+  /** Standard uncertainties of what was measured or assumed. */
+  u?: MeshUncertainty
+}
+
+/** Of the figures behind a sensitivity; angles in degrees, the module relative. */
+export interface MeshUncertainty {
+  pressureAngleDeg: number
+  spiralAngleDeg: number
+  faceWidthMm: number
+  moduleRel: number
 }
 
 /** What moves a gear along its own axis. */
@@ -94,8 +132,8 @@ export interface Adjuster {
   atMm: number
   /** The gear it moves; left out when it only sets a bearing (a cover's crush). */
   moves?: string
-  /** +1: more shim moves the gear outward (away from the mesh), −1: inward. */
-  effect: 1 | -1
+  /** +1: more shim moves the gear outward (away from the mesh), −1: inward; 0: nobody has said yet. */
+  effect: 1 | -1 | 0
   minMm: number
   maxMm: number
   maxPieces: number
@@ -137,6 +175,7 @@ export interface Belt {
 interface MeasureBase {
   id: string
   label: string
+  /** Without limits where the sheet has none yet: readings are kept, and judged against nothing. */
   window: Window
   target?: number
   /** Readings asked for before the set is judged. */

@@ -1,7 +1,9 @@
 import type { DriveSheet, Measure } from '../drives/sheet.ts'
 import { shimAdjusters } from '../drives/sheet.ts'
+import { GIVEN_U } from '../drives/own/geometry.ts'
 import { armFactor } from './backlash.ts'
 import { meshGeometry } from './mesh.ts'
+import { sensitivityUncertainty } from './sensitivity-uncertainty.ts'
 
 /** How every measure answers to every stack: measure id → stack id → mm per mm of stack. Zeros are left out. */
 export type Sensitivities = Record<string, Record<string, number>>
@@ -12,6 +14,8 @@ function perGearTravel(sheet: DriveSheet, measure: Measure, gearId: string): num
   if (measure.kind === 'end-play') return 0
   const mesh = sheet.meshes.find((m) => m.id === measure.mesh)!
   if (gearId !== mesh.pinion && gearId !== mesh.gear) return 0
+  // what is only drawn answers nothing: there the manual's rule speaks, or nobody
+  if (mesh.basis === 'drawn') return 0
   const geometry = meshGeometry(mesh.mesh)
   const atPitch = gearId === mesh.pinion ? geometry.backlashPerPinionMm : geometry.backlashPerGearMm
   return atPitch * armFactor(mesh.mesh, measure.member, measure.radiusMm)
@@ -36,6 +40,47 @@ export function sensitivities(sheet: DriveSheet, adjusters = shimAdjusters(sheet
     table[measure.id] = row
   }
   return table
+}
+
+/** What a sensitivity stands on, and its relative standard uncertainty. */
+export interface Trust {
+  from: 'depth' | 'rule' | 'geometry'
+  relU: number
+}
+
+/** Depth answers mm for mm but for dirt and seating; a manual's own rule is printed to two figures; an arm is set up by eye. All relative. */
+const DEPTH_REL_U = 0.02
+const RULE_REL_U = 0.05
+const RADIUS_REL_U = 0.02
+
+/**
+ * How far each entry of {@link sensitivities} is to be trusted: by what it stands on, and for geometry by what of it was measured and what
+ * assumed (sensitivity-uncertainty).
+ * @param sheet one that checkSheet accepts
+ */
+export function sensitivityTrust(
+  sheet: DriveSheet,
+  adjusters = shimAdjusters(sheet),
+): Record<string, Record<string, Trust>> {
+  const table = sensitivities(sheet, adjusters)
+  return Object.fromEntries(
+    sheet.measures.map((measure) => [
+      measure.id,
+      Object.fromEntries(
+        adjusters
+          .filter((a) => table[measure.id]![a.id] !== undefined)
+          .map((a): [string, Trust] => [a.id, trustIn(sheet, measure, a.rules?.[measure.id] !== undefined)]),
+      ),
+    ]),
+  )
+}
+
+function trustIn(sheet: DriveSheet, measure: Measure, ruled: boolean): Trust {
+  if (measure.kind === 'depth') return { from: 'depth', relU: DEPTH_REL_U }
+  const mesh = measure.kind === 'backlash' && sheet.meshes.find((m) => m.id === measure.mesh)
+  if (ruled || !mesh) return { from: 'rule', relU: RULE_REL_U }
+  const u = { ...(mesh.u ?? GIVEN_U), radiusRel: RADIUS_REL_U, atArm: true }
+  return { from: 'geometry', relU: sensitivityUncertainty({ mesh: mesh.mesh, u }).relU }
 }
 
 /**

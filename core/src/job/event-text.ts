@@ -6,6 +6,7 @@ import type {
   GaugeFigure,
   Happened,
   PersonSaid,
+  SheetChange,
   ShopChange,
 } from './event.ts'
 
@@ -95,6 +96,12 @@ function sentence(e: Happened): string {
       return drawerSentence(e.data)
     case 'gauge':
       return gaugeSentence(e.data)
+    case 'sheet':
+      return sheetSentence(e.data)
+    case 'figure':
+      return `${e.data.label}: ${e.data.as}, entered at the bench and kept for the sheet`
+    case 'sheet-adopted':
+      return `Goes on with version ${e.data.edition} of the sheet, ${e.data.changes} figures other than before${why(e.data.reason)}`
     case 'shop':
       return shopSentence(e.data)
   }
@@ -172,6 +179,27 @@ function gaugeSentence(d: GaugeChange): string {
       return `${d.name} takes no more readings: ${d.reason}`
     case 'back':
       return `${d.name} takes readings again: ${d.reason}`
+  }
+}
+
+function sheetSentence(d: SheetChange): string {
+  switch (d.act) {
+    case 'added':
+      return `New drive ${d.name}`
+    case 'begun':
+      return `${d.name}: a draft of the next version`
+    case 'imported':
+      return `${d.name}: a sheet from elsewhere, as a draft`
+    case 'figure':
+      return `${d.name}, ${d.label.toLowerCase()}: ${d.as ?? 'taken out'}`
+    case 'row':
+      return `${d.name}: ${d.row} ${d.out ? 'taken out' : 'as typed'}`
+    case 'list':
+      return `${d.name}: ${d.rows} ${d.list} out of a table`
+    case 'checked':
+      return `${d.name}: ${d.figures} figures held against the own manual`
+    case 'published':
+      return `${d.name}: version ${d.edition} published${why(d.note)}`
   }
 }
 

@@ -33,6 +33,9 @@ export type Happened =
   | { kind: 'picture'; data: { of: string; note?: string } }
   | { kind: 'drawer'; data: DrawerChange }
   | { kind: 'gauge'; data: GaugeChange }
+  | { kind: 'sheet'; data: SheetChange }
+  | { kind: 'figure'; data: { label: string; as: string } }
+  | { kind: 'sheet-adopted'; data: { edition: number; changes: number; reason: string } }
   | { kind: 'shop'; data: ShopChange }
 
 export type JobDetail = 'serial' | 'boat' | 'owner' | 'water' | 'hours' | 'complaint'
@@ -54,6 +57,13 @@ export type GaugeChange =
   | { act: 'changed'; name: string; figures: GaugeFigure[]; reason: string }
   | { act: 'calibrated'; name: string; on: string; note: string }
   | { act: 'retired' | 'back'; name: string; reason: string }
+export type SheetChange =
+  | { act: 'added' | 'begun' | 'imported'; name: string }
+  | { act: 'figure'; name: string; label: string; as: string | null }
+  | { act: 'row'; name: string; row: string; out: boolean }
+  | { act: 'list'; name: string; list: string; rows: number }
+  | { act: 'checked'; name: string; figures: number }
+  | { act: 'published'; name: string; edition: number; note: string }
 /** A figure of a gauge that changed, in the gauge's unit; null where it had or has none. */
 export interface GaugeFigure {
   figure: 'resolution' | 'mpe' | 'repeatability' | 'perTurnMm' | 'intervalMonths' | 'masters'

@@ -12,6 +12,7 @@ import { shaftsAtStrike } from './stages/receive.ts'
 /** Facts that no question of a route asks for: the rest of the job says them, or they follow from answers. */
 export const OUTSIDE_FACTS: OutsideFacts = [
   'job.',
+  'sheet.has',
   'school.',
   'setting.stacks-known',
   'setting.accepted',

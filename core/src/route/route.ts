@@ -104,6 +104,8 @@ export interface Step {
   role?: StepRole
   /** It leaves the case open and bare: what was measured and accepted before it is how the case was found. */
   bares?: boolean
+  /** Figures that the sheet lacks and this step works by, by path: asked for here, and kept for the next one. */
+  wants?: string[]
   /** A picture is wanted with it. */
   picture?: boolean
   /** The school that decides how it is done. */

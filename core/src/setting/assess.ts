@@ -1,9 +1,10 @@
 import type { DriveSheet, Measure } from '../drives/sheet.ts'
 import { solvableAdjusters, shimAdjusters } from '../drives/sheet.ts'
-import { sensitivities } from '../gears/train.ts'
+import { sensitivities, sensitivityTrust } from '../gears/train.ts'
 import { depth } from '../measuring/depth.ts'
 import { judge, type Judgement } from '../measuring/judge.ts'
 import { outlier, spread, type Spread } from '../measuring/reading-set.ts'
+import type { Window } from '../measuring/window.ts'
 import type { PlausibleKind } from '../units/plausible.ts'
 import { refuse } from '../checks/input-error.ts'
 import type { Prediction } from './shim-solve.ts'
@@ -108,7 +109,9 @@ export function assess(sheet: DriveSheet, build: BuildState): Assessment {
     measures[measure.id] = {
       measure: measure.id,
       ...spread(values),
-      ...(taken.length ? { judgement: judge({ readings: values, ...gauge, window: measure.window }) } : {}),
+      ...(taken.length && hasLimit(measure.window)
+        ? { judgement: judge({ readings: values, ...gauge, window: measure.window }) }
+        : {}),
       outlier: outlier(values, gauge.resolution),
       missing,
     }
@@ -120,8 +123,8 @@ export function assess(sheet: DriveSheet, build: BuildState): Assessment {
   return { measures, due, complete, allIn }
 }
 
-/** Relative uncertainty of sensitivities: depth answers mm for mm but for dirt and seating; geometry is trusted to 10 %. */
-const REL_U = { depth: 0.02, geometry: 0.1, sheetRule: 0.05 }
+/** A measure whose sheet gives no limit yet is read and kept, and judged against nothing. */
+export const hasLimit = ({ min, max }: Window): boolean => min !== undefined || max !== undefined
 
 /** Whether shims can change anything that is measured on this drive. */
 export function isShimmed(sheet: DriveSheet): boolean {
@@ -145,6 +148,7 @@ export function solverInput(
   free?: string[],
 ): ShimSolveInput {
   const table = sensitivities(sheet)
+  const trusts = sensitivityTrust(sheet)
   const solvable = new Set(solvableAdjusters(sheet).map((a) => a.id))
   const state = assess(sheet, build)
   const locations = shimAdjusters(sheet).map((a) => ({
@@ -158,14 +162,13 @@ export function solverInput(
     fixed: !solvable.has(a.id) || (free !== undefined && !free.includes(a.id)),
   }))
   const quantities = sheet.measures
-    .filter((m) => Object.keys(table[m.id]!).length > 0)
+    .filter((m) => Object.keys(table[m.id]!).length > 0 && hasLimit(m.window))
     .map((m) => {
       const judgement = state.measures[m.id]!.judgement
       if (!judgement) refuse(m.id, 'has not been measured in this build yet', 'reading-missing')
       const { min, max } = m.window
       if (min === undefined || max === undefined)
         refuse(m.id, 'has a one-sided window; stacks need both limits', 'one-sided')
-      const ruled = shimAdjusters(sheet).some((a) => a.rules?.[m.id] !== undefined)
       return {
         id: m.id,
         measured: judgement.mean,
@@ -173,7 +176,8 @@ export function solverInput(
         window: { min, max },
         target: m.target ?? (min + max) / 2,
         sensitivity: table[m.id]!,
-        relU: m.kind === 'depth' ? REL_U.depth : ruled ? REL_U.sheetRule : REL_U.geometry,
+        relU: Math.max(...Object.values(trusts[m.id]!).map((t) => t.relU)),
+        relUByStack: Object.fromEntries(Object.entries(trusts[m.id]!).map(([id, t]) => [id, t.relU])),
       }
     })
   const staying = locations.flatMap((l) => (l.fixed ? (build.pieces?.[l.id] ?? []) : []))

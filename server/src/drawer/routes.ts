@@ -1,6 +1,5 @@
 import type { Told } from '@moray/core/job/event'
 import { endpoints } from '@moray/contract/endpoints'
-import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
 import type { DrawerLine } from '@moray/contract/replies'
 import type { AddLine } from '@moray/contract/requests/drawer'
 import type { Hono } from 'hono'
@@ -9,6 +8,7 @@ import type { Deps } from '../deps.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
 import { readLength } from '../http/lengths.ts'
 import { notFound } from '../http/refusal.ts'
+import { onHeld } from '../http/held.ts'
 import { write } from '../http/write.ts'
 import type { Who } from '../http/who.ts'
 import { findLine, listLines, listMovements, moveAll } from './drawer.ts'
@@ -32,25 +32,10 @@ export function mountDrawer(app: Hono, deps: Deps) {
     }),
   )
 
-  /** A change of one line, which is held until the commit. */
-  const onLine = <E extends Endpoint<`/api/drawer/:id/${string}`, object, DrawerLine>>(
-    endpoint: E,
-    change: (tx: Transaction, line: DrawerLine, body: BodyOf<E>, who: Who) => Promise<Told>,
-  ) =>
-    onWrite(app, endpoint, async (c, params, body) => {
-      const { id } = params as unknown as { id: string }
-      const reply = await write<DrawerLine>(c, deps, {
-        body: body.text,
-        async work(tx, who) {
-          await tx.query('select id from shim_line where id = $1 for update', [id])
-          const told = await change(tx, await mustExist(tx, id), body.checked, who)
-          return { told, subject: id, reply: () => mustExist(tx, id) }
-        },
-        again: mustExist,
-      })
-      return reply as never
-    })
-
+  const onLine = onHeld<DrawerLine>(app, deps, {
+    hold: (tx, id) => tx.query('select id from shim_line where id = $1 for update', [id]),
+    read: mustExist,
+  })
   onLine(endpoints.addPieces, async (tx, line, body, who) => {
     await moveAll(
       tx,

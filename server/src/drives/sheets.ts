@@ -1,27 +1,82 @@
-import { checkSheet } from '@moray/core/drives/check-sheet'
-import { asSheet } from '@moray/core/drives/old-sheets'
+import type { DriveEntry, SheetVersion } from '@moray/contract/replies'
+import { checkBody } from '@moray/core/drives/own/check-body'
+import { bodyOf, type SheetBody } from '@moray/core/drives/own/body'
+import { filled } from '@moray/core/drives/own/fill'
+import { asBody } from '@moray/core/drives/old-sheets'
 import type { DriveSheet } from '@moray/core/drives/sheet'
-import { checkRoute } from '@moray/core/route/check-route'
-import { OUTSIDE_FACTS } from '@moray/core/route/job-facts'
-import { routeOf } from '@moray/core/route/route-of'
+import { InputError } from '@moray/core/checks/input-error'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound } from '../http/refusal.ts'
+import type { Who } from '../http/who.ts'
 
-/** The newest version of every sheet. */
-export async function newestSheets(db: Queryable): Promise<DriveSheet[]> {
-  const rows = await db.query<{ body: DriveSheet }>(
-    'select distinct on (id) body from drive_sheet order by id, version desc',
-  )
-  return rows.map((r) => asSheet(r.body))
+interface SheetRow {
+  version: number
+  edition: number | null
+  body: Parameters<typeof asBody>[0]
 }
 
-export async function newestSheet(db: Queryable, id: string): Promise<DriveSheet> {
-  const [row] = await db.query<{ body: DriveSheet }>(
-    'select body from drive_sheet where id = $1 order by version desc limit 1',
+/** A stored version as everything else knows sheets, with the edition that it was published as. */
+const sheetOf = ({ version, edition, body }: SheetRow): DriveSheet => ({
+  ...filled({ ...asBody(body), version }),
+  ...(edition === null ? {} : { edition }),
+})
+
+/** The newest version of every sheet that is published, and the drafts of those that are not. */
+export async function newestSheets(db: Queryable): Promise<DriveEntry[]> {
+  const rows = await db.query<
+    Omit<SheetRow, 'body'> & { body: SheetRow['body'] | null; draft: SheetBody | null }
+  >(
+    `select v.version, v.edition, v.body, case when v.body is null then t.body end as draft, t.id is not null as drafted
+     from drive d
+     left join lateral (select * from drive_sheet s where s.id = d.id and s.edition is not null order by s.edition desc limit 1) v on true
+     left join sheet_draft t on t.id = d.id
+     where v.body is not null or t.id is not null order by coalesce(v.name, t.body ->> 'name'), d.id`,
+  )
+  return rows.map((r) =>
+    r.body === null
+      ? { ...filled(r.draft!), drafted: true }
+      : {
+          ...sheetOf({ version: r.version, edition: r.edition, body: r.body }),
+          drafted: (r as unknown as { drafted: boolean }).drafted,
+        },
+  )
+}
+
+/** The newest published version; undefined while there is none. */
+export async function publishedSheet(db: Queryable, id: string): Promise<DriveSheet | undefined> {
+  const [row] = await db.query<SheetRow>(
+    'select version, edition, body from drive_sheet where id = $1 and edition is not null order by edition desc limit 1',
     [id],
   )
-  if (!row) throw notFound('Drive sheet', id)
-  return asSheet(row.body)
+  return row && sheetOf(row)
+}
+
+/** The newest published version, or the draft where there is none yet. */
+export async function newestSheet(db: Queryable, id: string): Promise<DriveSheet> {
+  const published = await publishedSheet(db, id)
+  if (published) return published
+  const [draft] = await db.query<{ body: SheetBody }>('select body from sheet_draft where id = $1', [id])
+  if (!draft) throw notFound('Drive sheet', id)
+  return filled(draft.body)
+}
+
+/** The body of a version: what leaves the shop, and what the next one begins with. */
+export async function bodyOfVersion(db: Queryable, id: string, version: number): Promise<SheetBody> {
+  const [row] = await db.query<SheetRow>(
+    'select version, edition, body from drive_sheet where id = $1 and version = $2',
+    [id, version],
+  )
+  if (!row) throw notFound('Drive sheet', `${id}, version ${version},`)
+  return { ...asBody(row.body), version: row.version }
+}
+
+export async function listVersions(db: Queryable, id: string): Promise<SheetVersion[]> {
+  return db.query<SheetVersion>(
+    `select s.version, s.edition, s.note, iso(s.at) as at, (select p.name from person p where p.id = s.by_person) as by,
+       (select count(*)::int from job j where j.sheet_id = s.id and j.sheet_version = s.version) as jobs
+     from drive_sheet s where s.id = $1 and s.edition is not null order by s.edition desc`,
+    [id],
+  )
 }
 
 /**
@@ -35,28 +90,60 @@ export class SheetShelf {
     const key = `${id} ${version}`
     const before = this.kept.get(key)
     if (before) return before
-    const [row] = await db.query<{ body: DriveSheet }>(
-      'select body from drive_sheet where id = $1 and version = $2',
+    const [row] = await db.query<SheetRow>(
+      'select version, edition, body from drive_sheet where id = $1 and version = $2',
       [id, version],
     )
     if (!row) throw notFound('Drive sheet', `${id}, version ${version},`)
-    const sheet = asSheet(row.body)
+    const sheet = sheetOf(row)
     this.kept.set(key, sheet)
     return sheet
   }
 }
 
+/** Holds a drive until the commit: numbers of its versions are given out one by one. @throws Refusal 404 */
+export async function holdDrive(tx: Transaction, id: string): Promise<void> {
+  const [row] = await tx.query('select id from drive where id = $1 for update', [id])
+  if (!row) throw notFound('Drive', id)
+}
+
 /**
- * Stores sheets in versions that are not there yet; jobs keep the version they were opened with.
+ * Keeps a body as the next version of its drive, which {@link holdDrive} holds.
+ * @param edition it is published, and counts as the next edition
+ * @throws InputError naming everything that cannot be
+ * @returns its version, and the edition
+ */
+export async function insertVersion(
+  tx: Transaction,
+  body: SheetBody,
+  who: Pick<Who, 'id' | 'at'>,
+  { publish, note = '' }: { publish: boolean; note?: string },
+): Promise<{ version: number; edition: number | null }> {
+  const { wrong } = checkBody(body)
+  if (wrong.length) throw new InputError('bad-sheet', wrong)
+  const { version: _version, ...kept } = body
+  const [row] = await tx.query<{ version: number; edition: number | null }>(
+    `insert into drive_sheet (id, version, edition, body, note, by_person, at)
+     select $1, coalesce(max(version), 0) + 1, case when $3 then coalesce(max(edition), 0) + 1 end, $2::jsonb, $4, $5, $6
+     from drive_sheet where id = $1 returning version, edition`,
+    [body.id, JSON.stringify(kept), publish, note, who.id, who.at],
+  )
+  return row!
+}
+
+/**
+ * Stores the demo's sheets in versions that are not there yet; jobs keep the version they were opened with.
  * @throws InputError naming the place when a sheet, or the route that follows from it, does not hang together
  */
 export async function addSheets(tx: Transaction, sheets: readonly DriveSheet[]): Promise<void> {
   for (const s of sheets) {
-    checkSheet(s)
-    checkRoute(routeOf(s), OUTSIDE_FACTS)
+    const body = bodyOf(s)
+    const { wrong } = checkBody(body)
+    if (wrong.length) throw new InputError('bad-sheet', wrong)
+    await tx.query('insert into drive (id) values ($1) on conflict do nothing', [s.id])
     await tx.query(
-      'insert into drive_sheet (id, version, body) values ($1, $2, $3::jsonb) on conflict (id, version) do nothing',
-      [s.id, s.version, JSON.stringify(s)],
+      `insert into drive_sheet (id, version, edition, body) values ($1, $2, $2, $3::jsonb) on conflict do nothing`,
+      [s.id, s.version, JSON.stringify(body)],
     )
   }
 }

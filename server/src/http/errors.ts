@@ -27,6 +27,10 @@ const CONSTRAINTS: Record<string, () => Refusal> = {
     new Refusal(409, 'name-taken', 'The shop has a gauge of that name; give this one another.', [
       { path: 'name', message: 'is there already' },
     ]),
+  drive_pkey: () =>
+    new Refusal(409, 'name-taken', 'There is a drive of that name already; add something to this one.', [
+      { path: 'name', message: 'is there already' },
+    ]),
   step_closed_once: () => new Refusal(409, 'already-done', 'That step was closed a moment ago.'),
   row_part_once: () => new Refusal(409, 'in-the-row', 'That part lies in the row already.'),
   build_job_id_number_key: () =>

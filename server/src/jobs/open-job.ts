@@ -1,9 +1,11 @@
 import type { OpenJob } from '@moray/contract/requests/life'
+import { filled } from '@moray/core/drives/own/fill'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
 import { routeOf } from '@moray/core/route/route-of'
 import type { Transaction } from '../db/database.ts'
-import { newestSheet } from '../drives/sheets.ts'
+import { holdDrive, insertVersion, publishedSheet } from '../drives/sheets.ts'
+import { readDraft } from '../drives/drafts.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { Who } from '../http/who.ts'
 import { shopStands } from '../shop/shop.ts'
@@ -37,7 +39,7 @@ export async function mustBeStand(tx: Transaction, stand: string, jobId: string 
 
 /** Opens a job for a customer's drive, with the newest sheet. @returns its id */
 export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise<{ id: string; told: Told }> {
-  const sheet = await newestSheet(tx, body.sheetId)
+  const sheet = await sheetForJob(tx, body.sheetId, who)
   const stand = body.stand || null
   if (stand) await mustBeStand(tx, stand, null)
   const number = await nextNumber(tx, who.at)
@@ -47,6 +49,16 @@ export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise
     id,
     told: { kind: 'opened', subject: `job:${id}`, data: { number, sheet: sheet.name, boat: body.boat } },
   }
+}
+
+/** The newest edition; of a drive that has none yet, what its draft says by now, kept as a version for this job. */
+async function sheetForJob(tx: Transaction, id: string, who: Who): Promise<DriveSheet> {
+  const published = await publishedSheet(tx, id)
+  if (published) return published
+  await holdDrive(tx, id)
+  const { body } = await readDraft(tx, id)
+  const { version } = await insertVersion(tx, body, who, { publish: false })
+  return filled({ ...body, version })
 }
 
 /** The next number of the year; the counter's row is held until the commit, so that two jobs never share one. */

@@ -284,6 +284,7 @@ export const sivkrokBench: BenchFacts = {
   telltale: false,
   thrustHub: 'Flat hub, for the folding propeller',
   leak: null,
+  noTest: 'the bearings are packed with grease, and the seals hold water out, not pressure in',
   lubricant: 'grease',
   drainPlug: null,
   anodes: 'Shaft anode',

@@ -8,6 +8,7 @@ import { gate, inOrder, mustHold, number, pick, rightOf, text, tick, type StepDr
 import type { Ask, Figure, Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
 import { FITTED, REBUILD, UNIT } from './rebuild.ts'
+import { lackingUnder, wantingStep } from './wanted.ts'
 
 /** A torque window in both unit systems: `190 to 230 Nm (140.1 to 169.6 ft-lb)`. */
 function windowIn({ min = 0, max }: Window): string {
@@ -71,7 +72,7 @@ export function ringNut(bench: BenchFacts, id: 'ring-stand' | 'ring-mounted'): S
       ? 'The boat holds what the stand cannot.'
       : 'Torque first, then the tab; never back to meet it.',
     appliesWhen: lockTabs.reachedMounted ? { all: [REBUILD, where] } : REBUILD,
-    place: isLeft ? leftHand.place : undefined,
+    place: (isLeft && leftHand.place) || undefined,
     ...(isLeft
       ? { turn: { what: lockTabs.what, act: 'tightens' as const, turn: threadTurn('left', 'tightens') } }
       : {}),
@@ -154,6 +155,8 @@ export function closeSteps(sheet: DriveSheet, after: string): Step[] {
   const carrier = sheet.parts.find((p) => p.role === 'carrier')
   const carrierKey = sheet.parts.find((p) => p.role === 'carrier-key')
   const washer = sheet.parts.find((p) => p.kind === 'washer')
+  const tests = lackingUnder(sheet, 'bench.leak')
+  const bigNut = lackingUnder(sheet, 'bench.lockTabs')
   return inOrder('close', after, [
     {
       id: 'oil-again',
@@ -240,6 +243,13 @@ export function closeSteps(sheet: DriveSheet, after: string): Step[] {
       asks: [tick('tighten.stages', 'All started by hand, then in stages across, one check pass')],
     },
     ringNut(bench, 'ring-stand'),
+    bigNut.length > 0 &&
+      wantingStep(bigNut, {
+        id: 'ring-stand',
+        what: 'Final torque of what closes it, then its lock',
+        why: 'Torque first, then the tab; never back to meet it.',
+        appliesWhen: REBUILD,
+      }),
     {
       id: 'turn-closed',
       what: 'Turn it again, closed',
@@ -261,6 +271,14 @@ export function closeSteps(sheet: DriveSheet, after: string): Step[] {
       ...unitSteps(sheet),
       bench.leak &&
         leakStep(bench.leak, 'leak-case', {
+          what: 'Prove the case tight by itself',
+          why: 'Found now it is one joint; found later it is all of them.',
+          appliesWhen: FITTED,
+        }),
+      !bench.leak &&
+        tests.length > 0 &&
+        wantingStep(tests, {
+          id: 'leak-case',
           what: 'Prove the case tight by itself',
           why: 'Found now it is one joint; found later it is all of them.',
           appliesWhen: FITTED,

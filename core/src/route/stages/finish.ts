@@ -3,6 +3,7 @@ import { gate, inOrder, mustHold, number, pick, rightOf, text, tick, type StepDr
 import type { Condition } from '../facts.ts'
 import type { Ask, Step } from '../route.ts'
 import { FITTED } from './rebuild.ts'
+import { lackingUnder, wantingStep } from './wanted.ts'
 import { torqueAsks, wrenchFigures } from './close.ts'
 
 /** Propeller, anode, filling, first run, handover. */
@@ -128,6 +129,16 @@ export function finishSteps(sheet: DriveSheet, after: string): Step[] {
         : [tick('prop.pin', 'Shear pin in, cap clocked to the hole, split pin flared both ways')]),
     ],
   }
+  const nut = lackingUnder(sheet, 'bench.propeller')
+  const propellerLater =
+    nut.length > 0 &&
+    wantingStep(nut, {
+      id: 'propeller',
+      what: 'Fit the propeller',
+      why: 'Through the teeth a nut torque breaks what you have just set.',
+      appliesWhen: FITTED,
+      place: 'end:aft',
+    })
   return inOrder('finish', after, [
     fillStep('fill-stand', { fact: 'school.filling', is: 'stand' }, 'on the stand'),
     !bench.propeller?.afterRun && propeller,
@@ -166,6 +177,7 @@ export function finishSteps(sheet: DriveSheet, after: string): Step[] {
       ],
     },
     bench.propeller?.afterRun && propeller,
+    propellerLater,
     {
       id: 'handover',
       role: 'hands-over',

@@ -3,6 +3,7 @@ import { inWords } from '../../units/format.ts'
 import { inOrder, number, pick, rightOf, text, tick } from '../make.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
+import { lackingUnder, wantingStep } from './wanted.ts'
 
 /** Shafts whose runout can be read while it is together: those that lie and come out of the case. */
 export const shaftsAtStrike = (sheet: DriveSheet): Axis[] => sheet.axes.filter((a) => a.line === 'horizontal')
@@ -13,6 +14,9 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
   const stamps = sheet.ratio?.stamps ?? []
   const geared = sheet.meshes.length > 0
   const asFound = sheet.measures.filter((m) => m.kind !== 'depth')
+  // what nobody has counted yet agrees with nothing
+  const counted = lackingUnder(sheet, 'gears').length === 0
+  const tests = lackingUnder(sheet, 'bench.leak')
   const zones = Object.fromEntries(
     sheet.runoutLimits.map((l, i) => [`z${i}`, `${l.zone.toLowerCase()}, limit ${inWords(l.tirMm, 'mm')}`]),
   )
@@ -64,12 +68,17 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       place: `gear:${sheet.meshes[0]!.pinion}`,
       asks: [
         number('ratio.input-turns', 'Turns at the input', 'turns', { min: 0.5, max: 200 }),
-        {
-          ...number('ratio.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 }),
-          must: { fact: 'ratio.agrees', is: true },
-          wrong: `Turns or teeth do not make the ${sheet.ratio?.overall ?? ''} of this sheet. A lower or upper of another ratio is on it: find out before anything is bought.`,
-          slip: 'lower-ratio',
-        },
+        !counted
+          ? number('ratio.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 })
+          : {
+              ...number('ratio.output-turns', 'Turns at the output meanwhile', 'turns', {
+                min: 0.5,
+                max: 200,
+              }),
+              must: { fact: 'ratio.agrees', is: true },
+              wrong: `Turns or teeth do not make the ${sheet.ratio?.overall ?? ''} of this sheet. A lower or upper of another ratio is on it: find out before anything is bought.`,
+              slip: 'lower-ratio',
+            },
         number('ratio.driver', 'Teeth of the driver, where they can be seen', '', {
           optional: true,
           whole: true,
@@ -135,6 +144,13 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         what: 'Leak test as found, before opening',
         why: 'It shows where to look, and is the before to the after.',
       }),
+    !bench.leak &&
+      tests.length > 0 &&
+      wantingStep(tests, {
+        id: 'leak-found',
+        what: 'Leak test as found, before opening',
+        why: 'It shows where to look, and is the before to the after.',
+      }),
     {
       id: 'as-found',
       what: 'Measure it while it is still together',
@@ -186,7 +202,9 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       })),
       asks: [
         ...shaftsAtStrike(sheet).flatMap((a) => [
-          pick(`strike.${a.id}.zone`, `${a.label}: read at the`, zones),
+          ...(sheet.runoutLimits.length
+            ? [pick(`strike.${a.id}.zone`, `${a.label}: read at the`, zones)]
+            : []),
           number(`strike.${a.id}.runout`, `${a.label}: total runout there`, 'mm', {
             quantity: 'length',
             max: 20,

@@ -1,7 +1,13 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { inOrder, rightOf, tick } from '../make.ts'
+import { inOrder, pick, rightOf, tick } from '../make.ts'
 import type { Step } from '../route.ts'
 import { REBUILD } from './rebuild.ts'
+
+const SPRINGS = {
+  'facing each other': 'at each other',
+  'both outward': 'both outward',
+  'both inward': 'both inward',
+}
 
 /** Press, seal and prepare. */
 export function sealSteps(sheet: DriveSheet, after: string): Step[] {
@@ -92,18 +98,16 @@ export function sealSteps(sheet: DriveSheet, after: string): Step[] {
               ),
             ]
           : []),
-        rightOf(
-          'seals.springs',
-          'The springs look',
-          {
-            'facing each other': 'at each other',
-            'both outward': 'both outward',
-            'both inward': 'both inward',
-          },
-          bench.sealSprings,
-          `On this drive the springs are ${bench.sealSprings}. Turned round, a lip lets through what it should hold.`,
-          'seal-springs',
-        ),
+        bench.sealSprings === null
+          ? pick('seals.springs', 'The springs look (the sheet does not say; as the old ones did)', SPRINGS)
+          : rightOf(
+              'seals.springs',
+              'The springs look',
+              SPRINGS,
+              bench.sealSprings,
+              `On this drive the springs are ${bench.sealSprings}. Turned round, a lip lets through what it should hold.`,
+              'seal-springs',
+            ),
         tick('seals.packed', 'Space between lips packed with grease, lips greased'),
       ],
     },

@@ -4,6 +4,7 @@ import { showOther } from '../../units/format.ts'
 import { gate, inOrder, mustHold, number, pick, rightOf, tick } from '../make.ts'
 import type { Step } from '../route.ts'
 import { REBUILD } from './rebuild.ts'
+import { lackingUnder, wantingStep } from './wanted.ts'
 
 const FLANKS = [
   ['drive', 'drive'],
@@ -20,10 +21,12 @@ function windowWords({ newNm, runInNm }: { newNm: Window; runInNm?: Window }): s
 /** Set the gears: measuring and stacks live on the Setting page; the route keeps what surrounds them. */
 export function settingSteps(sheet: DriveSheet, after: string): Step[] {
   const geared = sheet.meshes.length > 0
+  const noWindow = lackingUnder(sheet, ...sheet.bearings.map((b) => `bearings.${b.id}.setting.newNm`))
+  const noCrush = lackingUnder(sheet, ...sheet.bearings.map((b) => `bearings.${b.id}.setting.crushMm`))
   const loaded = sheet.bearings.flatMap((b) =>
-    b.setting?.kind === 'rolling-torque' ? [{ ...b, setting: b.setting }] : [],
+    b.setting?.kind === 'rolling-torque' && !noWindow.length ? [{ ...b, setting: b.setting }] : [],
   )
-  const crushed = sheet.bearings.find((b) => b.setting?.kind === 'crush')
+  const crushed = noCrush.length ? undefined : sheet.bearings.find((b) => b.setting?.kind === 'crush')
   const crushStack = sheet.adjusters.find((a) => a.setBy === 'crush')
   return inOrder('set', after, [
     {
@@ -99,6 +102,13 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
         ]),
       ],
     },
+    noWindow.length > 0 &&
+      wantingStep(noWindow, {
+        id: 'preload',
+        what: 'Rolling torque of the bearings',
+        why: 'Too little lets the gear walk, too much cooks the bearing.',
+        appliesWhen: REBUILD,
+      }),
     {
       id: 'set-gears',
       what: geared ? 'Set depth and backlash' : 'Measure end play',
@@ -115,6 +125,13 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
       ],
       asks: [],
     },
+    noCrush.length > 0 &&
+      wantingStep(noCrush, {
+        id: 'crush',
+        what: 'Crush of the bearing under the cover',
+        why: 'Under the cover the ring must be held, and not squeezed.',
+        appliesWhen: REBUILD,
+      }),
     crushed !== undefined && {
       id: 'crush',
       what: `Crush of the ${crushed.label.toLowerCase()}`,

@@ -51,7 +51,7 @@ export function teardownSteps(sheet: DriveSheet, after: string): Step[] {
       id: 'left-hand',
       what: `${bench.leftHand.what}: left-hand thread`,
       why: 'Clockwise loosens it. Forced the usual way it strips the case. When it is bare, the row says it again.',
-      place: bench.leftHand.place,
+      place: bench.leftHand.place || undefined,
       school: 'power-tools',
       caution: 'Stance for a sudden release; somebody holds the stand.',
       turn: { what: bench.leftHand.what, act: 'loosens', turn: threadTurn('left', 'loosens') },

@@ -1,0 +1,130 @@
+import { InputError, type FieldProblem } from '../../checks/input-error.ts'
+import { gearFromMeasures } from '../../gears/gear-from-measures.ts'
+import { checkRoute } from '../../route/check-route.ts'
+import { OUTSIDE_FACTS } from '../../route/job-facts.ts'
+import { routeOf } from '../../route/route-of.ts'
+import { checkSheet } from '../check-sheet.ts'
+import type { Fastener } from '../fasteners.ts'
+import { figureAt, type SheetBody } from './body.ts'
+import { figureFields, touches } from './figures.ts'
+import { filled } from './fill.ts'
+import { figureProblem } from './read-figure.ts'
+
+export interface BodyFindings {
+  /** What cannot be; such a sheet is not published, and no job opens on it. */
+  wrong: FieldProblem[]
+  /** What can be, and is worth a second look. */
+  doubtful: FieldProblem[]
+}
+
+/**
+ * What is wrong or doubtful in a sheet as far as it is filled: figures outside of what can be, windows upside down, names that lead nowhere,
+ * parts that hold one another, rules that contradict the direction of their stack, diameters that disagree about the module. What is missing is
+ * no fault (readiness says what it would unlock).
+ */
+export function checkBody(body: SheetBody): BodyFindings {
+  const wrong: FieldProblem[] = []
+  const doubtful: FieldProblem[] = []
+  for (const f of figureFields(body)) {
+    const value = figureAt(body, f.path)
+    const problem = value === undefined ? undefined : figureProblem(f, value)
+    if (problem) wrong.push({ path: f.path, message: `${f.label} ${problem}` })
+  }
+  rules(body, wrong)
+  ;(body.fasteners ?? []).forEach((f, i) => wrong.push(...fastenerProblems(f, `fasteners[${i}]`)))
+  modules(body, wrong, doubtful)
+  pressures(body, wrong)
+  if (!wrong.length) {
+    const known = new Set(wrong.map((w) => w.path))
+    wrong.push(...hangsTogether(body).filter((p) => !known.has(p.path)))
+  }
+  return { wrong, doubtful }
+}
+
+/** The sheet's own check, and that of the route that follows from it. */
+function hangsTogether(body: SheetBody): FieldProblem[] {
+  try {
+    const sheet = filled(body)
+    checkSheet(sheet)
+    checkRoute(routeOf(sheet), OUTSIDE_FACTS)
+    return []
+  } catch (e) {
+    if (!(e instanceof InputError)) throw e
+    return e.fields
+  }
+}
+
+/** A stack that pushes its gear into the mesh takes backlash away, and a rule that says the opposite is another stack's, or upside down. */
+function rules(body: SheetBody, wrong: FieldProblem[]) {
+  for (const a of body.adjusters)
+    for (const [measure, rule] of Object.entries(a.rules ?? {})) {
+      const m = body.measures.find((x) => x.id === measure)
+      if (m?.kind !== 'backlash' || !a.moves || !a.effect || !touches(body, m.mesh, a.moves)) continue
+      if (rule === 0)
+        wrong.push({
+          path: `adjusters.${a.id}.rules.${measure}`,
+          message: `${a.label}: a rule of 0 says that the stack changes nothing; leave it out`,
+        })
+      else if (Math.sign(rule) !== a.effect)
+        wrong.push({
+          path: `adjusters.${a.id}.rules.${measure}`,
+          message: `${a.label}: thicker pushes the gear ${a.effect > 0 ? 'away from' : 'into'} the mesh, which gives ${a.effect > 0 ? 'more' : 'less'} backlash; the rule says ${rule > 0 ? 'more' : 'less'}. One of the two is upside down`,
+        })
+    }
+}
+
+function modules(body: SheetBody, wrong: FieldProblem[], doubtful: FieldProblem[]) {
+  for (const m of body.meshes) {
+    if (m.mesh) continue
+    const [pinion, gear] = [m.pinion, m.gear].map((id) => body.gears.find((g) => g.id === id))
+    if (!pinion?.teeth || !gear?.teeth || !m.form) continue
+    if (pinion.outsideMm === undefined && gear.outsideMm === undefined) continue
+    try {
+      const found = gearFromMeasures({
+        pinionTeeth: pinion.teeth,
+        gearTeeth: gear.teeth,
+        form: m.form,
+        ...(gear.outsideMm === undefined ? {} : { gearOutsideMm: gear.outsideMm }),
+        ...(pinion.outsideMm === undefined ? {} : { pinionOutsideMm: pinion.outsideMm }),
+      })
+      if (found.agree === false)
+        doubtful.push({
+          path: `gears.${gear.id}.outsideMm`,
+          message: `${m.label}: the two outside diameters do not make the same module. Teeth of unusual proportions, or miscounted`,
+        })
+      const cone = (found.moduleMm * Math.hypot(pinion.teeth, gear.teeth)) / 2
+      if (m.faceWidthMm !== undefined && m.faceWidthMm >= cone)
+        wrong.push({
+          path: `meshes.${m.id}.faceWidthMm`,
+          message: `${m.label}: a face of ${m.faceWidthMm.toFixed(1)} mm is longer than the cone of these gears, ${cone.toFixed(1)} mm`,
+        })
+    } catch (e) {
+      if (!(e instanceof InputError)) throw e
+      doubtful.push(...e.fields.map((f) => ({ path: `gears.${gear.id}.outsideMm`, message: f.message })))
+    }
+  }
+}
+
+function pressures(body: SheetBody, wrong: FieldProblem[]) {
+  const { workKpa, maxKpa } = body.bench.leak ?? {}
+  if (workKpa !== undefined && maxKpa !== undefined && workKpa >= maxKpa)
+    wrong.push({
+      path: 'bench.leak.maxKpa',
+      message: `Never above ${maxKpa} kPa, and tested at ${workKpa} kPa: the highest pressure lies above the one of the test`,
+    })
+}
+
+/** What is wrong with one group of fasteners. */
+export function fastenerProblems(f: Fastener, at: string): FieldProblem[] {
+  const problems: FieldProblem[] = []
+  const say = (field: string, message: string) => problems.push({ path: `${at}.${field}`, message })
+  if (!(Number.isInteger(f.count) && f.count >= 1))
+    say('count', `is ${f.count}; a group has at least one fastener`)
+  const { min, max } = f.torqueNm ?? {}
+  if (min !== undefined && max !== undefined && min >= max)
+    say('torqueNm', `is upside down: smallest ${min} Nm, largest ${max} Nm; swap the two`)
+  if (f.stages?.some((s, i) => !(s > 0 && s < 1) || s <= (f.stages![i - 1] ?? 0)))
+    say('stages', 'rise from one to the next, each a part of the last torque: 0.5 is half')
+  if (f.tabs !== undefined && f.lock !== 'tab-washer') say('tabs', 'belong to a tab washer')
+  return problems
+}

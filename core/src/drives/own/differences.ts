@@ -1,0 +1,65 @@
+import { figureFields } from './figures.ts'
+import type { SheetBody } from './body.ts'
+
+/** One thing in which two sheets differ; undefined where one of them has nothing. */
+export interface Difference {
+  path: string
+  /** What the figure is called; a path has no words of its own where it is no figure. */
+  label?: string
+  from?: unknown
+  to?: unknown
+}
+
+/** What says nothing about the drive itself. */
+const ASIDE = new Set(['version', 'format', 'sources', 'demo'])
+
+/**
+ * In what the second sheet differs from the first: figure by figure, rows of lists by their ids, so that moving a row is no difference. Where
+ * figures come from is left out.
+ */
+export function differences(from: SheetBody, to: SheetBody): Difference[] {
+  const labels = new Map([...figureFields(from), ...figureFields(to)].map((f) => [f.path, f.label]))
+  const found: Difference[] = []
+  const walk = (path: string, a: unknown, b: unknown) => {
+    if (same(a, b)) return
+    // a figure is one thing, whatever it is made of
+    if (labels.has(path) || !(isTree(a) && isTree(b))) {
+      const label = labels.get(path)
+      found.push({
+        path,
+        ...(label === undefined ? {} : { label }),
+        ...(a === undefined ? {} : { from: a }),
+        ...(b === undefined ? {} : { to: b }),
+      })
+      return
+    }
+    const [left, right] = [entries(a), entries(b)]
+    for (const name of new Set([...left.keys(), ...right.keys()]))
+      if (path !== '' || !ASIDE.has(name))
+        walk(path === '' ? name : `${path}.${name}`, left.get(name), right.get(name))
+  }
+  walk('', from, to)
+  return found
+}
+
+type Tree = Record<string, unknown> | unknown[]
+const isTree = (v: unknown): v is Tree =>
+  typeof v === 'object' && v !== null && (!Array.isArray(v) || v.every(isRow))
+const isRow = (v: unknown): v is { id: string } =>
+  typeof v === 'object' && v !== null && typeof (v as { id?: unknown }).id === 'string'
+
+const entries = (v: Tree): Map<string, unknown> =>
+  new Map(Array.isArray(v) ? (v as { id: string }[]).map((row) => [row.id, row]) : Object.entries(v))
+
+/** The same, whatever the order of the names. */
+export function same(a: unknown, b: unknown): boolean {
+  if (a === b) return true
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
+  if (Array.isArray(a) || Array.isArray(b))
+    return Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((v, i) => same(v, b[i]))
+  const [x, y] = [Object.entries(a), Object.entries(b)]
+  return (
+    x.length === y.length &&
+    x.every(([k, v]) => Object.hasOwn(b, k) && same(v, (b as Record<string, unknown>)[k]))
+  )
+}

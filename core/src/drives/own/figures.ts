@@ -1,0 +1,556 @@
+import type { Quantity } from '../../units/factors.ts'
+import { figureAt, type SheetBody } from './body.ts'
+import type { SourceKind } from './source.ts'
+
+/** The order in which manuals go through a drive. */
+export const FIGURE_GROUPS = {
+  identity: 'What it is',
+  gears: 'Gears',
+  setting: 'Depth, backlash, play',
+  stacks: 'Stacks',
+  bearings: 'Bearings',
+  closing: 'Opening and closing',
+  tightness: 'Pressure test',
+  filling: 'Filling',
+} as const
+export type FigureGroup = keyof typeof FIGURE_GROUPS
+
+/** What a figure is good for. */
+export type Ability =
+  | 'setting'
+  | 'contact'
+  | 'preload'
+  | 'crush'
+  | 'torque'
+  | 'tightness'
+  | 'filling'
+  | 'inspection'
+  | 'service'
+  | 'estimate'
+
+/** What kind of value a figure is: one or a range, in which quantity; a count; a choice; words. */
+export type FigureShape =
+  | { is: 'quantity'; quantity: Quantity; range?: boolean; min: number; max: number }
+  | {
+      is: 'number'
+      unit: 'ml' | 'min' | 'ml/min' | 'teeth' | 'kg' | ''
+      whole: boolean
+      min: number
+      max: number
+    }
+  | { is: 'choice'; options: { value: string | number | boolean; label: string }[] }
+  | { is: 'words'; max: number; list?: boolean }
+
+/** A figure that a sheet can hold. */
+export interface FigureField {
+  path: string
+  group: FigureGroup
+  label: string
+  help?: string
+  shape: FigureShape
+  /** Where it usually comes from. */
+  usual: SourceKind
+  /** Place on the section drawing. */
+  place?: string
+  /** What it unlocks; without it that cannot be done. */
+  for?: Ability
+  /** What is taken for it while nobody knows better, in words. */
+  otherwise?: string
+  /** A value that may be taken knowingly, marked as assumed. */
+  assume?: { value: number; why: string }
+}
+
+const length = (max: number, range = false, min = 0): FigureShape => ({
+  is: 'quantity',
+  quantity: 'length',
+  min,
+  max,
+  ...(range ? { range } : {}),
+})
+const torque = (max: number): FigureShape => ({
+  is: 'quantity',
+  quantity: 'torque',
+  range: true,
+  min: 0,
+  max,
+})
+const pressure = (max: number): FigureShape => ({ is: 'quantity', quantity: 'pressure', min: -100, max })
+const angle = (min: number, max: number): FigureShape => ({ is: 'quantity', quantity: 'angle', min, max })
+const count = (min: number, max: number, unit: '' | 'teeth' = ''): FigureShape => ({
+  is: 'number',
+  unit,
+  whole: true,
+  min,
+  max,
+})
+const words = (max = 120): FigureShape => ({ is: 'words', max })
+const choice = (options: Record<string, string>): FigureShape => ({
+  is: 'choice',
+  options: Object.entries(options).map(([value, label]) => ({ value, label })),
+})
+
+/**
+ * Every figure that this sheet can hold, in the order in which a manual gives them: what the entry asks for, what the list of what is missing
+ * names, and what a job asks for at the place where it is needed. Which there are follows from what the drive is made of.
+ */
+export function figureFields(body: SheetBody): FigureField[] {
+  return [
+    ...gearFields(body),
+    ...measureFields(body),
+    ...stackFields(body),
+    ...bearingFields(body),
+    ...limitFields(body),
+    ...closingFields(body),
+    ...tightnessFields(body),
+    ...fillingFields(body),
+  ]
+}
+
+/** Figures that the sheet needs for what it is made of, and has not. */
+export function lackingIn(body: SheetBody): string[] {
+  return figureFields(body)
+    .filter((f) => f.for !== undefined && figureAt(body, f.path) === undefined)
+    .map((f) => f.path)
+}
+
+function gearFields(body: SheetBody): FigureField[] {
+  return [
+    ...body.gears.map((g): FigureField => ({
+      path: `gears.${g.id}.teeth`,
+      group: 'gears',
+      label: `${g.label}: teeth`,
+      shape: count(3, 300, 'teeth'),
+      usual: 'counted',
+      place: `gear:${g.id}`,
+      for: 'inspection',
+    })),
+    ...body.meshes
+      .filter((m) => !m.mesh)
+      .flatMap((m): FigureField[] => {
+        const place = `gear:${m.gear}`
+        return [
+          {
+            path: `meshes.${m.id}.form`,
+            group: 'gears',
+            label: `${m.label}: teeth are`,
+            shape: choice({ spiral: 'curved', straight: 'straight' }),
+            usual: 'measured',
+            place,
+          },
+          {
+            path: `meshes.${m.id}.faceWidthMm`,
+            group: 'gears',
+            label: `${m.label}: face width`,
+            help: 'Calliper along a tooth, from its thick end to its thin end.',
+            shape: length(300, false, 0.5),
+            usual: 'measured',
+            place,
+          },
+          ...(m.form === 'straight'
+            ? []
+            : [
+                {
+                  path: `meshes.${m.id}.spiralAngleDeg`,
+                  group: 'gears' as const,
+                  label: `${m.label}: spiral angle in the middle of the face`,
+                  shape: angle(0, 60),
+                  usual: 'measured' as const,
+                  place,
+                  otherwise: '35° ± 5° is assumed',
+                },
+              ]),
+          {
+            path: `meshes.${m.id}.pressureAngleDeg`,
+            group: 'gears',
+            label: `${m.label}: pressure angle`,
+            shape: angle(10, 40),
+            usual: 'manual',
+            place,
+            otherwise: '20° ± 2.5° is assumed',
+          },
+        ]
+      }),
+    ...(body.meshes.some((m) => !m.mesh)
+      ? body.gears.map((g): FigureField => ({
+          path: `gears.${g.id}.outsideMm`,
+          group: 'gears',
+          label: `${g.label}: outside diameter`,
+          help: 'Calliper over the tips at the thick end. One gear of a pair is enough, both are better.',
+          shape: length(1000, false, 5),
+          usual: 'measured',
+          place: `gear:${g.id}`,
+        }))
+      : []),
+  ]
+}
+
+function measureFields(body: SheetBody): FigureField[] {
+  return body.measures.flatMap((m): FigureField[] => {
+    const at = `measures.${m.id}`
+    const place = `measure:${m.id}`
+    const window: FigureField = {
+      path: `${at}.window`,
+      group: 'setting',
+      label: m.label,
+      help:
+        m.kind === 'backlash'
+          ? 'As the indicator shows it at the place where the manual reads it.'
+          : 'From the smallest to the largest that is allowed.',
+      shape: length(m.kind === 'depth' ? 400 : 20, true, m.kind === 'depth' ? -50 : 0),
+      usual: 'manual',
+      place,
+      for: 'setting',
+    }
+    if (m.kind === 'backlash')
+      return [
+        window,
+        {
+          path: `${at}.member`,
+          group: 'setting',
+          label: `${m.label}: the shaft that is rocked carries`,
+          shape: choice({ pinion: 'the pinion', gear: 'the gear' }),
+          usual: 'manual',
+          place,
+          otherwise: 'the pinion',
+        },
+        {
+          path: `${at}.radiusMm`,
+          group: 'setting',
+          label: `${m.label}: radius at which it is read`,
+          help: 'From the middle of the shaft to the plunger.',
+          shape: length(500, false, 3),
+          usual: 'manual',
+          place,
+        },
+        {
+          path: `${at}.hold`,
+          group: 'setting',
+          label: `${m.label}: what is held, and how it is loaded`,
+          shape: words(300),
+          usual: 'manual',
+          place,
+        },
+      ]
+    if (m.kind === 'end-play') return [window]
+    const how: FigureField = {
+      path: `${at}.how.method`,
+      group: 'setting',
+      label: `${m.label}: measured with`,
+      shape: choice({
+        'master-drop': 'a depth gauge against a master',
+        arbor: 'an arbor in the bore of the gears',
+        'feeler-block': 'a block and feelers',
+      }),
+      usual: 'manual',
+      place,
+      for: 'setting',
+    }
+    const further: Record<string, FigureField[]> = {
+      'master-drop': [depthFigure(at, 'masterMm', `${m.label}: length of the master`, place)],
+      arbor: [depthFigure(at, 'arborDiameterMm', `${m.label}: diameter of the arbor`, place)],
+      'feeler-block': [
+        depthFigure(at, 'nominalClearanceMm', `${m.label}: clearance at the nominal depth`, place),
+        depthFigure(
+          at,
+          'nominalDepthMm',
+          `${m.label}: nominal depth, from the middle of the gear shaft`,
+          place,
+        ),
+      ],
+    }
+    return [how, ...(further[String(m.how?.method)] ?? []), window]
+  })
+}
+
+const depthFigure = (at: string, name: string, label: string, place: string): FigureField => ({
+  path: `${at}.how.${name}`,
+  group: 'setting',
+  label,
+  shape: length(500, false, 0.01),
+  usual: 'manual',
+  place,
+  for: 'setting',
+})
+
+function stackFields(body: SheetBody): FigureField[] {
+  const backlash = body.measures.filter((m) => m.kind === 'backlash')
+  return body.adjusters.flatMap((a): FigureField[] => {
+    const at = `adjusters.${a.id}`
+    const place = `stack:${a.id}`
+    if (a.kind === 'threaded')
+      return [
+        {
+          path: `${at}.leadMm`,
+          group: 'stacks',
+          label: `${a.label}: pitch of the thread, per turn`,
+          shape: length(20, false, 0.1),
+          usual: 'measured',
+          place,
+        },
+        {
+          path: `${at}.notches`,
+          group: 'stacks',
+          label: `${a.label}: notches round it`,
+          shape: count(1, 200),
+          usual: 'counted',
+          place,
+        },
+      ]
+    const moved = body.gears.find((g) => g.id === a.moves)
+    const crushes = a.setBy === 'crush'
+    return [
+      ...(moved && !crushes
+        ? [
+            {
+              path: `${at}.effect`,
+              group: 'stacks' as const,
+              label: `${a.label}: a thicker stack pushes the ${moved.label.toLowerCase()}`,
+              shape: {
+                is: 'choice' as const,
+                options: [
+                  { value: -1, label: 'into the mesh' },
+                  { value: 1, label: 'away from it' },
+                ],
+              },
+              usual: 'manual' as const,
+              place,
+              for: 'setting' as const,
+            },
+          ]
+        : []),
+      {
+        path: `${at}.startMm`,
+        group: 'stacks',
+        label: `${a.label}: to begin with`,
+        shape: length(50),
+        usual: 'manual',
+        place,
+        otherwise: 'what is found in the case',
+      },
+      {
+        path: `${at}.maxPieces`,
+        group: 'stacks',
+        label: `${a.label}: pieces at most`,
+        shape: count(1, 8),
+        usual: 'manual',
+        place,
+        otherwise: '6',
+      },
+      ...(moved && !crushes
+        ? backlash
+            .filter((m) => touches(body, m.mesh, moved.id))
+            .map((m): FigureField => ({
+              path: `${at}.rules.${m.id}`,
+              group: 'stacks',
+              label: `${a.label}, 1 mm thicker: ${m.label.toLowerCase()} changes by`,
+              help: "The manual's own rule, where it has one: minus where it gets less. 0.025 less shim for 0.03 less backlash is 1.2. It takes the place of the geometry.",
+              shape: { is: 'number', unit: '', whole: false, min: -10, max: 10 },
+              usual: 'manual',
+              place,
+            }))
+        : []),
+    ]
+  })
+}
+
+/** Whether a gear is one of the pair. */
+export const touches = (body: SheetBody, mesh: string, gear: string): boolean =>
+  body.meshes.some((m) => m.id === mesh && (m.pinion === gear || m.gear === gear))
+
+function bearingFields(body: SheetBody): FigureField[] {
+  return body.bearings.flatMap((b): FigureField[] => {
+    const at = `bearings.${b.id}.setting`
+    const place = `bearing:${b.id}`
+    if (b.setting?.kind === 'rolling-torque')
+      return [
+        {
+          path: `${at}.newNm`,
+          group: 'bearings',
+          label: `${b.label}: rolling torque, new bearings`,
+          help: 'Without the drag of seals.',
+          shape: torque(50),
+          usual: 'manual',
+          place,
+          for: 'preload',
+        },
+        {
+          path: `${at}.runInNm`,
+          group: 'bearings',
+          label: `${b.label}: rolling torque, bearings that have run`,
+          shape: torque(50),
+          usual: 'manual',
+          place,
+          otherwise: 'the window of new ones is asked for',
+        },
+      ]
+    if (b.setting?.kind === 'crush')
+      return [
+        {
+          path: `${at}.crushMm`,
+          group: 'bearings',
+          label: `${b.label}: crush under the cover`,
+          shape: length(1),
+          usual: 'manual',
+          place,
+          for: 'crush',
+        },
+      ]
+    return []
+  })
+}
+
+function limitFields(body: SheetBody): FigureField[] {
+  return (body.runoutLimits ?? []).flatMap((r): FigureField[] =>
+    r.id === undefined
+      ? []
+      : [
+          {
+            path: `runoutLimits.${r.id}.tirMm`,
+            group: 'bearings',
+            label: `Runout, ${r.zone.toLowerCase()}: total at most`,
+            shape: length(5),
+            usual: 'manual',
+            for: 'inspection',
+          },
+        ],
+  )
+}
+
+function closingFields(body: SheetBody): FigureField[] {
+  const { bench } = body
+  const field = (
+    path: string,
+    label: string,
+    shape: FigureShape,
+    more: Partial<FigureField> = {},
+  ): FigureField => ({
+    path: `bench.${path}`,
+    group: 'closing',
+    label,
+    shape,
+    usual: 'manual',
+    ...more,
+  })
+  return [
+    ...(bench.shifts
+      ? [
+          field(
+            'openGear',
+            'It is opened in',
+            choice({ neutral: 'neutral', forward: 'forward', reverse: 'reverse' }),
+          ),
+        ]
+      : []),
+    field('weightKg', 'Weight', { is: 'number', unit: 'kg', whole: false, min: 0.5, max: 2000 }),
+    field('leftHand.what', 'Nut or ring with a left-hand thread', words(80)),
+    field('captive', 'Bolt that goes in only while it is apart', words()),
+    field('hidden.count', 'Fasteners that are easily overlooked: how many', count(1, 40)),
+    ...(bench.hidden ? [field('hidden.where', 'Where they are', words())] : []),
+    field('lockTabs.what', 'Big nut or ring that closes it', words(80)),
+    ...(bench.lockTabs?.what
+      ? [
+          field('lockTabs.torqueNm', `${bench.lockTabs.what}: torque`, torque(2000), { for: 'torque' }),
+          field('lockTabs.tabs', `${bench.lockTabs.what}: tabs that have to be bent`, count(0, 40)),
+        ]
+      : []),
+    ...(bench.propeller
+      ? [
+          field(
+            'propeller.kind',
+            'The propeller is held by',
+            choice({ tabs: 'a nut with a tab washer', pin: 'a pin' }),
+            { for: 'torque', place: 'end:aft' },
+          ),
+          ...(bench.propeller.kind === 'tabs'
+            ? [
+                field('propeller.torqueNm', 'Propeller nut: torque', torque(2000), {
+                  for: 'torque',
+                  place: 'end:aft',
+                }),
+              ]
+            : []),
+        ]
+      : []),
+    field(
+      'sealSprings',
+      'Springs of a seal pair look',
+      choice({
+        'facing each other': 'at each other',
+        'both outward': 'both outward',
+        'both inward': 'both inward',
+      }),
+    ),
+    field('raceLetters', 'Letters of the bearing races look', words(60)),
+    field('oilFeed', 'Oil hole that must line up with its passage', words()),
+    field('waterTube', 'How the water tube goes in', words()),
+    field('thrustHub', 'Thrust hub that belongs to the propeller', words()),
+    field('anodes', 'Anodes', words()),
+  ]
+}
+
+function tightnessFields(body: SheetBody): FigureField[] {
+  const { bench } = body
+  const field = (
+    path: string,
+    label: string,
+    shape: FigureShape,
+    more: Partial<FigureField> = {},
+  ): FigureField => ({
+    path: `bench.${path}`,
+    group: 'tightness',
+    label,
+    shape,
+    usual: 'manual',
+    ...more,
+  })
+  if (bench.noTest) return [field('noTest', 'No pressure test, because', words(200))]
+  return [
+    field('leak.workKpa', 'Test pressure', pressure(400), { for: 'tightness' }),
+    field('leak.maxKpa', 'Never above', pressure(500), { for: 'tightness' }),
+    field(
+      'leak.holdMin',
+      'Held for',
+      { is: 'number', unit: 'min', whole: false, min: 0.5, max: 1440 },
+      { for: 'tightness' },
+    ),
+    field(
+      'leak.allowedMlPerMin',
+      'May lose',
+      { is: 'number', unit: 'ml/min', whole: false, min: 0.001, max: 100 },
+      {
+        for: 'tightness',
+        help: 'Few manuals give it as a flow; most say no drop. What a bench gauge can tell from no drop is about this.',
+        assume: { value: 0.2, why: 'the manual says no drop' },
+      },
+    ),
+    field(
+      'leak.volumeMl',
+      'Volume of the case',
+      { is: 'number', unit: 'ml', whole: false, min: 1, max: 100_000 },
+      { otherwise: 'as much as the oil' },
+    ),
+    field('leak.ports', 'Ports to be blocked, with commas between', { is: 'words', max: 400, list: true }),
+    ...(bench.leak ? [] : [field('noTest', 'Or no pressure test, because', words(200))]),
+  ]
+}
+
+function fillingFields(body: SheetBody): FigureField[] {
+  if (body.bench.lubricant === 'grease') return []
+  return [
+    {
+      path: 'oilCapacityMl',
+      group: 'filling',
+      label: 'Oil',
+      shape: { is: 'number', unit: 'ml', whole: false, min: 1, max: 100_000 },
+      usual: 'manual',
+      for: 'filling',
+    },
+    {
+      path: 'bench.drainPlug',
+      group: 'filling',
+      label: 'Drain plug',
+      shape: choice({ magnetic: 'magnetic', plain: 'plain' }),
+      usual: 'measured',
+    },
+  ]
+}

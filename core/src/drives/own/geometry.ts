@@ -1,0 +1,129 @@
+import { gearFromMeasures } from '../../gears/gear-from-measures.ts'
+import { checkMesh, type Mesh } from '../../gears/mesh.ts'
+import { InputError } from '../../checks/input-error.ts'
+import type { GearMesh, MeshUncertainty } from '../sheet.ts'
+import type { BodyMesh, SheetBody } from './body.ts'
+
+/** What no manual prints, and what is assumed for it: angles in degrees with their standard uncertainties, by handbook of bevel gears. */
+export const ASSUMED = {
+  pressureAngleDeg: 20,
+  pressureAngleUDeg: 1.25,
+  spiralAngleDeg: 35,
+  spiralAngleUDeg: 2.5,
+  /** Of the mean cone distance; only the contact patch needs it. */
+  cutterPerConeDistance: 0.9,
+} as const
+
+/** Standard uncertainty of a protractor on the pitch cone, degrees, and of a calliper along a tooth, mm. */
+const MEASURED_U = { angleDeg: 1, faceWidthMm: 0.3 }
+/** Uncertainties of a geometry that somebody has drawn: the module is exact; angles hold as cut. */
+export const GIVEN_U: MeshUncertainty = {
+  pressureAngleDeg: 1.25,
+  spiralAngleDeg: 2.5,
+  faceWidthMm: 0.3,
+  moduleRel: 0.01,
+}
+
+/** What the section is drawn with while nobody has counted or measured. */
+const DRAWN = { pinionTeeth: 14, gearTeeth: 27, moduleMm: 4.2 }
+
+const teethOf = (body: SheetBody, gear: string) => body.gears.find((g) => g.id === gear)?.teeth
+
+/**
+ * The geometry of a pair of gears as far as it is known: as given; from teeth counted, diameters and face width measured (module by
+ * the usual proportions, angles assumed where nobody has measured them); or what the section is drawn with. Impossible figures are drawn
+ * as if they were not known; the check says what is wrong with them.
+ */
+export function meshOf(body: SheetBody, m: BodyMesh): Pick<GearMesh, 'mesh' | 'basis' | 'u'> {
+  if (m.mesh) return { mesh: m.mesh }
+  const [z1, z2] = [teethOf(body, m.pinion), teethOf(body, m.gear)]
+  const straight = m.form === 'straight'
+  const angles = {
+    ...(m.shaftAngleDeg === undefined ? {} : { shaftAngleDeg: m.shaftAngleDeg }),
+    pressureAngleDeg: m.pressureAngleDeg ?? ASSUMED.pressureAngleDeg,
+    spiralAngleDeg: straight ? 0 : (m.spiralAngleDeg ?? ASSUMED.spiralAngleDeg),
+  }
+  const gearOutsideMm = body.gears.find((g) => g.id === m.gear)?.outsideMm
+  const pinionOutsideMm = body.gears.find((g) => g.id === m.pinion)?.outsideMm
+  const known = gearOutsideMm !== undefined || pinionOutsideMm !== undefined
+  if (z1 !== undefined && z2 !== undefined && known) {
+    const measured = possible(() => {
+      const found = gearFromMeasures({
+        pinionTeeth: z1,
+        gearTeeth: z2,
+        form: straight ? 'straight' : 'spiral',
+        ...(m.shaftAngleDeg === undefined ? {} : { shaftAngleDeg: m.shaftAngleDeg }),
+        ...(gearOutsideMm === undefined ? {} : { gearOutsideMm }),
+        ...(pinionOutsideMm === undefined ? {} : { pinionOutsideMm }),
+      })
+      const module = found.moduleMm
+      const mesh = shaped(z1, z2, module, angles, m.faceWidthMm)
+      checkMesh(mesh)
+      return { mesh: { ...mesh, cutterRadiusMm: cutterOf(mesh) }, moduleRel: found.moduleUMm / 2 / module }
+    })
+    // the sensitivity needs form, face width and module; what is missing of them makes the pair a drawing
+    if (measured && m.form !== undefined && m.faceWidthMm !== undefined)
+      return {
+        mesh: measured.mesh,
+        basis: 'measured',
+        u: {
+          pressureAngleDeg: m.pressureAngleDeg === undefined ? ASSUMED.pressureAngleUDeg : 0.25,
+          spiralAngleDeg: straight
+            ? 0
+            : m.spiralAngleDeg === undefined
+              ? ASSUMED.spiralAngleUDeg
+              : MEASURED_U.angleDeg,
+          faceWidthMm: MEASURED_U.faceWidthMm,
+          moduleRel: measured.moduleRel,
+        },
+      }
+    if (measured) return { mesh: measured.mesh, basis: 'drawn' }
+  }
+  const drawn = possible(() => {
+    const mesh = shaped(
+      z1 ?? DRAWN.pinionTeeth,
+      z2 ?? DRAWN.gearTeeth,
+      (DRAWN.moduleMm * DRAWN.gearTeeth) / (z2 ?? DRAWN.gearTeeth),
+      angles,
+    )
+    checkMesh(mesh)
+    return mesh
+  })
+  return {
+    mesh: drawn ?? shaped(DRAWN.pinionTeeth, DRAWN.gearTeeth, DRAWN.moduleMm, {}),
+    basis: 'drawn',
+  }
+}
+
+const RAD = Math.PI / 180
+
+/** A mesh with the usual face width where none is measured: three tenths of the cone distance, at most ten modules. */
+function shaped(z1: number, z2: number, module: number, angles: Partial<Mesh>, faceWidthMm?: number): Mesh {
+  const sigma = (angles.shaftAngleDeg ?? 90) * RAD
+  const delta2 = Math.atan2(Math.sin(sigma), z1 / z2 + Math.cos(sigma))
+  const cone = (module * z2) / (2 * Math.sin(delta2))
+  return {
+    pinionTeeth: z1,
+    gearTeeth: z2,
+    moduleMm: module,
+    faceWidthMm: faceWidthMm ?? Math.min(0.3 * cone, 10 * module),
+    ...angles,
+  }
+}
+
+function cutterOf(mesh: Mesh): number {
+  const sigma = (mesh.shaftAngleDeg ?? 90) * RAD
+  const delta2 = Math.atan2(Math.sin(sigma), mesh.pinionTeeth / mesh.gearTeeth + Math.cos(sigma))
+  const cone = (mesh.moduleMm * mesh.gearTeeth) / (2 * Math.sin(delta2)) - mesh.faceWidthMm / 2
+  return ASSUMED.cutterPerConeDistance * cone
+}
+
+/** Undefined where the figures make nothing that can be. */
+function possible<T>(make: () => T): T | undefined {
+  try {
+    return make()
+  } catch (e) {
+    if (!(e instanceof InputError)) throw e
+    return undefined
+  }
+}

@@ -1,0 +1,29 @@
+/** Where a figure comes from. */
+export const SOURCE_KINDS = {
+  manual: 'manual',
+  plate: 'plate or stamp',
+  counted: 'counted',
+  measured: 'measured',
+  learned: 'learned from builds',
+  assumed: 'assumed',
+} as const
+export type SourceKind = keyof typeof SOURCE_KINDS
+
+export interface Source {
+  /** Path of the figure. */
+  path: string
+  kind: SourceKind
+  /** Page of the manual, or what it was measured with. */
+  where?: string
+  /** As it stands there, with its unit and its digits: `0.019 in`. */
+  as?: string
+  by?: string
+  /** Day on which it was entered. */
+  on?: string
+  /** It came with somebody else's sheet, and nobody here has held it against his own manual yet. */
+  unchecked?: boolean
+}
+
+/** The source of a figure; undefined where none is kept. */
+export const sourceOf = (sources: readonly Source[] | undefined, path: string): Source | undefined =>
+  sources?.find((s) => s.path === path)

@@ -1,0 +1,26 @@
+import type { DriveSheet } from '../../drives/sheet.ts'
+import { gate, type StepDraft } from '../make.ts'
+
+/** Fact that nobody can state: the sheet has the figures of this step. With the figures the step is another one. */
+export const SHEET_HAS = 'sheet.has'
+
+/** Figures under one of these paths that the sheet needs and has not. */
+export const lackingUnder = (sheet: DriveSheet, ...paths: string[]): string[] =>
+  (sheet.lacks ?? []).filter((l) => paths.some((p) => l === p || l.startsWith(`${p}.`)))
+
+/**
+ * A step whose figures the sheet does not hold yet: it asks for them where they are needed. It can be passed over with a reason, as any.
+ */
+export function wantingStep(wants: string[], draft: Omit<StepDraft, 'wants' | 'gates' | 'asks'>): StepDraft {
+  return {
+    ...draft,
+    wants,
+    gates: [
+      gate(
+        { fact: SHEET_HAS, is: true },
+        'The sheet of this drive has no figures for this yet. Enter them below from your manual: they are kept for the next one.',
+      ),
+    ],
+    asks: [],
+  }
+}

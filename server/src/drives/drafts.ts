@@ -1,0 +1,336 @@
+import type { SheetDraft } from '@moray/contract/replies'
+import type {
+  AddDrive,
+  BeginDraft,
+  CheckFigures,
+  ImportList,
+  ImportSheet,
+  PublishSheet,
+  PutRow,
+  RowList,
+  SetFigure,
+} from '@moray/contract/requests/sheets'
+import { fromCsv } from '@moray/contract/sheet/csv'
+import { FastenerRow, PartRow } from '@moray/contract/sheet/list-fields'
+import { InputError, refuse } from '@moray/core/checks/input-error'
+import { figureAt, withFigure, type SheetBody } from '@moray/core/drives/own/body'
+import { checkBody, fastenerProblems } from '@moray/core/drives/own/check-body'
+import { same } from '@moray/core/drives/own/differences'
+import { figureFields, type FigureField } from '@moray/core/drives/own/figures'
+import { readFigure } from '@moray/core/drives/own/read-figure'
+import type { Source, SourceKind } from '@moray/core/drives/own/source'
+import { templateOf } from '@moray/core/drives/own/template'
+import type { SheetChange, Told } from '@moray/core/job/event'
+import type { Queryable, Transaction } from '../db/database.ts'
+import { notFound, Refusal } from '../http/refusal.ts'
+import type { Who } from '../http/who.ts'
+import { holdDrive, insertVersion, publishedSheet, bodyOfVersion } from './sheets.ts'
+
+const told = (id: string, data: SheetChange): Told => ({ kind: 'sheet', subject: `sheet:${id}`, data })
+
+/** The draft of a drive's next version. @throws Refusal 404 while none is open */
+export async function readDraft(db: Queryable, id: string): Promise<SheetDraft> {
+  const [row] = await db.query<SheetDraft>(
+    `select t.body, iso(t.at) as "changedAt", p.name as "changedBy", v.edition, v.version
+     from sheet_draft t join person p on p.id = t.by_person
+     left join lateral (select edition, version from drive_sheet s where s.id = t.id and s.edition is not null order by s.edition desc limit 1) v on true
+     where t.id = $1`,
+    [id],
+  )
+  if (!row) throw notFound('Draft of the drive', id)
+  return row
+}
+
+/** Letters and digits of a name, for an id that stays. */
+export function slugOf(name: string): string {
+  const slug = name
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 50)
+  // a name in another script has no letters that an id may hold
+  return slug || `drive-${[...name].reduce((n, c) => (n * 31 + c.codePointAt(0)!) % 1_000_000_007, 7)}`
+}
+
+const keep = (tx: Transaction, id: string, body: SheetBody, who: Who) =>
+  tx.query(
+    `insert into sheet_draft (id, body, by_person, at) values ($1, $2::jsonb, $3, $4)
+     on conflict (id) do update set body = excluded.body, by_person = excluded.by_person, at = excluded.at`,
+    [id, JSON.stringify(body), who.id, who.at],
+  )
+
+/** A drive that nobody here has opened before: its family's template under its name. A twin meets the constraint drive_pkey. */
+export async function addDrive(
+  tx: Transaction,
+  body: AddDrive,
+  who: Who,
+): Promise<{ id: string; told: Told }> {
+  const id = slugOf(body.name)
+  await tx.query('insert into drive (id) values ($1)', [id])
+  const template = templateOf(body.family, id, body.name)
+  await keep(tx, id, body.manual ? { ...template, manual: body.manual } : template, who)
+  return { id, told: told(id, { act: 'added', name: body.name }) }
+}
+
+/** A draft out of the newest version. */
+export async function beginDraft(tx: Transaction, id: string, body: BeginDraft, who: Who): Promise<Told> {
+  await holdDrive(tx, id)
+  const [open] = await tx.query('select 1 from sheet_draft where id = $1', [id])
+  if (open && !body.anew)
+    throw new Refusal(409, 'draft-open', 'A draft of the next version is open already; go on with it.')
+  const newest = await publishedSheet(tx, id)
+  if (!newest)
+    throw new Refusal(409, 'no-version', 'Nothing of this sheet is published yet; its draft is all there is.')
+  const { version: _version, ...next } = await bodyOfVersion(tx, id, newest.version)
+  await keep(tx, id, next, who)
+  return told(id, { act: 'begun', name: next.name })
+}
+
+/** A figure as it was entered, read; the field that it belongs to. @throws InputError at `path` or `text` */
+export function readEntry(
+  body: SheetBody,
+  entry: { path: string; text: string; unit?: string; source: SourceKind; where?: string },
+  who: { name?: string; at: Date },
+): { field: FigureField; value: unknown; source: Source | undefined } {
+  const field = figureFields(body).find((f) => f.path === entry.path)
+  if (!field) refuse('path', `"${entry.path}" is no figure of this sheet`)
+  if (entry.text === '') return { field, value: undefined, source: undefined }
+  const { value, as } = readFigure(field, entry.text, entry.unit)
+  return {
+    field,
+    value,
+    source: {
+      path: entry.path,
+      kind: entry.source,
+      as,
+      on: who.at.toISOString().slice(0, 10),
+      ...(entry.where ? { where: entry.where } : {}),
+      ...(who.name ? { by: who.name } : {}),
+    },
+  }
+}
+
+/** The body with a figure and its source. */
+export function withEntry(
+  body: SheetBody,
+  path: string,
+  value: unknown,
+  source: Source | undefined,
+): SheetBody {
+  const others = (body.sources ?? []).filter((s) => s.path !== path)
+  return { ...withFigure(body, path, value), sources: source ? [...others, source] : others }
+}
+
+async function nameOf(tx: Transaction, who: Who): Promise<string | undefined> {
+  const [row] = await tx.query<{ name: string }>('select name from person where id = $1', [who.id])
+  return row?.name
+}
+
+/** One figure of a draft. Somebody else may have typed another one there meanwhile: then his stands, and is shown. */
+export async function setFigure(
+  tx: Transaction,
+  { body }: SheetDraft,
+  entry: SetFigure,
+  who: Who,
+): Promise<Told> {
+  const name = await nameOf(tx, who)
+  const { field, value, source } = readEntry(body, entry, { at: who.at, ...(name ? { name } : {}) })
+  const now = figureAt(body, entry.path)
+  if (!same(now, seenOf(entry.was)) && !same(now, value)) {
+    const by = body.sources?.find((s) => s.path === entry.path)
+    throw new Refusal(
+      409,
+      'changed-meanwhile',
+      `${field.label}: ${by?.by ?? 'somebody'} has entered ${by?.as ?? 'another figure'} meanwhile. Look at it, then enter yours again.`,
+      [{ path: 'text', message: `is ${by?.as ?? 'something else'} by now` }],
+    )
+  }
+  await keep(tx, body.id, withEntry(body, entry.path, value, source), who)
+  return told(body.id, { act: 'figure', name: body.name, label: field.label, as: source?.as ?? null })
+}
+
+function seenOf(was: string): unknown {
+  if (was === '') return undefined
+  try {
+    return JSON.parse(was)
+  } catch {
+    return refuse('was', 'is not JSON')
+  }
+}
+
+type Rows = { id: string; label?: string; name?: string; what?: string }[]
+const FIELD: Record<RowList, keyof PutRow> = {
+  adjusters: 'adjuster',
+  bearings: 'bearing',
+  measures: 'measure',
+  parts: 'part',
+  fasteners: 'fastener',
+  service: 'interval',
+}
+
+/** A row of a list put in place, added, or taken out. What would lead nowhere afterwards is refused by name. */
+export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow, who: Who): Promise<Told> {
+  const rows = (body[put.list] ?? []) as Rows
+  const before = rows.find((r) => r.id === put.id)
+  if (put.remove) {
+    if (!before) refuse('id', `"${put.id}" is not in the list`)
+    const left = { ...body, [put.list]: rows.filter((r) => r.id !== put.id) } as SheetBody
+    const dangling = referringTo(left, put.list, put.id)
+    if (dangling.length)
+      throw new Refusal(
+        422,
+        'in-use',
+        `${before.label ?? before.name ?? before.what ?? put.id} cannot be taken out: ${dangling.join(', ')} refers to it. Change that first.`,
+        [{ path: 'id', message: 'is referred to' }],
+      )
+    await keep(tx, body.id, withoutSources(left, `${put.list}.${put.id}.`), who)
+    return told(body.id, {
+      act: 'row',
+      name: body.name,
+      row: before.label ?? before.name ?? before.what ?? put.id,
+      out: true,
+    })
+  }
+  const given = put[FIELD[put.list]] as Rows[number] | undefined
+  if (!given) refuse(FIELD[put.list], `is missing: the row for ${put.list}`)
+  if (given.id !== put.id) refuse('id', `is "${put.id}", and the row says "${given.id}"`)
+  const at = Math.min(put.at ?? rows.length, rows.length)
+  const next = before
+    ? rows.map((r) => (r.id === put.id ? given : r))
+    : [...rows.slice(0, at), given, ...rows.slice(at)]
+  const changed = { ...body, [put.list]: next } as SheetBody
+  const { wrong } = checkBody(changed)
+  const mine = put.list === 'fasteners' ? fastenerProblems(given as never, 'fastener') : []
+  if (mine.length) throw new InputError('bad-row', mine)
+  // what was wrong before is no fault of this row
+  const old = new Set(checkBody(body).wrong.map((w) => `${w.path} ${w.message}`))
+  const fresh = wrong.filter((w) => !old.has(`${w.path} ${w.message}`))
+  if (fresh.length) throw new InputError('bad-row', fresh)
+  await keep(tx, body.id, changed, who)
+  return told(body.id, {
+    act: 'row',
+    name: body.name,
+    row: given.label ?? given.name ?? given.what ?? given.id,
+    out: false,
+  })
+}
+
+const withoutSources = (body: SheetBody, under: string): SheetBody => ({
+  ...body,
+  ...(body.sources ? { sources: body.sources.filter((s) => !s.path.startsWith(under)) } : {}),
+})
+
+/** What would name a row that is gone. */
+function referringTo(body: SheetBody, list: RowList, id: string): string[] {
+  const place = { adjusters: `stack:${id}`, bearings: `bearing:${id}` }[list as string]
+  return [
+    ...(place ? body.parts.filter((p) => p.place === place).map((p) => p.name) : []),
+    ...(list === 'parts' ? body.parts.filter((p) => p.after?.includes(id)).map((p) => p.name) : []),
+    ...(list === 'measures'
+      ? body.adjusters.filter((a) => a.rules && id in a.rules).map((a) => a.label)
+      : []),
+  ]
+}
+
+/** Figures of a sheet from elsewhere that were now held against the own manual. */
+export async function checkFigures(
+  tx: Transaction,
+  { body }: SheetDraft,
+  { paths }: CheckFigures,
+  who: Who,
+): Promise<Told> {
+  const known = new Set(paths)
+  const open = (body.sources ?? []).filter((s) => s.unchecked && known.has(s.path))
+  if (!open.length) refuse('paths', 'name no figure that is still to be checked')
+  const sources = body.sources!.map((s) => {
+    if (!s.unchecked || !known.has(s.path)) return s
+    const { unchecked: _unchecked, ...checked } = s
+    return checked
+  })
+  await keep(tx, body.id, { ...body, sources }, who)
+  return told(body.id, { act: 'checked', name: body.name, figures: open.length })
+}
+
+/** The draft becomes the next edition, and is no draft any more. */
+export async function publishSheet(tx: Transaction, id: string, body: PublishSheet, who: Who): Promise<Told> {
+  await holdDrive(tx, id)
+  const draft = await readDraft(tx, id)
+  const before = await publishedSheet(tx, id)
+  if (before) {
+    const { version: _version, ...last } = await bodyOfVersion(tx, id, before.version)
+    const { version: _own, ...next } = draft.body
+    if (same(plain(last), plain(next)))
+      throw new Refusal(
+        409,
+        'as-before',
+        'The draft says the same as the newest version; change something, or leave it.',
+      )
+  }
+  const { edition } = await insertVersion(tx, draft.body, who, { publish: true, note: body.note ?? '' })
+  await tx.query('delete from sheet_draft where id = $1', [id])
+  return told(id, { act: 'published', name: draft.body.name, edition: edition!, note: body.note ?? '' })
+}
+
+/** As it is read back: without what JSON does not keep. */
+const plain = (v: unknown): unknown => JSON.parse(JSON.stringify(v))
+
+/** A sheet from elsewhere, as a draft: every figure of it is somebody else's until it was held against the own manual. */
+export async function importSheet(
+  tx: Transaction,
+  body: ImportSheet,
+  who: Who,
+): Promise<{ id: string; told: Told }> {
+  const { version: _version, demo: _demo, ...sheet } = plain(body.sheet) as SheetBody
+  const { wrong } = checkBody(sheet)
+  if (wrong.length)
+    throw new InputError(
+      'bad-sheet',
+      wrong.map((w) => ({ ...w, path: `sheet.${w.path}` })),
+    )
+  await tx.query('insert into drive (id) values ($1) on conflict do nothing', [sheet.id])
+  await holdDrive(tx, sheet.id)
+  const [open] = await tx.query('select 1 from sheet_draft where id = $1', [sheet.id])
+  if (open && !body.anew)
+    throw new Refusal(
+      409,
+      'draft-open',
+      `A draft of ${sheet.name} is open here. Publish it first, or throw it away for the one that comes in.`,
+      [{ path: 'anew', message: 'says whether the draft that is open may go' }],
+    )
+  const sources: Source[] = figureFields(sheet)
+    .filter((f) => figureAt(sheet, f.path) !== undefined)
+    .map((f) => ({
+      ...(sheet.sources?.find((s) => s.path === f.path) ?? { path: f.path, kind: f.usual }),
+      unchecked: true,
+    }))
+  await keep(tx, sheet.id, { ...sheet, sources }, who)
+  return { id: sheet.id, told: told(sheet.id, { act: 'imported', name: sheet.name }) }
+}
+
+/** A list out of a table takes the place of the one that is there. */
+export async function importList(
+  tx: Transaction,
+  { body }: SheetDraft,
+  given: ImportList,
+  who: Who,
+): Promise<Told> {
+  const rows = given.list === 'fasteners' ? fromCsv(FastenerRow, given.csv) : fromCsv(PartRow, given.csv)
+  const twice = rows.findIndex((r, i) => rows.findIndex((x) => x.id === r.id) !== i)
+  if (twice >= 0)
+    throw new InputError('invalid-input', [
+      { path: `row ${twice + 2}, column id`, message: `"${rows[twice]!.id}" is used twice` },
+    ])
+  const changed = plain({ ...body, [given.list]: rows }) as SheetBody
+  const { wrong } = checkBody(changed)
+  const column = /^(?:parts|fasteners)\[(\d+)\]\.?(.*)$/
+  const mine = wrong.flatMap((w) => {
+    const [, row, field] = column.exec(w.path) ?? []
+    if (row === undefined) return w.path === given.list ? [{ path: 'table', message: w.message }] : []
+    return [{ path: `row ${Number(row) + 2}, column ${field || 'id'}`, message: w.message }]
+  })
+  if (mine.length) throw new InputError('invalid-input', mine)
+  await keep(tx, body.id, changed, who)
+  return told(body.id, { act: 'list', name: body.name, list: given.list, rows: rows.length })
+}

@@ -1,0 +1,109 @@
+import type { AddFigure, AdoptSheet } from '@moray/contract/requests/sheets'
+import { refuse } from '@moray/core/checks/input-error'
+import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
+import { differences } from '@moray/core/drives/own/differences'
+import { filled } from '@moray/core/drives/own/fill'
+import type { DriveSheet } from '@moray/core/drives/sheet'
+import type { Told } from '@moray/core/job/event'
+import type { JudgedJob } from '@moray/core/job/judged'
+import { routeOf } from '@moray/core/route/route-of'
+import type { Transaction } from '../db/database.ts'
+import { Refusal } from '../http/refusal.ts'
+import type { At } from '../job/change.ts'
+import { keepPrint } from '../steps/route-seen.ts'
+import { readEntry, withEntry } from './drafts.ts'
+import { bodyOfVersion, holdDrive, insertVersion } from './sheets.ts'
+
+/**
+ * A figure that the sheet of a job lacks, entered where it is needed: the job goes on with a version that has it, and the draft of the
+ * next edition gets it too, with its source and who entered it.
+ */
+export async function addFigure({ tx, job, who }: At, entry: AddFigure): Promise<Told> {
+  const { id, version } = job.sheet
+  await holdDrive(tx, id)
+  const body = await bodyOfVersion(tx, id, version)
+  const [by] = await tx.query<{ name: string }>('select name from person where id = $1', [who.id])
+  const { field, value, source } = readEntry(body, entry, { at: who.at, ...(by ? { name: by.name } : {}) })
+  if (value === undefined) refuse('text', 'is empty; write the figure, or leave it')
+  if (figureAt(body, entry.path) !== undefined)
+    throw new Refusal(
+      409,
+      'known-already',
+      `${field.label} stands on the sheet already. Change it in the sheet; this job can go on with the new version.`,
+    )
+  const next = withEntry(body, entry.path, value, source)
+  const { version: now } = await insertVersion(tx, next, who, { publish: false })
+  await goOnWith(tx, job, { ...next, version: now })
+  const [draft] = await tx.query<{ body: SheetBody }>('select body from sheet_draft where id = $1', [id])
+  // a draft that knows better keeps its own
+  if (!draft || figureAt(draft.body, entry.path) === undefined) {
+    const { version: _version, ...kept } = withEntry(draft?.body ?? next, entry.path, value, source)
+    await tx.query(
+      `insert into sheet_draft (id, body, by_person, at) values ($1, $2::jsonb, $3, $4)
+       on conflict (id) do update set body = excluded.body, by_person = excluded.by_person, at = excluded.at`,
+      [id, JSON.stringify(kept), who.id, who.at],
+    )
+  }
+  return {
+    kind: 'figure',
+    subject: `figure:${entry.path}`,
+    data: { label: field.label, as: source?.as ?? '' },
+  }
+}
+
+async function goOnWith(tx: Transaction, job: JudgedJob, body: SheetBody) {
+  const hash = await keepPrint(tx, routeOf(filled(body)))
+  await tx.query('update job set sheet_version = $2, route_hash = $3 where id = $1', [
+    job.id,
+    body.version,
+    hash,
+  ])
+}
+
+/** A job goes on with a newer edition, on purpose: what was entered on it has to have its place there too. */
+export async function adoptSheet({ tx, job, who: _who }: At, adopt: AdoptSheet): Promise<Told> {
+  const { id } = job.sheet
+  const [row] = await tx.query<{ edition: number | null }>(
+    'select edition from drive_sheet where id = $1 and version = $2',
+    [id, adopt.version],
+  )
+  if (row?.edition == null)
+    refuse('version', `is ${adopt.version}; that is no published version of this sheet`)
+  if (adopt.version <= job.sheet.version)
+    refuse('version', `is ${adopt.version}; the job works on a version as new as that`)
+  const [before, next] = [
+    await bodyOfVersion(tx, id, job.sheet.version),
+    await bodyOfVersion(tx, id, adopt.version),
+  ]
+  const lost = withoutPlace(job, filled(next))
+  if (lost.length)
+    throw new Refusal(
+      422,
+      'no-place',
+      `That version has no place for what this job holds already: ${lost.join(', ')}. Finish it on the version it has.`,
+    )
+  await goOnWith(tx, job, next)
+  return {
+    kind: 'sheet-adopted',
+    subject: `sheet:${id}`,
+    data: { edition: row.edition, changes: differences(before, next).length, reason: adopt.reason },
+  }
+}
+
+/** What was entered on a job and has no place in another sheet: stacks, measures that were read, parts in the row. */
+function withoutPlace(job: JudgedJob, sheet: DriveSheet): string[] {
+  const stacks = new Set(sheet.adjusters.map((a) => a.id))
+  const measures = new Set(sheet.measures.map((m) => m.id))
+  const parts = new Set(sheet.parts.map((p) => p.id))
+  return [
+    ...new Set([
+      ...job.builds.flatMap((b) =>
+        b.stacks.filter((s) => !stacks.has(s.location)).map((s) => `stack ${s.location}`),
+      ),
+      ...job.builds.flatMap((b) =>
+        b.readings.filter((r) => !measures.has(r.measure)).map((r) => `readings of ${r.measure}`),
+      ),
+      ...job.row.filter((r) => r.part !== null && !parts.has(r.part)).map((r) => r.name),
+    ]),
+  ]
+}
