@@ -30,6 +30,18 @@ export const router = createRouter({
       meta: { title: 'Drive' },
     },
     {
+      path: '/drives/:id/draft',
+      component: () => import('./drives/own/DraftPage.vue'),
+      props: true,
+      meta: { title: 'Sheet' },
+    },
+    {
+      path: '/drives/:id/compare',
+      component: () => import('./drives/own/ComparePage.vue'),
+      props: true,
+      meta: { title: 'Versions' },
+    },
+    {
       path: '/sums/:name?',
       component: () => import('./sums/SumsPage.vue'),
       props: true,

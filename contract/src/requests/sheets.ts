@@ -1,3 +1,4 @@
+import type { RowList } from '@moray/core/drives/own/rows'
 import { SOURCE_KINDS, type SourceKind } from '@moray/core/drives/own/source'
 import type { Family } from '@moray/core/drives/sheet'
 import { Flag, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
@@ -51,8 +52,14 @@ export class SetFigure extends FigureEntry {
 /** A figure that a job misses, entered at the place where it is needed. */
 export class AddFigure extends FigureEntry {}
 
-export const ROW_LISTS = ['adjusters', 'bearings', 'measures', 'parts', 'fasteners', 'service'] as const
-export type RowList = (typeof ROW_LISTS)[number]
+const ROW_LISTS = [
+  'adjusters',
+  'bearings',
+  'measures',
+  'parts',
+  'fasteners',
+  'service',
+] as const satisfies RowList[]
 
 /** A row of a list, put in the place of the one with its id, or added; or taken out. */
 export class PutRow {

@@ -2,7 +2,7 @@ import type { DriveSheet, Measure } from '../drives/sheet.ts'
 import { solvableAdjusters, shimAdjusters } from '../drives/sheet.ts'
 import { sensitivities, sensitivityTrust } from '../gears/train.ts'
 import { depth } from '../measuring/depth.ts'
-import { judge, type Judgement } from '../measuring/judge.ts'
+import { judge, uncertaintyOfMean, type Judgement } from '../measuring/judge.ts'
 import { outlier, spread, type Spread } from '../measuring/reading-set.ts'
 import type { Window } from '../measuring/window.ts'
 import type { PlausibleKind } from '../units/plausible.ts'
@@ -32,9 +32,15 @@ export interface BuildState {
   pieces?: Record<string, string[]>
 }
 
+/** What readings come to against no window: the sheet has none yet. */
+export type Unjudged = Omit<Judgement, 'verdict' | 'readingsNeeded'> & {
+  verdict: 'no-window'
+  readingsNeeded: null
+}
+
 export interface MeasureState extends Spread {
   measure: string
-  judgement?: Judgement
+  judgement?: Judgement | Unjudged
   /** Index of a reading that does not belong to the others, −1 for none. */
   outlier: number
   /** Readings still to take before the set is judged as final. */
@@ -95,6 +101,17 @@ export function worstGauge(readings: readonly TakenReading[]): GaugeSpec {
   }
 }
 
+function judged(readings: number[], gauge: GaugeSpec, window: Window): Judgement | Unjudged {
+  if (hasLimit(window)) return judge({ readings, ...gauge, window })
+  const { mean, sd, count } = spread(readings)
+  const u = uncertaintyOfMean(sd, count, gauge)
+  return { mean, u, U: 2 * u, verdict: 'no-window', readingsNeeded: null }
+}
+
+/** A depth can be read only once the sheet says how: the same reading means another depth with another gauge. */
+export const isReadable = (sheet: DriveSheet, measure: Measure): boolean =>
+  measure.kind !== 'depth' || !sheet.lacks?.some((l) => l.startsWith(`measures.${measure.id}.how.`))
+
 /** Where one build stands: what is known, what verdicts it has, what is due next in the sheet's order. */
 export function assess(sheet: DriveSheet, build: BuildState): Assessment {
   const due: DueStep[] = []
@@ -109,13 +126,11 @@ export function assess(sheet: DriveSheet, build: BuildState): Assessment {
     measures[measure.id] = {
       measure: measure.id,
       ...spread(values),
-      ...(taken.length && hasLimit(measure.window)
-        ? { judgement: judge({ readings: values, ...gauge, window: measure.window }) }
-        : {}),
+      ...(taken.length ? { judgement: judged(values, gauge, measure.window) } : {}),
       outlier: outlier(values, gauge.resolution),
-      missing,
+      missing: isReadable(sheet, measure) ? missing : 0,
     }
-    if (missing) due.push({ kind: 'reading', measure: measure.id, missing })
+    if (missing && isReadable(sheet, measure)) due.push({ kind: 'reading', measure: measure.id, missing })
   }
   const complete = due.length === 0
   const allIn = complete && Object.values(measures).every((m) => m.judgement?.verdict === 'in')

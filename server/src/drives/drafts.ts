@@ -7,7 +7,6 @@ import type {
   ImportSheet,
   PublishSheet,
   PutRow,
-  RowList,
   SetFigure,
 } from '@moray/contract/requests/sheets'
 import { fromCsv } from '@moray/contract/sheet/csv'
@@ -18,6 +17,7 @@ import { checkBody, fastenerProblems } from '@moray/core/drives/own/check-body'
 import { same } from '@moray/core/drives/own/differences'
 import { figureFields, type FigureField } from '@moray/core/drives/own/figures'
 import { readFigure } from '@moray/core/drives/own/read-figure'
+import { withoutRow, type RowList } from '@moray/core/drives/own/rows'
 import type { Source, SourceKind } from '@moray/core/drives/own/source'
 import { templateOf } from '@moray/core/drives/own/template'
 import type { SheetChange, Told } from '@moray/core/job/event'
@@ -170,22 +170,13 @@ const FIELD: Record<RowList, keyof PutRow> = {
   service: 'interval',
 }
 
-/** A row of a list put in place, added, or taken out. What would lead nowhere afterwards is refused by name. */
+/** A row of a list put in place, added, or taken out with what only made sense with it. */
 export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow, who: Who): Promise<Told> {
   const rows = (body[put.list] ?? []) as Rows
   const before = rows.find((r) => r.id === put.id)
   if (put.remove) {
     if (!before) refuse('id', `"${put.id}" is not in the list`)
-    const left = { ...body, [put.list]: rows.filter((r) => r.id !== put.id) } as SheetBody
-    const dangling = referringTo(left, put.list, put.id)
-    if (dangling.length)
-      throw new Refusal(
-        422,
-        'in-use',
-        `${before.label ?? before.name ?? before.what ?? put.id} cannot be taken out: ${dangling.join(', ')} refers to it. Change that first.`,
-        [{ path: 'id', message: 'is referred to' }],
-      )
-    await keep(tx, body.id, withoutSources(left, `${put.list}.${put.id}.`), who)
+    await keep(tx, body.id, withoutRow(body, put.list, put.id), who)
     return told(body.id, {
       act: 'row',
       name: body.name,
@@ -215,23 +206,6 @@ export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow,
     row: given.label ?? given.name ?? given.what ?? given.id,
     out: false,
   })
-}
-
-const withoutSources = (body: SheetBody, under: string): SheetBody => ({
-  ...body,
-  ...(body.sources ? { sources: body.sources.filter((s) => !s.path.startsWith(under)) } : {}),
-})
-
-/** What would name a row that is gone. */
-function referringTo(body: SheetBody, list: RowList, id: string): string[] {
-  const place = { adjusters: `stack:${id}`, bearings: `bearing:${id}` }[list as string]
-  return [
-    ...(place ? body.parts.filter((p) => p.place === place).map((p) => p.name) : []),
-    ...(list === 'parts' ? body.parts.filter((p) => p.after?.includes(id)).map((p) => p.name) : []),
-    ...(list === 'measures'
-      ? body.adjusters.filter((a) => a.rules && id in a.rules).map((a) => a.label)
-      : []),
-  ]
 }
 
 /** Figures of a sheet from elsewhere that were now held against the own manual. */

@@ -4,7 +4,7 @@ import type { Told } from '@moray/core/job/event'
 import type { JudgedBuild } from '@moray/core/job/judged'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { nearestMaster } from '@moray/core/measuring/setting-master'
-import { plausibleKind, valueOf } from '@moray/core/setting/assess'
+import { isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import { showBoth } from '@moray/core/units/format'
 import type { Gauge } from '@moray/contract/replies'
 import type { LengthUnit, SupersedeReading, TakeReading } from '@moray/contract/requests/setting'
@@ -42,6 +42,12 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
   mustBeOpen(build)
   const measure = job.sheet.measures.find((m) => m.id === body.measure)
   if (!measure) refuse('measure', `"${body.measure}" is no measure of ${job.sheet.name}`)
+  if (!isReadable(job.sheet, measure))
+    refuse(
+      'measure',
+      `${measure.label}: the sheet does not say yet how it is measured; enter that first, then the reading says where the gear stands`,
+      'figure-missing',
+    )
   const gauge = await mustHaveGauge(tx, body.gaugeId, who)
   if (gauge.retired) refuse('gaugeId', `"${gauge.name}" takes no more readings; choose another gauge`)
   const { valueMm } = await insert(

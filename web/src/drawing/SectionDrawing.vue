@@ -12,7 +12,7 @@ export interface DrawingTag {
   name: string
   value: string
   below?: string
-  verdict?: Verdict
+  verdict?: Verdict | 'no-window'
 }
 
 const props = defineProps<{

@@ -1,19 +1,55 @@
 <script setup lang="ts">
 import { PART_KINDS } from '@moray/core/drives/parts'
-import { FAMILIES, type DriveSheet, type Measure } from '@moray/core/drives/sheet'
+import { FAMILIES, type Measure } from '@moray/core/drives/sheet'
 import { meshGeometry } from '@moray/core/gears/mesh'
 import type { Window } from '@moray/core/measuring/window'
 import { sensitivities } from '@moray/core/gears/train'
 import { computed } from 'vue'
 import SectionDrawing, { type DrawingTag } from '../drawing/SectionDrawing.vue'
 import LoadState from '../ui/LoadState.vue'
+import Button from 'primevue/button'
+import { endpoints } from '@moray/contract/endpoints'
+import { LOCK_KINDS, type Fastener } from '@moray/core/drives/fasteners'
+import { sensitivityTrust } from '@moray/core/gears/train'
+import { RouterLink, useRouter } from 'vue-router'
+import { useWrite } from '../wire/use-write.ts'
 import { useUnits } from '../ui/units.ts'
-import { useDrives } from '../wire/queries.ts'
+import { keys, useDrives, useQueryClient } from '../wire/queries.ts'
 
 const props = defineProps<{ id: string }>()
 const store = useDrives()
 const units = useUnits()
-const sheet = computed<DriveSheet | undefined>(() => store.sheets?.find((s) => s.id === props.id))
+const sheet = computed(() => store.sheets?.find((s) => s.id === props.id))
+const router = useRouter()
+const client = useQueryClient()
+const write = useWrite()
+/** On with the draft of the next version, or a new one out of this. */
+async function change() {
+  if (!sheet.value?.drafted) {
+    const draft = await write.send(endpoints.beginDraft, { id: props.id }, { anew: false })
+    if (draft) client.setQueryData(keys.draft(props.id), draft)
+    else if (write.error.value?.code !== 'draft-open') return
+    void client.invalidateQueries({ queryKey: keys.drives })
+  }
+  void router.push(`/drives/${props.id}/draft`)
+}
+const trusts = computed(() => (sheet.value ? sensitivityTrust(sheet.value) : {}))
+const TRUST = { rule: "the manual's rule", geometry: 'geometry', depth: 'depth' }
+const trustText = (measure: string, stack: string) => {
+  const t = trusts.value[measure]?.[stack]
+  return t ? `± ${(100 * t.relU).toFixed(0)} %, by ${TRUST[t.from]}` : ''
+}
+const lockText = (f: Fastener) =>
+  [
+    f.hand === 'left' ? 'left-hand' : '',
+    f.lock && f.lock !== 'none' ? LOCK_KINDS[f.lock] : '',
+    f.tabs === undefined ? '' : `${f.tabs} tabs`,
+    f.hidden ? 'easily overlooked' : '',
+    f.captiveUntil ? `in before ${f.captiveUntil} closes` : '',
+    f.useOnce ? 'used once' : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
 const tags = computed((): DrawingTag[] => [
   ...(sheet.value?.adjusters ?? []).map((a) => ({
     id: `stack:${a.id}`,
@@ -31,6 +67,7 @@ const tags = computed((): DrawingTag[] => [
 function windowText(m: Measure) {
   const { min, max } = m.window
   const digits = (mm: number | undefined) => (mm === undefined ? '' : units.digits(mm))
+  if (min === undefined && max === undefined) return 'no window yet,'
   if (min === undefined) return `≤ ${digits(max)}`
   return max === undefined ? `≥ ${digits(min)}` : `${digits(min)}–${digits(max)}`
 }
@@ -50,7 +87,7 @@ const bench = computed(() => {
     b.hidden && `${b.hidden.count} hidden: ${b.hidden.where}`,
     b.lockTabs && `${b.lockTabs.what}: ${between(b.lockTabs.torqueNm)}, tabs ${b.lockTabs.tabs}`,
     b.raceLetters && `Letters of the races ${b.raceLetters}`,
-    `Seal springs ${b.sealSprings}`,
+    b.sealSprings && `Seal springs ${b.sealSprings}`,
     b.oilFeed && `${b.oilFeed}: open, in line`,
     b.waterTube && `Water tube: ${b.waterTube.toLowerCase()}`,
     b.propeller?.kind === 'tabs' &&
@@ -59,7 +96,9 @@ const bench = computed(() => {
     b.thrustHub,
     leak
       ? `Leak test ${units.value(leak.workKpa, 'kPa')}, never above ${units.value(leak.maxKpa, 'kPa')}; hold ${leak.holdMin} min, allowed ${leak.allowedMlPerMin} ml/min; blocked: ${leak.ports.join(', ')}`
-      : 'No leak test: the case holds grease',
+      : b.noTest
+        ? `No leak test: ${b.noTest}`
+        : 'Leak test: no figures on the sheet yet',
     `About ${b.weightKg} kg`,
   ].filter((line): line is string => !!line)
 })
@@ -82,10 +121,25 @@ function how(m: Measure): string {
     <div class="page-head">
       <h1>{{ sheet.name }}</h1>
       <p class="small soft">
-        {{ FAMILIES[sheet.family] }}, version {{ sheet.version
+        {{ FAMILIES[sheet.family] }}, version {{ sheet.edition ?? sheet.version
         }}{{ sheet.demo ? '. Demo sheet, invented numbers' : '' }}
       </p>
+      <div class="acts no-print">
+        <RouterLink :to="`/drives/${sheet.id}/compare`">Versions</RouterLink>
+        <a
+          :href="`/api/drives/${sheet.id}/versions/${sheet.version}/file`"
+          :download="`${sheet.id}.sheet.json`"
+          >Save as a file</a
+        >
+        <Button
+          :label="sheet.drafted ? 'On with the next version' : 'Change it'"
+          class="quiet"
+          :disabled="write.busy.value"
+          @click="change"
+        />
+      </div>
     </div>
+    <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
     <div class="two">
       <div>
         <SectionDrawing :sheet="sheet" :tags="tags" :max-height="430" />
@@ -129,7 +183,9 @@ function how(m: Measure): string {
                   start {{ units.both(a.startMm) }}, at most {{ a.maxPieces }} pieces;
                   {{
                     a.moves
-                      ? `more shim moves the ${sheet.gears.find((g) => g.id === a.moves)?.label.toLowerCase()} ${a.effect > 0 ? 'outward' : 'inward'}`
+                      ? a.effect === 0
+                        ? 'which way it moves its gear is not on the sheet yet'
+                        : `more shim moves the ${sheet.gears.find((g) => g.id === a.moves)?.label.toLowerCase()} ${a.effect > 0 ? 'outward' : 'inward'}`
                       : 'sets the crush'
                   }}
                 </template>
@@ -139,7 +195,7 @@ function how(m: Measure): string {
                     <span class="mono"
                       >{{ table[m.id]![a.id]! > 0 ? '+' : '' }}{{ table[m.id]![a.id]!.toFixed(3) }}</span
                     >
-                    per unit</span
+                    per unit, {{ trustText(m.id, a.id) }}</span
                   >
                 </template>
               </dd>
@@ -154,10 +210,16 @@ function how(m: Measure): string {
                 {{ m.label }} <span class="mono">{{ m.mesh.pinionTeeth }} : {{ m.mesh.gearTeeth }}</span>
               </dt>
               <dd class="small soft">
-                module {{ m.mesh.moduleMm }}, face {{ units.both(m.mesh.faceWidthMm, 1) }}, pressure angle
-                {{ m.mesh.pressureAngleDeg ?? 20 }}°, spiral {{ m.mesh.spiralAngleDeg ?? 0 }}°; pitch angles
-                {{ meshGeometry(m.mesh).pinionPitchAngleDeg.toFixed(1) }}° and
-                {{ meshGeometry(m.mesh).gearPitchAngleDeg.toFixed(1) }}°
+                <template v-if="m.basis === 'drawn'"
+                  >geometry not known yet; only the manual's rules say how backlash answers</template
+                ><template v-else>
+                  module {{ Number(m.mesh.moduleMm.toFixed(3))
+                  }}{{ m.basis === 'measured' ? ' by calliper' : '' }}, face
+                  {{ units.both(m.mesh.faceWidthMm, 1) }}, pressure angle
+                  {{ m.mesh.pressureAngleDeg ?? 20 }}°, spiral {{ m.mesh.spiralAngleDeg ?? 0 }}°; pitch angles
+                  {{ meshGeometry(m.mesh).pinionPitchAngleDeg.toFixed(1) }}° and
+                  {{ meshGeometry(m.mesh).gearPitchAngleDeg.toFixed(1) }}°</template
+                >
               </dd>
             </template>
           </dl>
@@ -194,6 +256,52 @@ function how(m: Measure): string {
         </section>
       </div>
     </div>
+    <section v-if="sheet.fasteners?.length" aria-label="Fasteners" class="parts">
+      <h2>Fasteners</h2>
+      <div class="scroll">
+        <table class="ledger fine">
+          <thead>
+            <tr>
+              <th scope="col">Fasteners</th>
+              <th scope="col">Where</th>
+              <th scope="col">Thread</th>
+              <th scope="col">Torque</th>
+              <th scope="col">Thread is</th>
+              <th scope="col">Lock</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="f in sheet.fasteners" :key="f.id">
+              <td>
+                {{ f.name }}<template v-if="f.count > 1"> × {{ f.count }}</template>
+              </td>
+              <td>{{ f.where }}</td>
+              <td class="mono">{{ f.thread }}</td>
+              <td class="mono">{{ f.torqueNm ? between(f.torqueNm) : '' }}</td>
+              <td>{{ f.treatment }}</td>
+              <td>{{ lockText(f) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </section>
+    <section v-if="sheet.service?.length" aria-label="Service" class="parts">
+      <h2>Service</h2>
+      <ul class="small">
+        <li v-for="s in sheet.service" :key="s.id">
+          {{ s.what }}:
+          {{
+            [
+              s.months && `every ${s.months} months`,
+              s.saltMonths && `every ${s.saltMonths} in salt`,
+              s.hours && `every ${s.hours} h`,
+            ]
+              .filter(Boolean)
+              .join(', ')
+          }}
+        </li>
+      </ul>
+    </section>
     <section v-if="sheet.parts.length" aria-label="Parts" class="parts">
       <h2>Parts, in the order in which they come off</h2>
       <div class="scroll">
@@ -227,6 +335,18 @@ function how(m: Measure): string {
 </template>
 
 <style scoped>
+.acts {
+  margin-left: auto;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 1rem;
+  align-items: center;
+}
+@media (max-width: 600px) {
+  .acts {
+    margin-left: 0;
+  }
+}
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1.3fr) minmax(18rem, 1fr);

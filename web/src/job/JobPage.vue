@@ -2,12 +2,15 @@
 import { RouterLink, RouterView } from 'vue-router'
 import JobMenu from './JobMenu.vue'
 import LoadState from '../ui/LoadState.vue'
+import NewerSheet from './NewerSheet.vue'
 import RouteNews from './RouteNews.vue'
 import { onClickOutside, onKeyStroke } from '@vueuse/core'
-import { useTemplateRef } from 'vue'
+import { ref, useTemplateRef } from 'vue'
 import { provideJob } from './shown-job.ts'
+import { isOver } from '@moray/core/job/record'
 
 const props = defineProps<{ id: string }>()
+const adopting = ref(false)
 const store = provideJob(() => props.id)
 /** What is about the job as a whole stands behind its number, out of the way of the work. */
 const menu = useTemplateRef<HTMLDetailsElement>('menu')
@@ -44,14 +47,30 @@ onKeyStroke('Escape', shut)
           </p>
           <p class="small">{{ store.job.complaint }}</p>
           <p v-if="store.job.sheet.demo" class="small soft">Demo sheet, invented numbers</p>
-          <p v-if="store.job.newerSheetVersion" class="small soft">
-            Sheet version {{ store.job.sheet.version }}; a newer one ({{ store.job.newerSheetVersion }})
-            exists
+          <p class="small soft">
+            Sheet
+            {{
+              store.job.sheet.edition === undefined
+                ? 'as typed so far, not published'
+                : `version ${store.job.sheet.edition}`
+            }}
+          </p>
+          <p v-if="store.job.newerSheetVersion && !isOver(store.job.state)" class="small">
+            A newer version of the sheet exists.
+            <button type="button" class="texty small" @click="adopting = true">
+              See what it would change
+            </button>
           </p>
           <JobMenu :job="store.job" />
         </div>
       </details>
     </header>
+    <NewerSheet
+      v-if="adopting && store.job.newerSheetVersion"
+      :job="store.job"
+      :newer="store.job.newerSheetVersion"
+      @close="adopting = false"
+    />
     <RouteNews :job="store.job" />
     <p v-if="store.error" class="fault no-print" role="alert">{{ store.error.message }}</p>
     <RouterView :key="id" />

@@ -46,7 +46,9 @@ const backBy = (s: number) =>
 const clock = (iso: string) => format(new Date(iso), 'HH:mm')
 const windowText = (min?: number, max?: number) =>
   min === undefined
-    ? `up to ${units.digits(max!)}`
+    ? max === undefined
+      ? 'none on the sheet'
+      : `up to ${units.digits(max)}`
     : max === undefined
       ? `from ${units.digits(min)}`
       : `${units.digits(min)} to ${units.digits(max)}`
@@ -100,7 +102,8 @@ const print = () => window.print()
       <div>
         <dt>Sheet</dt>
         <dd>
-          {{ job.sheet.name }}, version {{ job.sheet.version
+          {{ job.sheet.name }},
+          {{ job.sheet.edition === undefined ? 'as typed so far' : `version ${job.sheet.edition}`
           }}{{ job.sheet.demo ? ' (demo, invented numbers)' : '' }}
         </dd>
       </div>

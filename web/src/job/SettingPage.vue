@@ -7,6 +7,7 @@ import SectionDrawing from '../drawing/SectionDrawing.vue'
 import WindowRuler from '../ui/WindowRuler.vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
+import { hasLimit, isReadable } from '@moray/core/setting/assess'
 import { useJob } from './shown-job.ts'
 import { useGauges } from '../wire/queries.ts'
 import RoundList from './RoundList.vue'
@@ -109,17 +110,27 @@ const rows = computed(() =>
             <span class="label">{{ r.measure.label }}</span>
             <VerdictMark :verdict="r.state.judgement?.verdict" />
           </button>
+          <p v-if="!hasLimit(r.measure.window)" class="small soft">
+            {{
+              isReadable(job.sheet, r.measure)
+                ? 'no window on the sheet yet'
+                : 'the sheet does not say yet how it is measured'
+            }}
+          </p>
           <WindowRuler
+            v-else
             :label="r.measure.label"
             :window="r.measure.window"
             :target="r.measure.target"
             :decimals="decimalsOf(r.measure)"
             :reading="
-              r.state.judgement && {
-                value: r.state.judgement.mean,
-                U: r.state.judgement.U,
-                verdict: r.state.judgement.verdict,
-              }
+              r.state.judgement && r.state.judgement.verdict !== 'no-window'
+                ? {
+                    value: r.state.judgement.mean,
+                    U: r.state.judgement.U,
+                    verdict: r.state.judgement.verdict,
+                  }
+                : undefined
             "
             :prediction="r.predicted"
           />

@@ -3,7 +3,7 @@ import type { Verdict } from '@moray/core/measuring/judge'
 import { computed } from 'vue'
 
 /** Shape and word first, colour second: a dot and where it stands to the two limit bars. */
-const props = defineProps<{ verdict?: Verdict | 'superseded' | undefined; bare?: boolean }>()
+const props = defineProps<{ verdict?: Verdict | 'superseded' | 'no-window' | undefined; bare?: boolean }>()
 
 const WORDS = {
   in: 'inside',
@@ -11,6 +11,7 @@ const WORDS = {
   'too-close': 'too close to call',
   superseded: 'set aside',
   none: 'not measured',
+  'no-window': 'no window on the sheet',
 } as const
 const kind = computed(() => props.verdict ?? 'none')
 const word = computed(() => WORDS[kind.value])

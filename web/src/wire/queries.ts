@@ -14,6 +14,9 @@ export const keys = {
   gauges: ['gauges'],
   gaugeHistory: (id: string) => ['gauges', id],
   drives: ['drives'],
+  draft: (id: string) => ['drives', id, 'draft'],
+  versions: (id: string) => ['drives', id, 'versions'],
+  sheetFile: (id: string, version: number) => ['sheet', id, version, 'file'],
   sheet: (id: string, version: number) => ['sheet', id, version],
   jobs: ['jobs'],
   jobPage: (state: string, search: string) => ['jobs', state, search],
@@ -97,6 +100,27 @@ export const useDrives = () =>
     'sheets',
     () => keys.drives,
     () => read(endpoints.drives, {}),
+  )
+
+export const useDraft = (id: MaybeRefOrGetter<string>) =>
+  reading(
+    'draft',
+    () => keys.draft(toValue(id)),
+    () => read(endpoints.draft, { id: toValue(id) }),
+  )
+export const useVersions = (id: MaybeRefOrGetter<string>) =>
+  reading(
+    'versions',
+    () => keys.versions(toValue(id)),
+    () => read(endpoints.versions, { id: toValue(id) }),
+  )
+/** The body of a version, as it was published; it never changes. */
+export const useSheetFile = (at: () => { id: string; version: number } | undefined) =>
+  reading(
+    'body',
+    () => keys.sheetFile(at()?.id ?? '', at()?.version ?? 0),
+    () => read(endpoints.sheetFile, at()!),
+    () => at() !== undefined,
   )
 
 export const useMovements = (line: string) =>
@@ -223,6 +247,7 @@ export function hear(client: QueryClient, event: LiveEvent): void {
   }
   if (DRAWER_KINDS.includes(event.kind)) stale(keys.drawer)
   if (event.kind === 'gauge') stale(keys.gauges)
+  if (event.kind === 'sheet' || event.kind === 'figure') stale(keys.drives)
   if (event.kind === 'outcome') stale(['fault-history'])
   if (event.kind === 'outcome' || event.kind === 'shop') stale(keys.shop)
   if (event.kind === 'shop') stale(keys.people)

@@ -7,6 +7,7 @@ import { checkSheet } from '../check-sheet.ts'
 import type { Fastener } from '../fasteners.ts'
 import { figureAt, type SheetBody } from './body.ts'
 import { figureFields, touches } from './figures.ts'
+import { toothFigure } from './geometry.ts'
 import { filled } from './fill.ts'
 import { figureProblem } from './read-figure.ts'
 
@@ -77,13 +78,14 @@ function modules(body: SheetBody, wrong: FieldProblem[], doubtful: FieldProblem[
   for (const m of body.meshes) {
     if (m.mesh) continue
     const [pinion, gear] = [m.pinion, m.gear].map((id) => body.gears.find((g) => g.id === id))
-    if (!pinion?.teeth || !gear?.teeth || !m.form) continue
+    const form = toothFigure(body, m, 'form')
+    if (!pinion?.teeth || !gear?.teeth || !form) continue
     if (pinion.outsideMm === undefined && gear.outsideMm === undefined) continue
     try {
       const found = gearFromMeasures({
         pinionTeeth: pinion.teeth,
         gearTeeth: gear.teeth,
-        form: m.form,
+        form,
         ...(gear.outsideMm === undefined ? {} : { gearOutsideMm: gear.outsideMm }),
         ...(pinion.outsideMm === undefined ? {} : { pinionOutsideMm: pinion.outsideMm }),
       })

@@ -1,5 +1,6 @@
 import type { Quantity } from '../../units/factors.ts'
-import { figureAt, type SheetBody } from './body.ts'
+import { figureAt, type BodyMesh, type SheetBody } from './body.ts'
+import { likeOf, toothFigure } from './geometry.ts'
 import type { SourceKind } from './source.ts'
 
 /** The order in which manuals go through a drive. */
@@ -114,6 +115,7 @@ export function lackingIn(body: SheetBody): string[] {
 }
 
 function gearFields(body: SheetBody): FigureField[] {
+  const counted = body.meshes.filter((m) => !m.mesh)
   return [
     ...body.gears.map((g): FigureField => ({
       path: `gears.${g.id}.teeth`,
@@ -124,53 +126,7 @@ function gearFields(body: SheetBody): FigureField[] {
       place: `gear:${g.id}`,
       for: 'inspection',
     })),
-    ...body.meshes
-      .filter((m) => !m.mesh)
-      .flatMap((m): FigureField[] => {
-        const place = `gear:${m.gear}`
-        return [
-          {
-            path: `meshes.${m.id}.form`,
-            group: 'gears',
-            label: `${m.label}: teeth are`,
-            shape: choice({ spiral: 'curved', straight: 'straight' }),
-            usual: 'measured',
-            place,
-          },
-          {
-            path: `meshes.${m.id}.faceWidthMm`,
-            group: 'gears',
-            label: `${m.label}: face width`,
-            help: 'Calliper along a tooth, from its thick end to its thin end.',
-            shape: length(300, false, 0.5),
-            usual: 'measured',
-            place,
-          },
-          ...(m.form === 'straight'
-            ? []
-            : [
-                {
-                  path: `meshes.${m.id}.spiralAngleDeg`,
-                  group: 'gears' as const,
-                  label: `${m.label}: spiral angle in the middle of the face`,
-                  shape: angle(0, 60),
-                  usual: 'measured' as const,
-                  place,
-                  otherwise: '35° ± 5° is assumed',
-                },
-              ]),
-          {
-            path: `meshes.${m.id}.pressureAngleDeg`,
-            group: 'gears',
-            label: `${m.label}: pressure angle`,
-            shape: angle(10, 40),
-            usual: 'manual',
-            place,
-            otherwise: '20° ± 2.5° is assumed',
-          },
-        ]
-      }),
-    ...(body.meshes.some((m) => !m.mesh)
+    ...(counted.length
       ? body.gears.map((g): FigureField => ({
           path: `gears.${g.id}.outsideMm`,
           group: 'gears',
@@ -181,6 +137,46 @@ function gearFields(body: SheetBody): FigureField[] {
           place: `gear:${g.id}`,
         }))
       : []),
+    // pairs on one pinion are cut alike: what differs in the second may be typed, and is asked for last
+    ...counted.filter((m) => !likeOf(body, m)).flatMap((m) => toothFields(body, m)),
+    ...counted.filter((m) => likeOf(body, m)).flatMap((m) => toothFields(body, m)),
+  ]
+}
+
+function toothFields(body: SheetBody, m: BodyMesh): FigureField[] {
+  const like = likeOf(body, m)
+  const as = like ? { otherwise: `as the ${like.label.toLowerCase()}` } : {}
+  const field = (
+    name: string,
+    label: string,
+    shape: FigureShape,
+    more: Partial<FigureField>,
+  ): FigureField => ({
+    path: `meshes.${m.id}.${name}`,
+    group: 'gears',
+    label: `${m.label}: ${label}`,
+    shape,
+    usual: 'measured',
+    place: `gear:${m.gear}`,
+    ...more,
+    ...as,
+  })
+  return [
+    field('form', 'teeth are', choice({ spiral: 'curved', straight: 'straight' }), {}),
+    field('faceWidthMm', 'face width', length(300, false, 0.5), {
+      help: 'Calliper along a tooth, from its thick end to its thin end.',
+    }),
+    ...(toothFigure(body, m, 'form') === 'straight'
+      ? []
+      : [
+          field('spiralAngleDeg', 'spiral angle in the middle of the face', angle(0, 60), {
+            otherwise: '35° ± 5° is assumed',
+          }),
+        ]),
+    field('pressureAngleDeg', 'pressure angle', angle(10, 40), {
+      usual: 'manual',
+      otherwise: '20° ± 2.5° is assumed',
+    }),
   ]
 }
 

@@ -27,6 +27,18 @@ export const GIVEN_U: MeshUncertainty = {
 /** What the section is drawn with while nobody has counted or measured. */
 const DRAWN = { pinionTeeth: 14, gearTeeth: 27, moduleMm: 4.2 }
 
+type ToothFigure = 'form' | 'faceWidthMm' | 'spiralAngleDeg' | 'pressureAngleDeg' | 'shaftAngleDeg'
+
+/** The pair that shares its pinion with another one and was measured before it: their teeth are cut alike. */
+export const likeOf = (body: SheetBody, m: BodyMesh): BodyMesh | undefined => {
+  const first = body.meshes.find((x) => x.pinion === m.pinion && !x.mesh)
+  return first && first.id !== m.id ? first : undefined
+}
+
+/** A figure of the teeth of a pair; its own, or that of the pair before it on the same pinion. */
+export const toothFigure = <F extends ToothFigure>(body: SheetBody, m: BodyMesh, figure: F): BodyMesh[F] =>
+  m[figure] ?? likeOf(body, m)?.[figure]
+
 const teethOf = (body: SheetBody, gear: string) => body.gears.find((g) => g.id === gear)?.teeth
 
 /**
@@ -36,12 +48,19 @@ const teethOf = (body: SheetBody, gear: string) => body.gears.find((g) => g.id =
  */
 export function meshOf(body: SheetBody, m: BodyMesh): Pick<GearMesh, 'mesh' | 'basis' | 'u'> {
   if (m.mesh) return { mesh: m.mesh }
+  const [form, faceWidthMm, spiral, pressure, shaftAngleDeg] = [
+    toothFigure(body, m, 'form'),
+    toothFigure(body, m, 'faceWidthMm'),
+    toothFigure(body, m, 'spiralAngleDeg'),
+    toothFigure(body, m, 'pressureAngleDeg'),
+    toothFigure(body, m, 'shaftAngleDeg'),
+  ]
   const [z1, z2] = [teethOf(body, m.pinion), teethOf(body, m.gear)]
-  const straight = m.form === 'straight'
+  const straight = form === 'straight'
   const angles = {
-    ...(m.shaftAngleDeg === undefined ? {} : { shaftAngleDeg: m.shaftAngleDeg }),
-    pressureAngleDeg: m.pressureAngleDeg ?? ASSUMED.pressureAngleDeg,
-    spiralAngleDeg: straight ? 0 : (m.spiralAngleDeg ?? ASSUMED.spiralAngleDeg),
+    ...(shaftAngleDeg === undefined ? {} : { shaftAngleDeg }),
+    pressureAngleDeg: pressure ?? ASSUMED.pressureAngleDeg,
+    spiralAngleDeg: straight ? 0 : (spiral ?? ASSUMED.spiralAngleDeg),
   }
   const gearOutsideMm = body.gears.find((g) => g.id === m.gear)?.outsideMm
   const pinionOutsideMm = body.gears.find((g) => g.id === m.pinion)?.outsideMm
@@ -52,27 +71,23 @@ export function meshOf(body: SheetBody, m: BodyMesh): Pick<GearMesh, 'mesh' | 'b
         pinionTeeth: z1,
         gearTeeth: z2,
         form: straight ? 'straight' : 'spiral',
-        ...(m.shaftAngleDeg === undefined ? {} : { shaftAngleDeg: m.shaftAngleDeg }),
+        ...(shaftAngleDeg === undefined ? {} : { shaftAngleDeg }),
         ...(gearOutsideMm === undefined ? {} : { gearOutsideMm }),
         ...(pinionOutsideMm === undefined ? {} : { pinionOutsideMm }),
       })
       const module = found.moduleMm
-      const mesh = shaped(z1, z2, module, angles, m.faceWidthMm)
+      const mesh = shaped(z1, z2, module, angles, faceWidthMm)
       checkMesh(mesh)
       return { mesh: { ...mesh, cutterRadiusMm: cutterOf(mesh) }, moduleRel: found.moduleUMm / 2 / module }
     })
     // the sensitivity needs form, face width and module; what is missing of them makes the pair a drawing
-    if (measured && m.form !== undefined && m.faceWidthMm !== undefined)
+    if (measured && form !== undefined && faceWidthMm !== undefined)
       return {
         mesh: measured.mesh,
         basis: 'measured',
         u: {
-          pressureAngleDeg: m.pressureAngleDeg === undefined ? ASSUMED.pressureAngleUDeg : 0.25,
-          spiralAngleDeg: straight
-            ? 0
-            : m.spiralAngleDeg === undefined
-              ? ASSUMED.spiralAngleUDeg
-              : MEASURED_U.angleDeg,
+          pressureAngleDeg: pressure === undefined ? ASSUMED.pressureAngleUDeg : 0.25,
+          spiralAngleDeg: straight ? 0 : spiral === undefined ? ASSUMED.spiralAngleUDeg : MEASURED_U.angleDeg,
           faceWidthMm: MEASURED_U.faceWidthMm,
           moduleRel: measured.moduleRel,
         },

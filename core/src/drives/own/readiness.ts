@@ -1,7 +1,7 @@
 import type { DriveSheet } from '../sheet.ts'
 import { figureAt, type BodyMesh, type SheetBody } from './body.ts'
 import { figureFields, touches, type Ability, type FigureField } from './figures.ts'
-import { meshOf } from './geometry.ts'
+import { likeOf, meshOf } from './geometry.ts'
 import { sourceOf } from './source.ts'
 
 /** Something that a sheet lacks for one of its abilities. */
@@ -116,8 +116,13 @@ function geometryLacks(body: SheetBody, mesh: BodyMesh, fields: readonly FigureF
       ? []
       : [`gears.${mesh.gear}.outsideMm`]),
   ]
+  const like = likeOf(body, mesh)
+  const known = (path: string) =>
+    figureAt(body, path) !== undefined ||
+    (like !== undefined &&
+      figureAt(body, path.replace(`meshes.${mesh.id}.`, `meshes.${like.id}.`)) !== undefined)
   return needed
-    .filter((path) => figureAt(body, path) === undefined)
+    .filter((path) => !known(path))
     .map((path) => ({ path, label: fields.find((f) => f.path === path)?.label ?? path }))
 }
 

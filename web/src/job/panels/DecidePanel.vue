@@ -20,6 +20,7 @@ import { asWireError } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useCalc } from '../../workers/use-calc.ts'
 import { buildName, decimalsOf, stackThicknesses } from '../setting-view.ts'
+import MissingFigures from './MissingFigures.vue'
 import OwnStacks from './OwnStacks.vue'
 import PlanCard from './PlanCard.vue'
 
@@ -44,6 +45,12 @@ const accepted = computed(() =>
   props.job.acceptance?.build === props.build.number ? props.job.acceptance : null,
 )
 const shimmed = computed(() => isShimmed(props.job.sheet))
+/** The sheet does not say yet how stacks and measures answer one another. */
+const lacking = computed(() =>
+  props.job.sheet.adjusters.some(
+    (a) => a.kind === 'shim' && a.moves !== undefined && (a.setBy ?? 'readings') === 'readings',
+  ),
+)
 const open = computed(() =>
   props.job.sheet.measures
     .filter((m) => state.value.measures[m.id]?.judgement?.verdict !== 'in')
@@ -233,7 +240,15 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
       </p>
       <p v-if="accept.error.value && !asking" class="fault" role="alert">{{ accept.error.value.message }}</p>
 
-      <p v-if="!shimmed && !accepted" class="caution">
+      <MissingFigures
+        v-if="writable && !accepted && !state.allIn"
+        :key="job.sheetVersion"
+        :job="job"
+        :paths="[]"
+        ability="setting"
+        title="What the next stacks still need"
+      />
+      <p v-if="!shimmed && !accepted && !lacking" class="caution">
         No shim stack moves what is measured on this drive; it is set or judged by the readings alone.
       </p>
 

@@ -7,10 +7,11 @@ import type { Measure } from '@moray/core/drives/sheet'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster } from '@moray/core/measuring/setting-master'
-import { plausibleKind, valueOf } from '@moray/core/setting/assess'
+import { isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import { useStorage } from '@vueuse/core'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
+import MissingFigures from './MissingFigures.vue'
 import NotationField from '../../ui/NotationField.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 import VerdictMark from '../../ui/VerdictMark.vue'
@@ -65,6 +66,10 @@ const master = computed(() => {
   return nearestMaster(gauge.value?.masters ?? [], props.measure.how.masterMm)
 })
 
+/** Figures of this measure that the sheet has not yet. */
+const wants = computed(() =>
+  (props.job.sheet.lacks ?? []).filter((l) => l.startsWith(`measures.${props.measure.id}.`)),
+)
 const state = computed(() => props.build.assessment.measures[props.measure.id]!)
 const readings = computed(() => props.build.readings.filter((r) => r.measure === props.measure.id))
 const counting = computed(() => readings.value.filter((r) => !r.superseded))
@@ -141,7 +146,8 @@ async function drop(reason: string) {
   <ul class="before" aria-label="Before it counts">
     <li v-for="b in measure.before" :key="b">{{ b }}</li>
   </ul>
-  <template v-if="writable">
+  <MissingFigures v-if="writable && wants.length" :key="wants.join()" :job="job" :paths="wants" />
+  <template v-if="writable && isReadable(job.sheet, measure)">
     <label class="gauge">
       <span class="small soft">With</span>
       <Select
@@ -188,6 +194,7 @@ async function drop(reason: string) {
     </p>
     <VerdictMark :verdict="state.judgement.verdict" />
     <WindowRuler
+      v-if="state.judgement.verdict !== 'no-window'"
       :label="measure.label"
       :window="measure.window"
       :target="measure.target"

@@ -18,6 +18,7 @@ import { useShop } from '../../stores/shop.ts'
 import { problemAt, send, type WireError } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useWriteAs } from '../../wire/use-write.ts'
+import MissingFigures from '../panels/MissingFigures.vue'
 import StepDone from './StepDone.vue'
 import StepForm from './StepForm.vue'
 import { attemptsOf, figuresOf, orderedParts, wrongSoFar, type RouteView } from './route-view.ts'
@@ -275,8 +276,14 @@ const turn = computed(() => definition.value.turn)
       <RouterLink v-if="!closing && page" :to="`/jobs/${job.id}/${page[0]}`">{{ page[1] }}</RouterLink>
     </StepDone>
 
+    <MissingFigures
+      v-if="definition.wants && step.state !== 'done'"
+      :key="definition.wants.join()"
+      :job="job"
+      :paths="definition.wants"
+    />
     <StepForm
-      v-else
+      v-if="step.state !== 'done' || correcting"
       ref="form"
       v-model:answers="answers"
       :step="definition"

@@ -1,0 +1,35 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+
+const root = resolve(import.meta.dirname, '../..')
+const running: ChildProcess[] = []
+
+/** One server more than the one that all tests share, with settings of its own. @returns its address */
+export async function server(env: Record<string, string>): Promise<string> {
+  const child = spawn(process.execPath, ['tools/start.mjs'], {
+    cwd: root,
+    env: { ...process.env, PORT: '0', MORAY_DATA: mkdtempSync(join(tmpdir(), 'moray-e2e-')), ...env },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  running.push(child)
+  return new Promise((ready, failed) => {
+    let text = ''
+    child.stdout!.on('data', (d) => {
+      text += String(d)
+      const url = /http:\S+/.exec(text)?.[0]
+      if (url) ready(url)
+    })
+    child.on('exit', () => failed(new Error('the server ended')))
+  })
+}
+
+/** Ends the servers that this file has started. */
+export const endServers = (): Promise<unknown> =>
+  Promise.all(
+    running.map((child) => {
+      child.kill('SIGTERM')
+      return new Promise((done) => child.on('exit', done))
+    }),
+  )

@@ -1,0 +1,210 @@
+<script setup lang="ts">
+import type { SheetDraft } from '@moray/contract/replies'
+import type { PutRow } from '@moray/contract/requests/sheets'
+import Button from 'primevue/button'
+import { computed, reactive, ref } from 'vue'
+import FormDialog from '../../ui/FormDialog.vue'
+import { freeId, useDraftWrite } from './use-draft-write.ts'
+
+/** What the drive is made of: stacks, settings of bearings, measures. What it has not is struck out, what it has besides is added. */
+const props = defineProps<{ draft: SheetDraft }>()
+const write = useDraftWrite()
+const body = computed(() => props.draft.body)
+const gear = (id: string | undefined) => body.value.gears.find((g) => g.id === id)?.label.toLowerCase()
+const axis = (id: string) => body.value.axes.find((a) => a.id === id)?.label.toLowerCase() ?? id
+const pair = (id: string) => body.value.meshes.find((m) => m.id === id)?.label.toLowerCase() ?? id
+
+const lists = computed(() => [
+  {
+    list: 'adjusters' as const,
+    title: 'Stacks and carriers',
+    rows: body.value.adjusters.map((a) => ({
+      id: a.id,
+      label: a.label,
+      about: a.moves ? `moves the ${gear(a.moves)}` : 'sets a bearing',
+    })),
+  },
+  {
+    list: 'measures' as const,
+    title: 'What is measured',
+    rows: body.value.measures.map((m) => ({
+      id: m.id,
+      label: m.label,
+      about:
+        m.kind === 'backlash'
+          ? pair(m.mesh)
+          : m.kind === 'depth'
+            ? `the ${gear(m.gear)}`
+            : `the ${axis(m.axis)}`,
+    })),
+  },
+  {
+    list: 'bearings' as const,
+    title: 'Bearings',
+    rows: body.value.bearings.map((b) => ({
+      id: b.id,
+      label: b.label,
+      about: b.setting
+        ? b.setting.kind === 'crush'
+          ? 'set by crush'
+          : 'set by rolling torque'
+        : `on the ${axis(b.axis)}`,
+    })),
+  },
+])
+const remove = (list: PutRow['list'], id: string) => write.put(body.value.id, { list, id, remove: true })
+
+const adding = ref<'adjusters' | 'measures' | 'bearings' | null>(null)
+const form = reactive({ label: '', on: '', kind: '', setting: '' })
+function begin(list: 'adjusters' | 'measures' | 'bearings') {
+  write.clear()
+  Object.assign(form, {
+    label: '',
+    on: '',
+    kind: list === 'measures' ? 'backlash' : list === 'bearings' ? 'taper' : 'shim',
+    setting: '',
+  })
+  adding.value = list
+}
+/** What a new row can sit on, by list and kind. */
+const places = computed(() => {
+  if (adding.value === 'adjusters') return body.value.gears
+  if (adding.value === 'bearings') return body.value.axes
+  return form.kind === 'backlash'
+    ? body.value.meshes
+    : form.kind === 'depth'
+      ? body.value.gears
+      : body.value.axes
+})
+async function add() {
+  const b = body.value
+  const on = form.on || places.value[0]?.id
+  if (!form.label.trim() || !on || !adding.value) return
+  const id = freeId(form.label, b[adding.value])
+  const label = form.label.trim()
+  const axisOf = (gearId: string) => b.gears.find((g) => g.id === gearId)!.axis
+  const row: PutRow =
+    adding.value === 'adjusters'
+      ? {
+          list: 'adjusters',
+          id,
+          adjuster: { id, label, kind: form.kind as 'shim', axis: axisOf(on), moves: on },
+        }
+      : adding.value === 'bearings'
+        ? {
+            list: 'bearings',
+            id,
+            bearing: {
+              id,
+              label,
+              kind: form.kind as 'taper',
+              axis: on,
+              ...(form.setting ? { setting: { kind: form.setting as 'crush' } } : {}),
+            },
+          }
+        : {
+            list: 'measures',
+            id,
+            measure: {
+              id,
+              label,
+              kind: form.kind as 'backlash',
+              ...(form.kind === 'backlash'
+                ? { mesh: on }
+                : form.kind === 'depth'
+                  ? { gear: on }
+                  : { axis: on }),
+            },
+          }
+  if (await write.put(b.id, row)) adding.value = null
+}
+</script>
+
+<template>
+  <div>
+    <p class="small soft">
+      Taken over from what is usual in the family. Strike what this drive has not; add what it has besides.
+    </p>
+    <section v-for="l in lists" :key="l.list">
+      <h3>{{ l.title }}</h3>
+      <ul>
+        <li v-for="r in l.rows" :key="r.id">
+          <span
+            >{{ r.label }} <span class="small soft">{{ r.about }}</span></span
+          >
+          <button
+            type="button"
+            class="texty small"
+            :disabled="write.busy.value"
+            @click="remove(l.list, r.id)"
+          >
+            has not got it
+          </button>
+        </li>
+      </ul>
+      <button type="button" class="texty" @click="begin(l.list)">Add one</button>
+    </section>
+    <p v-if="write.error.value && !adding" class="fault" role="alert">{{ write.error.value.message }}</p>
+    <FormDialog
+      v-if="adding"
+      :header="adding === 'adjusters' ? 'A stack' : adding === 'measures' ? 'A measure' : 'A bearing'"
+      action="Add it"
+      :busy="write.busy.value"
+      @send="add"
+      @close="adding = null"
+    >
+      <label class="wide"
+        >Name <input v-model="form.label" maxlength="80" autofocus autocomplete="off"
+      /></label>
+      <label>
+        Kind
+        <select v-model="form.kind">
+          <template v-if="adding === 'adjusters'">
+            <option value="shim">shims</option>
+            <option value="threaded">threaded carrier</option>
+          </template>
+          <template v-else-if="adding === 'measures'">
+            <option value="backlash">backlash</option>
+            <option value="end-play">end play</option>
+            <option value="depth">depth</option>
+          </template>
+          <template v-else>
+            <option value="taper">taper</option>
+            <option value="ball">ball</option>
+            <option value="needle">needle</option>
+            <option value="thrust">thrust</option>
+          </template>
+        </select>
+      </label>
+      <label>
+        {{ adding === 'adjusters' ? 'Moves' : adding === 'measures' ? 'Of' : 'On' }}
+        <select v-model="form.on">
+          <option v-for="p in places" :key="p.id" :value="p.id">{{ p.label }}</option>
+        </select>
+      </label>
+      <label v-if="adding === 'bearings'">
+        Set by
+        <select v-model="form.setting">
+          <option value="">nothing</option>
+          <option value="rolling-torque">rolling torque</option>
+          <option value="crush">crush</option>
+        </select>
+      </label>
+      <p v-if="write.error.value" class="fault wide" role="alert">{{ write.error.value.message }}</p>
+    </FormDialog>
+  </div>
+</template>
+
+<style scoped>
+section {
+  margin-top: 0.8rem;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 0.6rem;
+  min-height: 44px;
+  border-bottom: 1px solid var(--line);
+}
+</style>

@@ -1,0 +1,96 @@
+import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
+import type { FigureField } from '@moray/core/drives/own/figures'
+import type { Source } from '@moray/core/drives/own/source'
+import { SOURCE_KINDS } from '@moray/core/drives/own/source'
+import type { Window } from '@moray/core/measuring/window'
+import type { UnitSystem } from '@moray/core/units/format'
+import { CANONICAL_UNIT, type Quantity } from '@moray/core/units/factors'
+import { bareUnit, inBoth } from '../../ui/both-units.ts'
+
+/** The unit that a bare number of a figure is in: what manuals print for such a thing. */
+export function figureUnit(
+  field: Pick<FigureField, 'shape' | 'group'>,
+  first: UnitSystem,
+): string | undefined {
+  if (field.shape.is !== 'quantity') return undefined
+  const { quantity } = field.shape
+  // rolling torque is small: manuals of that system give it in inch-pounds
+  if (quantity === 'torque' && first === 'imperial' && field.group === 'bearings') return 'inlb'
+  return plainUnit(bareUnit(quantity, first))
+}
+
+/** As the notation spells it. */
+const plainUnit = (name: string) => ({ 'ft-lb': 'ftlb', '°': 'deg', '°C': 'C' })[name] ?? name
+
+const EXAMPLES: Record<Quantity, Record<UnitSystem, readonly [one: string, range: string]>> = {
+  length: { metric: ['0.64 mm', '0.38 to 0.56 mm'], imperial: ['.025in', '.015 to .022in'] },
+  torque: { metric: ['1.2Nm', '0.45 to 0.75 Nm'], imperial: ['45ftlb', '4 to 7 inlb'] },
+  pressure: { metric: ['70 kPa', '60 to 80 kPa'], imperial: ['10psi', '9 to 12psi'] },
+  temperature: { metric: ['20C', '20C'], imperial: ['68F', '68F'] },
+  angle: { metric: ['35', '35'], imperial: ['35', '35'] },
+}
+
+/** What may be typed for a figure, as an example. */
+export function figureExample({ shape }: Pick<FigureField, 'shape'>, first: UnitSystem): string {
+  if (shape.is === 'quantity') return EXAMPLES[shape.quantity][first][shape.range ? 1 : 0]
+  if (shape.is === 'number')
+    return shape.unit === 'ml'
+      ? first === 'imperial'
+        ? '21 oz'
+        : '620 ml'
+      : shape.unit === ''
+        ? shape.whole
+          ? 'a whole number'
+          : '1.2, or .03/.025'
+        : shape.unit === 'teeth'
+          ? ''
+          : `in ${shape.unit}`
+  return ''
+}
+
+/** A value of a figure for the eye, in both systems where there are two. */
+export function figureText(field: Pick<FigureField, 'shape'>, value: unknown, first: UnitSystem): string {
+  const { shape } = field
+  if (value === undefined) return ''
+  switch (shape.is) {
+    case 'choice':
+      return shape.options.find((o) => o.value === value)?.label ?? String(value)
+    case 'words':
+      return Array.isArray(value) ? value.join(', ') : String(value)
+    case 'number':
+      return `${Number(Number(value).toPrecision(6))}${shape.unit ? ` ${shape.unit}` : ''}`
+    case 'quantity': {
+      const unit = CANONICAL_UNIT[shape.quantity]
+      if (!shape.range) return inBoth(Number(value), unit, first)
+      const { min, max } = value as Window
+      if (min === undefined) return `at most ${inBoth(max ?? 0, unit, first)}`
+      if (max === undefined) return `at least ${inBoth(min, unit, first)}`
+      return `${inBoth(min, unit, first)} to ${inBoth(max, unit, first)}`
+    }
+  }
+}
+
+/** Any value of a sheet for the eye; what is no figure stands as it is kept. */
+export function anyText(field: FigureField | undefined, value: unknown, first: UnitSystem): string {
+  if (value === undefined) return 'nothing'
+  if (field) return figureText(field, value, first)
+  if (typeof value !== 'object' || value === null) return String(value as string | number | boolean)
+  const row = value as { label?: string; name?: string; what?: string }
+  return row.label ?? row.name ?? row.what ?? JSON.stringify(value)
+}
+
+/** Where a figure comes from, in words. */
+export const sourceText = (s: Source): string =>
+  [
+    s.where
+      ? `${SOURCE_KINDS[s.kind]}, ${/^\d+$/.test(s.where) ? `page ${s.where}` : s.where}`
+      : SOURCE_KINDS[s.kind],
+    s.by,
+    s.unchecked ? 'not checked by you' : undefined,
+  ]
+    .filter(Boolean)
+    .join(' · ')
+
+/** How many figures of a list are there. */
+export const countFilled = (body: SheetBody, fields: readonly FigureField[]): number =>
+  fields.filter((f) => figureAt(body, f.path) !== undefined).length

@@ -1,0 +1,37 @@
+import type { SheetDraft } from '@moray/contract/replies'
+import type { PutRow } from '@moray/contract/requests/sheets'
+import { endpoints } from '@moray/contract/endpoints'
+import { keys, useQueryClient } from '../../wire/queries.ts'
+import { useWrite } from '../../wire/use-write.ts'
+
+/** Changes of a draft; what the server answers is shown at once. */
+export function useDraftWrite() {
+  const client = useQueryClient()
+  const write = useWrite()
+  const keep = (draft: SheetDraft | undefined) => {
+    if (draft) client.setQueryData(keys.draft(draft.body.id), draft)
+    return draft
+  }
+  return {
+    busy: write.busy,
+    error: write.error,
+    clear: write.clear,
+    put: async (id: string, row: PutRow) => keep(await write.send(endpoints.putRow, { id }, row)),
+    table: async (id: string, list: 'fasteners' | 'parts', csv: string) =>
+      keep(await write.send(endpoints.importList, { id }, { list, csv })),
+  }
+}
+
+/** An id for a new row, out of its name: free in its list. */
+export function freeId(name: string, taken: readonly { id: string }[]): string {
+  const slug =
+    name
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 40) || 'row'
+  for (let n = 1; ; n++) {
+    const id = n === 1 ? slug : `${slug}-${n}`
+    if (!taken.some((r) => r.id === id)) return id
+  }
+}

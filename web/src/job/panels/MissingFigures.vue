@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { endpoints } from '@moray/contract/endpoints'
+import { figureFields, type Ability, type FigureField } from '@moray/core/drives/own/figures'
+import { readiness } from '@moray/core/drives/own/readiness'
+import { computed, ref } from 'vue'
+import FigureInput from '../../drives/own/FigureInput.vue'
+import { figureUnit } from '../../drives/own/show-figure.ts'
+import { useOwn } from '../../stores/own.ts'
+import { useSheetFile } from '../../wire/queries.ts'
+import { useJobWrite } from '../../wire/use-job-write.ts'
+import { useStorage } from '@vueuse/core'
+import type { ShownJob } from '../shown-job.ts'
+
+/** Figures that the sheet of this job has not: asked for where they are needed, kept for the next job on this drive. */
+const props = defineProps<{
+  job: ShownJob
+  /** Paths of the figures, in the order in which they are asked for. */
+  paths: readonly string[]
+  title?: string
+  /** All that the sheet still needs for this, beside the paths. */
+  ability?: Ability
+}>()
+const own = useOwn()
+const write = useJobWrite()
+const file = useSheetFile(() => ({ id: props.job.sheetId, version: props.job.sheetVersion }))
+const all = computed(() => (file.body ? figureFields(file.body) : []))
+const named = (paths: readonly string[]) =>
+  [...new Set(paths)].flatMap((p) => all.value.find((f) => f.path === p) ?? [])
+const lacks = computed(() =>
+  props.ability && file.body ? readiness(file.body).find((r) => r.ability === props.ability)!.lacks : [],
+)
+const fields = computed((): FigureField[] => named([...props.paths, ...lacks.value.map((l) => l.path)]))
+/** What would do as well: gears counted and measured in place of rules. */
+const others = computed(() => named(lacks.value.flatMap((l) => l.or ?? [])))
+const page = useStorage(`moray.page.${props.job.sheetId}`, '')
+const refused = ref<{ path: string; why: string } | null>(null)
+async function set(field: FigureField, text: string, assumed = false) {
+  if (text === '') return
+  const unit = figureUnit(field, own.first)
+  const source = assumed ? 'assumed' : field.usual
+  const reply = await write.send(
+    endpoints.addFigure,
+    { id: props.job.id },
+    {
+      path: field.path,
+      text,
+      source,
+      ...(unit === undefined ? {} : { unit }),
+      ...(page.value.trim() && source === 'manual' ? { where: page.value.trim() } : {}),
+    },
+  )
+  refused.value = reply
+    ? null
+    : { path: field.path, why: write.error.value?.fields[0]?.message ?? write.error.value?.message ?? '' }
+}
+</script>
+
+<template>
+  <section v-if="fields.length" class="missing" aria-label="Figures that the sheet lacks">
+    <h3>{{ title ?? 'Not on the sheet yet' }}</h3>
+    <label class="page small"
+      >Page of the manual <input v-model="page" maxlength="40" autocomplete="off"
+    /></label>
+    <FigureInput
+      v-for="f in fields"
+      :key="f.path"
+      :field="f"
+      :value="undefined"
+      :first="own.first"
+      :busy="write.busy.value"
+      :problem="refused?.path === f.path ? refused.why : undefined"
+      @set="(text) => set(f, text)"
+      @assume="(text) => set(f, text, true)"
+    />
+    <details v-if="others.length">
+      <summary>No rule in the manual: count and measure the gears instead</summary>
+      <FigureInput
+        v-for="f in others"
+        :key="f.path"
+        :field="f"
+        :value="undefined"
+        :first="own.first"
+        :busy="write.busy.value"
+        :problem="refused?.path === f.path ? refused.why : undefined"
+        @set="(text) => set(f, text)"
+      />
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.missing {
+  margin: 0.8rem 0;
+  border-top: 2px solid var(--ink);
+  padding-top: 0.4rem;
+}
+.page {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+}
+.page input {
+  width: 5rem;
+  min-height: 36px;
+  font: inherit;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+}
+</style>
