@@ -141,7 +141,7 @@ export class AdjusterRow extends AlongShaft {
   @Num({ what: 'thickest stack', unit: 'mm', min: 0, max: 100, optional: true })
   maxMm?: number
 
-  @Whole({ what: 'pieces at most', min: 1, max: 8, optional: true })
+  @Whole({ what: 'pieces at most', min: 0, max: 8, optional: true })
   maxPieces?: number
 
   @Num({ what: 'stack to begin with', unit: 'mm', min: 0, max: 100, optional: true })

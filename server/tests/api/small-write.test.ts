@@ -85,7 +85,7 @@ describe('one small write', () => {
     expect(Object.values((await read()).people)).toContain('Nils Aune')
     const sheet = before.sheetId
     await app.db.query(
-      "insert into drive_sheet (id, version, body) select id, version + 1, jsonb_set(body, '{version}', to_jsonb(version + 1)) from drive_sheet where id = $1 order by version desc limit 1",
+      "insert into drive_sheet (id, version, edition, body) select id, version + 1, edition + 1, jsonb_set(body, '{version}', to_jsonb(version + 1)) from drive_sheet where id = $1 order by version desc limit 1",
       [sheet],
     )
     expect((await read()).newestSheetVersion).toBe(before.newestSheetVersion + 1)

@@ -24,6 +24,9 @@ export interface BodyFindings {
  * no fault (readiness says what it would unlock).
  */
 export function checkBody(body: SheetBody): BodyFindings {
+  // what leads nowhere cannot be laid out: nothing else can be said of such a sheet
+  const lost = leadingNowhere(body)
+  if (lost.length) return { wrong: lost, doubtful: [] }
   const wrong: FieldProblem[] = []
   const doubtful: FieldProblem[] = []
   for (const f of figureFields(body)) {
@@ -40,6 +43,53 @@ export function checkBody(body: SheetBody): BodyFindings {
     wrong.push(...hangsTogether(body).filter((p) => !known.has(p.path)))
   }
   return { wrong, doubtful }
+}
+
+/** Names of shafts, gears and pairs that the body does not have, and names that stand twice. */
+function leadingNowhere(body: SheetBody): FieldProblem[] {
+  const problems: FieldProblem[] = []
+  const names = (list: 'axes' | 'gears' | 'meshes') => {
+    const known = new Set<string>()
+    body[list].forEach(({ id }, i) => {
+      if (known.has(id)) problems.push({ path: `${list}[${i}].id`, message: `"${id}" is used twice` })
+      known.add(id)
+    })
+    return known
+  }
+  const [axes, gears, meshes] = [names('axes'), names('gears'), names('meshes')]
+  const refer = (path: string, id: string | undefined, known: Set<string>) => {
+    if (id !== undefined && !known.has(id))
+      problems.push({
+        path,
+        message: `"${id}" does not exist; known are ${[...known].join(', ') || 'none'}`,
+      })
+  }
+  body.axes.forEach((a, i) => {
+    refer(`axes[${i}].insideOf`, a.insideOf, axes)
+    let around = a.insideOf
+    for (let n = 0; around !== undefined && around !== a.id && n < body.axes.length; n++)
+      around = body.axes.find((x) => x.id === around)?.insideOf
+    if (around === a.id)
+      problems.push({ path: `axes[${i}].insideOf`, message: `"${a.id}" cannot run inside of itself` })
+  })
+  body.gears.forEach((g, i) => refer(`gears[${i}].axis`, g.axis, axes))
+  body.meshes.forEach((m, i) => {
+    refer(`meshes[${i}].pinion`, m.pinion, gears)
+    refer(`meshes[${i}].gear`, m.gear, gears)
+  })
+  for (const list of ['adjusters', 'bearings', 'seals'] as const)
+    body[list].forEach((r, i) => refer(`${list}[${i}].axis`, r.axis, axes))
+  body.adjusters.forEach((a, i) => refer(`adjusters[${i}].moves`, a.moves, gears))
+  body.belts?.forEach((b, i) =>
+    b.pulleys.forEach((p, k) => refer(`belts[${i}].pulleys[${k}].axis`, p.axis, axes)),
+  )
+  body.measures.forEach((m, i) => {
+    const at = `measures[${i}]`
+    if (m.kind === 'depth') refer(`${at}.gear`, m.gear ?? 'none', gears)
+    if (m.kind === 'backlash') refer(`${at}.mesh`, m.mesh ?? 'none', meshes)
+    if (m.kind === 'end-play') refer(`${at}.axis`, m.axis ?? 'none', axes)
+  })
+  return problems
 }
 
 /** The sheet's own check, and that of the route that follows from it. */

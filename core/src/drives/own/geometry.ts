@@ -16,6 +16,8 @@ export const ASSUMED = {
 
 /** Standard uncertainty of a protractor on the pitch cone, degrees, and of a calliper along a tooth, mm. */
 const MEASURED_U = { angleDeg: 1, faceWidthMm: 0.3 }
+/** Of an angle that a manual names, degrees. */
+const NAMED_U_DEG = 0.25
 /** Uncertainties of a geometry that somebody has drawn: the module is exact; angles hold as cut. */
 export const GIVEN_U: MeshUncertainty = {
   pressureAngleDeg: 1.25,
@@ -62,37 +64,26 @@ export function meshOf(body: SheetBody, m: BodyMesh): Pick<GearMesh, 'mesh' | 'b
     pressureAngleDeg: pressure ?? ASSUMED.pressureAngleDeg,
     spiralAngleDeg: straight ? 0 : (spiral ?? ASSUMED.spiralAngleDeg),
   }
-  const gearOutsideMm = body.gears.find((g) => g.id === m.gear)?.outsideMm
-  const pinionOutsideMm = body.gears.find((g) => g.id === m.pinion)?.outsideMm
-  const known = gearOutsideMm !== undefined || pinionOutsideMm !== undefined
-  if (z1 !== undefined && z2 !== undefined && known) {
+  const found = moduleOf(body, m)
+  if (z1 !== undefined && z2 !== undefined && found) {
     const measured = possible(() => {
-      const found = gearFromMeasures({
-        pinionTeeth: z1,
-        gearTeeth: z2,
-        form: straight ? 'straight' : 'spiral',
-        ...(shaftAngleDeg === undefined ? {} : { shaftAngleDeg }),
-        ...(gearOutsideMm === undefined ? {} : { gearOutsideMm }),
-        ...(pinionOutsideMm === undefined ? {} : { pinionOutsideMm }),
-      })
-      const module = found.moduleMm
-      const mesh = shaped(z1, z2, module, angles, faceWidthMm)
+      const mesh = shaped(z1, z2, found.moduleMm, angles, faceWidthMm)
       checkMesh(mesh)
-      return { mesh: { ...mesh, cutterRadiusMm: cutterOf(mesh) }, moduleRel: found.moduleUMm / 2 / module }
+      return { ...mesh, cutterRadiusMm: cutterOf(mesh) }
     })
     // the sensitivity needs form, face width and module; what is missing of them makes the pair a drawing
     if (measured && form !== undefined && faceWidthMm !== undefined)
       return {
-        mesh: measured.mesh,
+        mesh: measured,
         basis: 'measured',
         u: {
-          pressureAngleDeg: pressure === undefined ? ASSUMED.pressureAngleUDeg : 0.25,
+          pressureAngleDeg: pressure === undefined ? ASSUMED.pressureAngleUDeg : NAMED_U_DEG,
           spiralAngleDeg: straight ? 0 : spiral === undefined ? ASSUMED.spiralAngleUDeg : MEASURED_U.angleDeg,
           faceWidthMm: MEASURED_U.faceWidthMm,
-          moduleRel: measured.moduleRel,
+          moduleRel: found.rel,
         },
       }
-    if (measured) return { mesh: measured.mesh, basis: 'drawn' }
+    if (measured) return { mesh: measured, basis: 'drawn' }
   }
   const drawn = possible(() => {
     const mesh = shaped(
@@ -108,6 +99,33 @@ export function meshOf(body: SheetBody, m: BodyMesh): Pick<GearMesh, 'mesh' | 'b
     mesh: drawn ?? shaped(DRAWN.pinionTeeth, DRAWN.gearTeeth, DRAWN.moduleMm, {}),
     basis: 'drawn',
   }
+}
+
+/**
+ * Module of a pair by its outside diameters, with its relative standard uncertainty; by those of the pair before it on the same pinion where
+ * none of its own is measured. Undefined while nothing says it, or what does cannot be.
+ */
+export function moduleOf(body: SheetBody, m: BodyMesh): { moduleMm: number; rel: number } | undefined {
+  const [pinion, gear] = [m.pinion, m.gear].map((id) => body.gears.find((g) => g.id === id))
+  const form = toothFigure(body, m, 'form')
+  const shaftAngleDeg = toothFigure(body, m, 'shaftAngleDeg')
+  if (pinion?.teeth !== undefined && gear?.teeth !== undefined) {
+    const [z1, z2] = [pinion.teeth, gear.teeth]
+    if (pinion.outsideMm !== undefined || gear.outsideMm !== undefined)
+      return possible(() => {
+        const { moduleMm, moduleUMm } = gearFromMeasures({
+          pinionTeeth: z1,
+          gearTeeth: z2,
+          form: form === 'straight' ? 'straight' : 'spiral',
+          ...(shaftAngleDeg === undefined ? {} : { shaftAngleDeg }),
+          ...(gear.outsideMm === undefined ? {} : { gearOutsideMm: gear.outsideMm }),
+          ...(pinion.outsideMm === undefined ? {} : { pinionOutsideMm: pinion.outsideMm }),
+        })
+        return { moduleMm, rel: moduleUMm / 2 / moduleMm }
+      })
+  }
+  const like = likeOf(body, m)
+  return like && moduleOf(body, like)
 }
 
 const RAD = Math.PI / 180

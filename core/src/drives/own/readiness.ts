@@ -1,7 +1,7 @@
 import type { DriveSheet } from '../sheet.ts'
 import { figureAt, type BodyMesh, type SheetBody } from './body.ts'
 import { figureFields, touches, type Ability, type FigureField } from './figures.ts'
-import { likeOf, meshOf } from './geometry.ts'
+import { likeOf, meshOf, moduleOf } from './geometry.ts'
 import { sourceOf } from './source.ts'
 
 /** Something that a sheet lacks for one of its abilities. */
@@ -112,7 +112,7 @@ function geometryLacks(body: SheetBody, mesh: BodyMesh, fields: readonly FigureF
     ...gears.map((g) => `gears.${g}.teeth`),
     `meshes.${mesh.id}.form`,
     `meshes.${mesh.id}.faceWidthMm`,
-    ...(gears.some((g) => figureAt(body, `gears.${g}.outsideMm`) !== undefined)
+    ...(moduleOf(body, mesh) || gears.some((g) => figureAt(body, `gears.${g}.outsideMm`) !== undefined)
       ? []
       : [`gears.${mesh.gear}.outsideMm`]),
   ]

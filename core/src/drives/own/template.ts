@@ -74,7 +74,10 @@ export function templateOf(family: Family, id: string, name: string): SheetBody 
       return { id, label, kind: m.kind, mesh: m.mesh, hold: m.hold, member: m.member }
     }),
     runoutLimits: ZONES.map((zone, i) => ({ id: `zone-${i + 1}`, zone })),
-    parts: like.parts.map(({ price: _price, waitDays: _wait, thread: _thread, ...p }) => p),
+    parts: like.parts.map(({ price: _price, waitDays: _wait, thread: _thread, after, ...p }) => ({
+      ...p,
+      ...(after.length ? { after } : {}),
+    })),
     bench: {
       shifts: like.bench.shifts,
       lubricant: like.bench.lubricant,
