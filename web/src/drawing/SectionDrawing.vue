@@ -4,7 +4,16 @@ import type { DriveSheet } from '@moray/core/drives/sheet'
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { placeTags, type Box } from './labels.ts'
-import { layOut, SHIM_FACTOR, TRAVEL_FACTOR, type Point, type SectionState, type Shape } from './section.ts'
+import { housing, shaftEnds } from './housing.ts'
+import {
+  boxOf,
+  layOut,
+  SHIM_FACTOR,
+  TRAVEL_FACTOR,
+  type Point,
+  type SectionState,
+  type Shape,
+} from './section.ts'
 
 export interface DrawingTag {
   /** Place on the drawing: `stack:pinion`, `measure:depth` … */
@@ -29,7 +38,11 @@ const emit = defineEmits<{ pick: [place: string] }>()
 
 const frame = useTemplateRef<HTMLElement>('frame')
 const { width: measured } = useElementSize(frame)
-const MARGIN = 26
+const MARGIN = 14
+/** What a tag may lie over: it is only there to say what kind of drive this is. */
+const BEHIND = new Set<Shape['kind']>(['case', 'ghost', 'hull', 'flange', 'blade', 'nut', 'spline'])
+/** Thickness of the wall on paper, mm. */
+const WALL_MM = 5
 /** A tag is as wide as its figures, which are the larger line: a window in inches has more of them. */
 const TAG = { width: 122, height: 52, character: 9.6 }
 const sizeOf = (tag: DrawingTag) => ({
@@ -37,7 +50,12 @@ const sizeOf = (tag: DrawingTag) => ({
   height: TAG.height,
 })
 
-const section = computed(() => layOut(props.sheet, props.state ?? {}))
+const train = computed(() => layOut(props.sheet, props.state ?? {}))
+/** The train within its case: the case behind it, nuts and splines on it. */
+const section = computed(() => {
+  const shapes = [...housing(props.sheet), ...train.value.shapes, ...shaftEnds(props.sheet)]
+  return { ...train.value, shapes, box: boxOf(shapes, train.value.centrelines) }
+})
 const width = computed(() => Math.max(280, measured.value || 560))
 const scale = computed(() => {
   const { box } = section.value
@@ -62,7 +80,7 @@ const path = (s: Shape) =>
 
 const obstacles = computed((): Box[] =>
   section.value.shapes
-    .filter((s) => s.kind !== 'case' && s.kind !== 'ghost')
+    .filter((s) => !BEHIND.has(s.kind))
     .map((s) => {
       const points = s.points.map(toScreen)
       const xs = points.map((p) => p[0])
@@ -120,6 +138,11 @@ const litPlace = computed(() => section.value.places.find((p) => p.id === props.
           :r="(s.radius ?? 4) * scale"
           class="ball"
         />
+        <template v-else-if="s.kind === 'hull'">
+          <polygon :points="path(s)" class="hull-edge" :style="{ strokeWidth: WALL_MM * scale + 2.2 }" />
+          <polygon :points="path(s)" class="hull-wall" :style="{ strokeWidth: WALL_MM * scale }" />
+        </template>
+        <polyline v-else-if="s.kind === 'spline'" :points="path(s)" class="spline" />
         <template v-else>
           <polygon :points="path(s)" :class="[s.kind, { lit: isLit(s.place) }]" />
           <polygon v-if="s.kind === 'gear-body'" :points="path(s)" class="overlay" fill="url(#hatch)" />
@@ -187,6 +210,27 @@ polygon,
 .shaft,
 .tube {
   fill: var(--sheet);
+}
+.hull-edge {
+  fill: none;
+  stroke: var(--ink-soft);
+}
+.hull-wall {
+  fill: var(--hollow);
+  stroke: var(--steel);
+}
+.flange,
+.nut {
+  fill: var(--steel);
+}
+.blade {
+  fill: var(--paper);
+  stroke: var(--ink-soft);
+}
+.spline {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-width: 0.8;
 }
 .gear-body {
   fill: var(--gear);

@@ -25,6 +25,11 @@ export interface Shape {
     | 'lip'
     | 'belt'
     | 'case'
+    | 'hull'
+    | 'flange'
+    | 'blade'
+    | 'nut'
+    | 'spline'
     | 'ghost'
   points: Point[]
   /** Circle radius for balls; points[0] is the centre. */
@@ -56,7 +61,7 @@ export interface SectionState {
 }
 
 /** Turns (along the axis, away from it) into drawing coordinates. */
-function onAxis(axis: Axis): (along: number, radial: number) => Point {
+export function onAxis(axis: Axis): (along: number, radial: number) => Point {
   const shift = axis.offsetMm ?? 0
   return axis.line === 'vertical' ? (a, r) => [shift + r, -a] : (a, r) => [a, -shift - r]
 }
@@ -312,7 +317,7 @@ function meshPlace(
   return { at, out }
 }
 
-function boxOf(shapes: Shape[], lines: [Point, Point][]): Section['box'] {
+export function boxOf(shapes: Shape[], lines: [Point, Point][]): Section['box'] {
   let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity]
   for (const p of [...shapes.flatMap((s) => s.points), ...lines.flat()]) {
     x0 = Math.min(x0, p[0])

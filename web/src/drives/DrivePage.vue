@@ -54,7 +54,7 @@ const tags = computed((): DrawingTag[] => [
   ...(sheet.value?.adjusters ?? []).map((a) => ({
     id: `stack:${a.id}`,
     name: a.label,
-    value: units.digits(a.startMm),
+    value: sheet.value?.lacks?.includes(`adjusters.${a.id}.startMm`) ? '—' : units.digits(a.startMm),
     below: `start, ${units.lengthUnit.value}`,
   })),
   ...(sheet.value?.measures ?? []).map((m) => ({
@@ -105,7 +105,7 @@ const bench = computed(() => {
 const table = computed(() => (sheet.value ? sensitivities(sheet.value) : {}))
 function how(m: Measure): string {
   if (m.kind === 'backlash')
-    return `on the ${m.member}'s shaft, radius ${units.both(m.radiusMm, 1)}. ${m.hold}`
+    return `on the ${m.member}'s shaft, ${sheet.value?.lacks?.includes(`measures.${m.id}.radiusMm`) ? 'radius not on the sheet yet' : `radius ${units.both(m.radiusMm, 1)}`}. ${m.hold}`
   if (m.kind === 'end-play') return 'stop to stop'
   const { how } = m
   if (how.method === 'master-drop') return `drop from the master of ${units.both(how.masterMm)}`
@@ -180,7 +180,11 @@ function how(m: Measure): string {
                   >lead {{ units.both(a.leadMm) }} per turn, {{ a.notches }} notches to lock</template
                 >
                 <template v-else>
-                  start {{ units.both(a.startMm) }}, at most {{ a.maxPieces }} pieces;
+                  {{
+                    sheet.lacks?.includes(`adjusters.${a.id}.startMm`)
+                      ? 'start as found'
+                      : `start ${units.both(a.startMm)}`
+                  }}, at most {{ a.maxPieces }} pieces;
                   {{
                     a.moves
                       ? a.effect === 0

@@ -57,6 +57,8 @@ export interface FigureField {
   for?: Ability
   /** What is taken for it while nobody knows better, in words. */
   otherwise?: string
+  /** The drawing stands in for it with something of its own: nothing else may be read off that. */
+  drawn?: boolean
   /** A value that may be taken knowingly, marked as assumed. */
   assume?: { value: number; why: string }
 }
@@ -110,7 +112,7 @@ export function figureFields(body: SheetBody): FigureField[] {
 /** Figures that the sheet needs for what it is made of, and has not. */
 export function lackingIn(body: SheetBody): string[] {
   return figureFields(body)
-    .filter((f) => f.for !== undefined && figureAt(body, f.path) === undefined)
+    .filter((f) => (f.for !== undefined || f.drawn) && figureAt(body, f.path) === undefined)
     .map((f) => f.path)
 }
 
@@ -217,6 +219,7 @@ function measureFields(body: SheetBody): FigureField[] {
           shape: length(500, false, 3),
           usual: 'manual',
           place,
+          drawn: true,
         },
         {
           path: `${at}.hold`,
@@ -322,6 +325,7 @@ function stackFields(body: SheetBody): FigureField[] {
         usual: 'manual',
         place,
         otherwise: 'what is found in the case',
+        drawn: true,
       },
       {
         path: `${at}.maxPieces`,

@@ -243,7 +243,7 @@ function exported() {
                 <option value="assumed">assumed</option>
               </select>
             </label>
-            <label class="page"
+            <label class="leaf"
               >Page <input v-model="page" maxlength="40" inputmode="numeric" autocomplete="off"
             /></label>
           </div>
@@ -325,6 +325,7 @@ function exported() {
 }
 .from {
   display: flex;
+  align-items: end;
   gap: 0.6rem;
   padding: 0.5rem 0;
   position: sticky;
@@ -335,12 +336,13 @@ function exported() {
 }
 .from label {
   display: grid;
-  grid-template-rows: auto 44px;
+  grid-template-rows: 1.3rem 44px;
+  min-height: 0;
   font-size: var(--t-small);
   flex: 1;
   min-width: 0;
 }
-.from .page {
+.from .leaf {
   flex: 0 0 6rem;
 }
 .from :is(select, input) {

@@ -127,7 +127,7 @@ function next(e: KeyboardEvent) {
       <span v-else-if="!wrong && value === undefined && field.otherwise" class="soft">{{
         field.otherwise
       }}</span>
-      <span v-else-if="!wrong && value === undefined && field.help" class="soft">{{ field.help }}</span>
+      <span v-else-if="!wrong && value === undefined && field.help" class="soft help">{{ field.help }}</span>
     </p>
     <div
       v-if="
@@ -206,6 +206,10 @@ input[aria-invalid='true'] {
 }
 .bad {
   color: var(--out);
+}
+/* explained where the hand is; elsewhere it would only be in the way */
+.figure:not(:focus-within) .help {
+  display: none;
 }
 @media (max-width: 480px) {
   .figure {

@@ -58,7 +58,7 @@ async function set(field: FigureField, text: string, assumed = false) {
 <template>
   <section v-if="fields.length" class="missing" aria-label="Figures that the sheet lacks">
     <h3>{{ title ?? 'Not on the sheet yet' }}</h3>
-    <label class="page small"
+    <label class="leaf small"
       >Page of the manual <input v-model="page" maxlength="40" autocomplete="off"
     /></label>
     <FigureInput
@@ -94,12 +94,12 @@ async function set(field: FigureField, text: string, assumed = false) {
   border-top: 2px solid var(--ink);
   padding-top: 0.4rem;
 }
-.page {
+.leaf {
   display: flex;
   align-items: center;
   gap: 0.5rem;
 }
-.page input {
+.leaf input {
   width: 5rem;
   min-height: 36px;
   font: inherit;

@@ -140,8 +140,10 @@ async function drop(reason: string) {
 <template>
   <h2>{{ measure.label }}</h2>
   <p v-if="measure.kind === 'backlash'" class="lead">
-    {{ measure.hold }} Rock the {{ measure.member === 'pinion' ? 'driving shaft' : 'driven shaft' }},
-    indicator at <span class="mono">{{ units.both(measure.radiusMm, 0) }}</span> radius.
+    {{ measure.hold }} Rock the {{ measure.member === 'pinion' ? 'driving shaft' : 'driven shaft'
+    }}<template v-if="!wants.includes(`measures.${measure.id}.radiusMm`)"
+      >, indicator at <span class="mono">{{ units.both(measure.radiusMm, 0) }}</span> radius</template
+    >.
   </p>
   <ul class="before" aria-label="Before it counts">
     <li v-for="b in measure.before" :key="b">{{ b }}</li>
