@@ -115,6 +115,38 @@ export function RowId(options: Common): PropertyDecorator {
   ])
 }
 
+/** A merge patch: an object of values and objects, null where something is taken away. Bounded in depth and size. */
+export function MergePatch(options: Common): PropertyDecorator {
+  return apply({ type: 'patch', max: MOST_IN_PATCH }, options, [
+    Judged('isPatch', (v) => {
+      if (!isObject(v)) return `must be an object, not ${show(v)}`
+      let count = 0
+      const problem = (x: unknown, depth: number): string | undefined => {
+        if (++count > MOST_IN_PATCH) return `holds more than ${MOST_IN_PATCH} values`
+        if (depth > DEEPEST_PATCH) return `is nested deeper than ${DEEPEST_PATCH}`
+        if (x === null || typeof x === 'boolean' || isPlausible(x)) return undefined
+        if (typeof x === 'string')
+          return (
+            textProblem(x) ??
+            (x.length > 400 ? `holds a text of ${x.length} characters; at most 400` : undefined)
+          )
+        if (typeof x === 'number') return `holds ${show(x)}`
+        for (const [name, inner] of Object.entries(x as object)) {
+          const bad =
+            name in Object.prototype ? `holds the name "${name}", which nothing can have` : textProblem(name)
+          if (bad) return bad
+          const deeper = problem(inner, depth + 1)
+          if (deeper) return deeper
+        }
+        return undefined
+      }
+      return problem(v, 0)
+    }),
+  ])
+}
+const MOST_IN_PATCH = 2000
+const DEEPEST_PATCH = 8
+
 /** A day of the calendar, as YYYY-MM-DD. */
 export function Day(options: Common): PropertyDecorator {
   return apply({ type: 'text', min: 10, max: 10 }, options, [

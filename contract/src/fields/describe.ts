@@ -15,6 +15,7 @@ export interface FieldFacts {
     | 'objects'
     | 'number-table'
     | 'answer-table'
+    | 'patch'
   what?: string
   unit?: string
   optional?: boolean

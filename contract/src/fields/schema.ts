@@ -59,6 +59,8 @@ function shapeOf(f: FieldFacts): JsonSchema {
       return { type: 'array', ...items, items: schemaOf(f.of!()) }
     case 'number-table':
       return { type: 'object', maxProperties: f.max ?? MOST_IN_TABLE, additionalProperties: number }
+    case 'patch':
+      return { type: 'object', maxProperties: f.max }
     case 'answer-table':
       return {
         type: 'object',

@@ -1,6 +1,9 @@
-import { OneOf, Text, Whole } from '../fields/decorators.ts'
+import { OneOf, Text, Whole, RowId } from '../fields/decorators.ts'
 
 export class OpenJob {
+  @RowId({ what: 'variant of the sheet', optional: true })
+  variant?: string
+
   @Text({ what: 'drive sheet', min: 1, max: 60 })
   sheetId!: string
 

@@ -3,7 +3,7 @@ import { SOURCE_KINDS, type SourceKind } from '@moray/core/drives/own/source'
 import type { Family } from '@moray/core/drives/sheet'
 import { Flag, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
 import { FastenerRow, PartRow, ServiceRow } from '../sheet/list-fields.ts'
-import { FAMILY_IDS, SheetFile } from '../sheet/sheet-file.ts'
+import { FAMILY_IDS, SheetFile, VariantFields } from '../sheet/sheet-file.ts'
 import { AdjusterRow, BearingRow, MeasureRow } from '../sheet/train-fields.ts'
 
 const SOURCES = Object.keys(SOURCE_KINDS) as SourceKind[]
@@ -45,6 +45,9 @@ class FigureEntry {
 }
 
 export class SetFigure extends FigureEntry {
+  @RowId({ what: 'only of this variant', optional: true })
+  variant?: string
+
   @Text({ what: 'JSON of what stood there when it was typed; empty where nothing did', max: 2000 })
   was!: string
 }
@@ -59,6 +62,7 @@ const ROW_LISTS = [
   'parts',
   'fasteners',
   'service',
+  'variants',
 ] as const satisfies RowList[]
 
 /** A row of a list, put in the place of the one with its id, or added; or taken out. */
@@ -89,6 +93,9 @@ export class PutRow {
 
   @One(() => ServiceRow, { what: 'the interval', optional: true })
   interval?: ServiceRow
+
+  @One(() => VariantFields, { what: 'the variant', optional: true })
+  variant?: VariantFields
 
   @Num({ what: 'place in the list, counted from 0', min: 0, max: 1000, optional: true })
   at?: number

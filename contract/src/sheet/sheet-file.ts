@@ -1,6 +1,7 @@
 import { FAMILIES, type Family } from '@moray/core/drives/sheet'
 import { SHEET_FORMAT } from '@moray/core/drives/own/body'
-import { Flag, Many, Num, One, OneOf, RowId, Text, Whole } from '../fields/decorators.ts'
+import type { Patch } from '@moray/core/drives/own/variants'
+import { Flag, Many, MergePatch, Num, One, OneOf, RowId, Text, Whole } from '../fields/decorators.ts'
 import { BenchFields } from './bench-fields.ts'
 import { SourceField } from './figure-fields.ts'
 import { FastenerRow, PartRow, ServiceRow, StampRow } from './list-fields.ts'
@@ -24,6 +25,31 @@ export class RatioFields {
 
   @Many(() => StampRow, { what: 'codes that are stamped on it and on its look-alikes', most: 40 })
   stamps!: StampRow[]
+}
+
+export class VariantFields {
+  @RowId({ what: 'id, for good' })
+  id!: string
+
+  @Text({ what: 'what it is called', min: 1, max: 60 })
+  label!: string
+
+  @Text({ what: 'first serial number', min: 1, max: 60, optional: true })
+  fromSerial?: string
+
+  @Text({ what: 'last serial number', min: 1, max: 60, optional: true })
+  toSerial?: string
+
+  @MergePatch({ what: 'what differs: a merge patch on the sheet (RFC 7396), rows of lists by their ids' })
+  patch!: Patch
+}
+
+export class VariantName {
+  @RowId({ what: 'id' })
+  id!: string
+
+  @Text({ what: 'what it is called', min: 1, max: 60 })
+  label!: string
 }
 
 /** A sheet as it leaves one shop and enters another. Everything is optional but its id, name, family, and the lists that may be empty. */
@@ -99,4 +125,10 @@ export class SheetFile {
 
   @Many(() => SourceField, { what: 'where its figures come from', most: 1000, optional: true })
   sources?: SourceField[]
+
+  @Many(() => VariantFields, { what: 'drives that differ in a few figures', most: 12, optional: true })
+  variants?: VariantFields[]
+
+  @One(() => VariantName, { what: 'which of them this is', optional: true })
+  variant?: VariantName
 }

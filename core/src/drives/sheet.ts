@@ -4,6 +4,7 @@ import type { Window } from '../measuring/window.ts'
 import type { BenchFacts } from './bench-facts.ts'
 import type { Fastener } from './fasteners.ts'
 import type { Source } from './own/source.ts'
+import type { Variant } from './own/variants.ts'
 import type { Part } from './parts.ts'
 
 /**
@@ -41,6 +42,9 @@ export interface DriveSheet {
   /** The manual that its figures come from. */
   manual?: string
   sources?: Source[]
+  variants?: Variant[]
+  /** Which of its variants this is. */
+  variant?: { id: string; label: string }
   /** Paths of the figures that it needs for what it is made of, and has not yet. */
   lacks?: string[]
 }

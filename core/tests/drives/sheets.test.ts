@@ -1,3 +1,4 @@
+import { fastenerProblems } from '../../src/drives/own/check-body.ts'
 import { describe, expect, it } from 'vitest'
 import { checkSheet } from '../../src/drives/check-sheet.ts'
 import { FAMILIES, type DriveSheet } from '../../src/drives/sheet.ts'
@@ -8,10 +9,35 @@ import { isShimmed } from '../../src/setting/assess.ts'
 import { refused } from '../refused.ts'
 
 describe('sheets that ship', () => {
-  it('cover every family once, and hang together', () => {
-    expect(demoSheets.map((s) => s.family).sort()).toEqual(Object.keys(FAMILIES).sort())
+  it('cover every family, and hang together', () => {
+    expect([...new Set(demoSheets.map((s) => s.family))].sort()).toEqual(Object.keys(FAMILIES).sort())
     for (const s of demoSheets) checkSheet(s)
   })
+  it.each(demoSheets.map((s) => [s.id, s] as const))(
+    '%s knows its fasteners whole, and as its bench does',
+    (_, sheet) => {
+      const rows = sheet.fasteners!
+      expect(rows.length).toBeGreaterThanOrEqual(8)
+      expect(rows.length).toBeLessThanOrEqual(16)
+      rows.forEach((f, i) => {
+        expect(fastenerProblems(f, `fasteners[${i}]`)).toEqual([])
+        expect(f.torqueNm!.min!).toBeLessThan(f.torqueNm!.max!)
+      })
+      expect(new Set(rows.map((f) => f.id)).size).toBe(rows.length)
+      const { leftHand, lockTabs, hidden, captive, propeller } = sheet.bench
+      if (leftHand) expect(rows.filter((f) => f.hand === 'left').map((f) => f.name)).toEqual([leftHand.what])
+      if (lockTabs)
+        expect(rows.find((f) => f.name === lockTabs.what)).toMatchObject({
+          torqueNm: lockTabs.torqueNm,
+          tabs: lockTabs.tabs,
+        })
+      if (hidden) expect(rows.find((f) => f.hidden)).toMatchObject(hidden)
+      if (captive) expect(rows.some((f) => f.captiveUntil)).toBe(true)
+      if (propeller?.kind === 'tabs')
+        expect(rows.find((f) => f.id === 'propeller-nut')!.torqueNm).toEqual(propeller.torqueNm)
+      expect(sheet.service!.every((s) => s.months !== undefined || s.hours !== undefined)).toBe(true)
+    },
+  )
   it('say of themselves that their numbers are invented', () =>
     expect(demoSheets.every((s) => s.demo)).toBe(true))
   it('know which drives have something to shim', () => {

@@ -20,6 +20,7 @@ const ELSEWHERE: Facts = {
   'setting.stacks-known': true,
   'setting.accepted': true,
   'setting.stack.cover': 0.5,
+  'setting.stack.top': 0.5,
   'row.missing': 0,
   'row.inside-left': 0,
   'row.left': 0,

@@ -14,6 +14,7 @@ const open: Facts = {
   'setting.stacks-known': true,
   'setting.accepted': true,
   'setting.stack.cover': 0.5,
+  'setting.stack.top': 0.5,
   'row.missing': 0,
   'row.inside-left': 0,
   'row.left': 0,

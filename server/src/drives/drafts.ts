@@ -20,6 +20,7 @@ import { readFigure } from '@moray/core/drives/own/read-figure'
 import { withoutRow, type RowList } from '@moray/core/drives/own/rows'
 import type { Source, SourceKind } from '@moray/core/drives/own/source'
 import { templateOf } from '@moray/core/drives/own/template'
+import { ofVariant, wholeRange, withPatched, type PatchValue } from '@moray/core/drives/own/variants'
 import type { SheetChange, Told } from '@moray/core/job/event'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
@@ -128,18 +129,23 @@ async function nameOf(tx: Transaction, who: Who): Promise<string | undefined> {
   return row?.name
 }
 
-/** One figure of a draft. Somebody else may have typed another one there meanwhile: then his stands, and is shown. */
+/** One figure of a draft, or of one of its variants. Somebody else may have typed another one there meanwhile: then his stands, and is shown. */
 export async function setFigure(
   tx: Transaction,
   { body }: SheetDraft,
   entry: SetFigure,
   who: Who,
 ): Promise<Told> {
+  const variant = entry.variant === undefined ? undefined : body.variants?.find((v) => v.id === entry.variant)
+  if (entry.variant !== undefined && !variant)
+    refuse('variant', `"${entry.variant}" is no variant of this sheet`)
+  const shown = variant ? ofVariant(body, variant) : body
   const name = await nameOf(tx, who)
-  const { field, value, source } = readEntry(body, entry, { at: who.at, ...(name ? { name } : {}) })
-  const now = figureAt(body, entry.path)
+  const { field, value, source } = readEntry(shown, entry, { at: who.at, ...(name ? { name } : {}) })
+  const at = variant ? `variants.${variant.id}.${entry.path}` : entry.path
+  const now = figureAt(shown, entry.path)
   if (!same(now, seenOf(entry.was)) && !same(now, value)) {
-    const by = body.sources?.find((s) => s.path === entry.path)
+    const by = body.sources?.find((s) => s.path === at)
     throw new Refusal(
       409,
       'changed-meanwhile',
@@ -147,8 +153,32 @@ export async function setFigure(
       [{ path: 'text', message: `is ${by?.as ?? 'something else'} by now` }],
     )
   }
-  await keep(tx, body.id, withEntry(body, entry.path, value, source), who)
-  return told(body.id, { act: 'figure', name: body.name, label: field.label, as: source?.as ?? null })
+  const changed = variant
+    ? withVariantFigure(body, variant.id, entry.path, value, source && { ...source, path: at })
+    : withEntry(body, entry.path, value, source)
+  await keep(tx, body.id, changed, who)
+  const label = variant ? `${variant.label}: ${field.label}` : field.label
+  return told(body.id, { act: 'figure', name: body.name, label, as: source?.as ?? null })
+}
+
+/** The body with a figure that holds for one variant only; undefined, and it holds for that one as for all. */
+function withVariantFigure(
+  body: SheetBody,
+  id: string,
+  path: string,
+  value: unknown,
+  source: Source | undefined,
+): SheetBody {
+  const at = `variants.${id}.${path}`
+  const isRange = typeof value === 'object' && value !== null && !Array.isArray(value)
+  const patched = (isRange ? wholeRange(value) : value) as PatchValue | undefined
+  return {
+    ...body,
+    variants: body.variants!.map((v) =>
+      v.id === id ? { ...v, patch: withPatched(v.patch, path, patched) } : v,
+    ),
+    sources: [...(body.sources ?? []).filter((s) => s.path !== at), ...(source ? [source] : [])],
+  }
 }
 
 function seenOf(was: string): unknown {
@@ -168,6 +198,7 @@ const FIELD: Record<RowList, keyof PutRow> = {
   parts: 'part',
   fasteners: 'fastener',
   service: 'interval',
+  variants: 'variant',
 }
 
 /** A row of a list put in place, added, or taken out with what only made sense with it. */

@@ -12,7 +12,7 @@ import { Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 import { keepPrint } from '../steps/route-seen.ts'
 import { readEntry, withEntry } from './drafts.ts'
-import { bodyOfVersion, holdDrive, insertVersion } from './sheets.ts'
+import { bodyOfVersion, holdDrive, insertVersion, theVariant, versionFor } from './sheets.ts'
 
 /**
  * A figure that the sheet of a job lacks, entered where it is needed: the job goes on with a version that has it, and the draft of the
@@ -61,7 +61,7 @@ async function goOnWith(tx: Transaction, job: JudgedJob, body: SheetBody) {
 }
 
 /** A job goes on with a newer edition, on purpose: what was entered on it has to have its place there too. */
-export async function adoptSheet({ tx, job, who: _who }: At, adopt: AdoptSheet): Promise<Told> {
+export async function adoptSheet({ tx, job, who }: At, adopt: AdoptSheet): Promise<Told> {
   const { id } = job.sheet
   const [row] = await tx.query<{ edition: number | null }>(
     'select edition from drive_sheet where id = $1 and version = $2',
@@ -71,10 +71,11 @@ export async function adoptSheet({ tx, job, who: _who }: At, adopt: AdoptSheet):
     refuse('version', `is ${adopt.version}; that is no published version of this sheet`)
   if (adopt.version <= job.sheet.version)
     refuse('version', `is ${adopt.version}; the job works on a version as new as that`)
-  const [before, next] = [
-    await bodyOfVersion(tx, id, job.sheet.version),
-    await bodyOfVersion(tx, id, adopt.version),
-  ]
+  await holdDrive(tx, id)
+  const before = await bodyOfVersion(tx, id, job.sheet.version)
+  const newer = await bodyOfVersion(tx, id, adopt.version)
+  // a job on one of the variants goes on with the same one
+  const next = job.sheet.variant ? theVariant(newer, job.sheet.variant.id) : newer
   const lost = withoutPlace(job, filled(next))
   if (lost.length)
     throw new Refusal(
@@ -82,7 +83,7 @@ export async function adoptSheet({ tx, job, who: _who }: At, adopt: AdoptSheet):
       'no-place',
       `That version has no place for what this job holds already: ${lost.join(', ')}. Finish it on the version it has.`,
     )
-  await goOnWith(tx, job, next)
+  await goOnWith(tx, job, job.sheet.variant ? { ...next, version: await versionFor(tx, next, who) } : next)
   return {
     kind: 'sheet-adopted',
     subject: `sheet:${id}`,

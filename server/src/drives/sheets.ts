@@ -4,7 +4,8 @@ import { bodyOf, type SheetBody } from '@moray/core/drives/own/body'
 import { filled } from '@moray/core/drives/own/fill'
 import { asBody } from '@moray/core/drives/old-sheets'
 import type { DriveSheet } from '@moray/core/drives/sheet'
-import { InputError } from '@moray/core/checks/input-error'
+import { InputError, refuse } from '@moray/core/checks/input-error'
+import { ofVariant } from '@moray/core/drives/own/variants'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound } from '../http/refusal.ts'
 import type { Who } from '../http/who.ts'
@@ -129,6 +130,31 @@ export async function insertVersion(
     [body.id, JSON.stringify(kept), publish, note, who.id, who.at],
   )
   return row!
+}
+
+/** The sheet as it is of a variant. @throws InputError when it has none of that id */
+export function theVariant(body: SheetBody, id: string): SheetBody {
+  const variant = body.variants?.find((v) => v.id === id)
+  if (!variant)
+    refuse(
+      'variant',
+      `"${id}" is no variant of ${body.name}; there are ${body.variants?.map((v) => v.label).join(', ') || 'none'}`,
+    )
+  return ofVariant(body, variant)
+}
+
+/** The version that holds just this, a new one where none does yet; for a drive that {@link holdDrive} holds. */
+export async function versionFor(
+  tx: Transaction,
+  body: SheetBody,
+  who: Pick<Who, 'id' | 'at'>,
+): Promise<number> {
+  const { version: _version, ...kept } = body
+  const [row] = await tx.query<{ version: number }>(
+    'select version from drive_sheet where id = $1 and edition is null and body = $2::jsonb order by version desc limit 1',
+    [body.id, JSON.stringify(kept)],
+  )
+  return row?.version ?? (await insertVersion(tx, body, who, { publish: false })).version
 }
 
 /**

@@ -4,7 +4,7 @@ import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
 import { routeOf } from '@moray/core/route/route-of'
 import type { Transaction } from '../db/database.ts'
-import { holdDrive, insertVersion, publishedSheet } from '../drives/sheets.ts'
+import { bodyOfVersion, holdDrive, publishedSheet, theVariant, versionFor } from '../drives/sheets.ts'
 import { readDraft } from '../drives/drafts.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { Who } from '../http/who.ts'
@@ -39,7 +39,7 @@ export async function mustBeStand(tx: Transaction, stand: string, jobId: string 
 
 /** Opens a job for a customer's drive, with the newest sheet. @returns its id */
 export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise<{ id: string; told: Told }> {
-  const sheet = await sheetForJob(tx, body.sheetId, who)
+  const sheet = await sheetForJob(tx, body.sheetId, body.variant, who)
   const stand = body.stand || null
   if (stand) await mustBeStand(tx, stand, null)
   const number = await nextNumber(tx, who.at)
@@ -51,14 +51,23 @@ export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise
   }
 }
 
-/** The newest edition; of a drive that has none yet, what its draft says by now, kept as a version for this job. */
-async function sheetForJob(tx: Transaction, id: string, who: Who): Promise<DriveSheet> {
+/**
+ * The newest edition. Of a drive that has none yet, what its draft says by now; of one of its variants, the sheet as it is of that: either is kept as a
+ * version for this job, and for the next one that needs the very same.
+ */
+async function sheetForJob(
+  tx: Transaction,
+  id: string,
+  variantId: string | undefined,
+  who: Who,
+): Promise<DriveSheet> {
   const published = await publishedSheet(tx, id)
-  if (published) return published
+  if (published && variantId === undefined) return published
   await holdDrive(tx, id)
-  const { body } = await readDraft(tx, id)
-  const { version } = await insertVersion(tx, body, who, { publish: false })
-  return filled({ ...body, version })
+  const body = published ? await bodyOfVersion(tx, id, published.version) : (await readDraft(tx, id)).body
+  const made = variantId === undefined ? body : theVariant(body, variantId)
+  const version = await versionFor(tx, made, who)
+  return filled({ ...made, version })
 }
 
 /** The next number of the year; the counter's row is held until the commit, so that two jobs never share one. */

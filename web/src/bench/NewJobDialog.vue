@@ -3,7 +3,9 @@ import type { OpenJob } from '@moray/contract/requests/life'
 import { endpoints } from '@moray/contract/endpoints'
 import { plainNumber } from '@moray/core/units/plain-number'
 import { refDebounced } from '@vueuse/core'
-import { computed, reactive } from 'vue'
+import { holdsSerial } from '@moray/core/drives/own/variants'
+import { computed, reactive, watch } from 'vue'
+import { serialsOf } from '../drives/own/show-figure.ts'
 import { useRouter } from 'vue-router'
 import { useDrives, useUnits } from '../wire/queries.ts'
 import { problemAt } from '../wire/client.ts'
@@ -26,7 +28,12 @@ const form = reactive({
   hours: '',
   complaint: '',
   stand: '',
+  variant: '',
 })
+/** Variants of the chosen sheet; the one whose serial numbers hold this one is proposed. */
+const variants = computed(() => drives.sheets?.find((s) => s.id === form.sheetId)?.variants ?? [])
+const proposed = computed(() => variants.value.find((v) => holdsSerial(v, form.serial)))
+watch(proposed, (v) => (form.variant = v?.id ?? ''))
 /** Drives that have been here whose serial, boat or owner holds what is typed. */
 const typed = refDebounced(
   computed(() => form.serial.trim()),
@@ -52,6 +59,7 @@ async function open() {
     complaint: form.complaint,
     ...(form.hours.trim() ? { hours: plainNumber(form.hours.replace(/\s*h(ours)?$/i, '')) ?? NaN } : {}),
     ...(form.stand ? { stand: form.stand } : {}),
+    ...(variants.value.some((v) => v.id === form.variant) ? { variant: form.variant } : {}),
   }
   const reply = await write.send(endpoints.openJob, {}, body)
   if (!reply) return
@@ -94,6 +102,17 @@ const said = (field: string) => problemAt(write.error.value, field)
         <option v-for="s in drives.sheets ?? []" :key="s.id" :value="s.id">{{ s.name }}</option>
       </select>
       <span v-if="said('sheetId')" class="bad">{{ said('sheetId') }}</span>
+    </label>
+    <label v-if="variants.length" class="wide">
+      Variant
+      <select v-model="form.variant">
+        <option value="">none of them</option>
+        <option v-for="v in variants" :key="v.id" :value="v.id">
+          {{ v.label }}{{ serialsOf(v) ? `, ${serialsOf(v)}` : '' }}
+        </option>
+      </select>
+      <span v-if="proposed && form.variant === proposed.id" class="soft">by its serial number</span>
+      <span v-if="said('variant')" class="bad">{{ said('variant') }}</span>
     </label>
     <label
       >Boat <input v-model="form.boat" maxlength="80" /><span v-if="said('boat')" class="bad">{{

@@ -6,7 +6,11 @@ import type { Window } from '@moray/core/measuring/window'
 import { sensitivities } from '@moray/core/gears/train'
 import { computed } from 'vue'
 import SectionDrawing, { type DrawingTag } from '../drawing/SectionDrawing.vue'
+import { bodyOf } from '@moray/core/drives/own/body'
+import { differences } from '@moray/core/drives/own/differences'
+import { ofVariant, type Variant } from '@moray/core/drives/own/variants'
 import LoadState from '../ui/LoadState.vue'
+import { serialsOf } from './own/show-figure.ts'
 import Button from 'primevue/button'
 import { endpoints } from '@moray/contract/endpoints'
 import { LOCK_KINDS, type Fastener } from '@moray/core/drives/fasteners'
@@ -38,6 +42,15 @@ const TRUST = { rule: "the manual's rule", geometry: 'geometry', depth: 'depth' 
 const trustText = (measure: string, stack: string) => {
   const t = trusts.value[measure]?.[stack]
   return t ? `± ${(100 * t.relU).toFixed(0)} %, by ${TRUST[t.from]}` : ''
+}
+/** What a variant changes, by name. */
+const differsIn = (v: Variant) => {
+  const body = sheet.value && bodyOf(sheet.value)
+  if (!body) return ''
+  return differences(body, ofVariant(body, v))
+    .filter((d) => d.path !== 'variant' && d.path !== 'variants')
+    .map((d) => (d.label ?? d.path).toLowerCase())
+    .join(', ')
 }
 const lockText = (f: Fastener) =>
   [
@@ -288,6 +301,14 @@ function how(m: Measure): string {
           </tbody>
         </table>
       </div>
+    </section>
+    <section v-if="sheet.variants?.length" aria-label="Variants" class="parts">
+      <h2>Variants</h2>
+      <ul class="small">
+        <li v-for="v in sheet.variants" :key="v.id">
+          <strong>{{ v.label }}</strong> {{ serialsOf(v) }}: {{ differsIn(v) }}
+        </li>
+      </ul>
     </section>
     <section v-if="sheet.service?.length" aria-label="Service" class="parts">
       <h2>Service</h2>

@@ -48,7 +48,7 @@ onKeyStroke('Escape', shut)
           <p class="small">{{ store.job.complaint }}</p>
           <p v-if="store.job.sheet.demo" class="small soft">Demo sheet, invented numbers</p>
           <p class="small soft">
-            Sheet
+            Sheet<template v-if="store.job.sheet.variant"> of {{ store.job.sheet.variant.label }},</template>
             {{
               store.job.sheet.edition === undefined
                 ? 'as typed so far, not published'

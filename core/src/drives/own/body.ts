@@ -18,6 +18,7 @@ import type {
   ServiceInterval,
 } from '../sheet.ts'
 import type { Source } from './source.ts'
+import type { Variant } from './variants.ts'
 
 type Needs<T, K extends keyof T> = Pick<T, K> & Partial<Omit<T, K>>
 
@@ -116,6 +117,10 @@ export interface SheetBody {
   bench: BodyBench
   /** Where its figures come from, by path. */
   sources?: Source[]
+  /** Drives that differ in a few figures. */
+  variants?: Variant[]
+  /** Which of them this is. */
+  variant?: { id: string; label: string }
 }
 
 /** A sheet that stands as the body that is kept of it: the same, less what is said by being absent. */

@@ -4,11 +4,13 @@ import { checkRoute } from '../../route/check-route.ts'
 import { OUTSIDE_FACTS } from '../../route/job-facts.ts'
 import { routeOf } from '../../route/route-of.ts'
 import { checkSheet } from '../check-sheet.ts'
+import { FAMILIES } from '../sheet.ts'
 import type { Fastener } from '../fasteners.ts'
 import { figureAt, type SheetBody } from './body.ts'
 import { figureFields, touches } from './figures.ts'
 import { toothFigure } from './geometry.ts'
 import { filled } from './fill.ts'
+import { ofVariant } from './variants.ts'
 import { figureProblem } from './read-figure.ts'
 
 export interface BodyFindings {
@@ -38,12 +40,30 @@ export function checkBody(body: SheetBody): BodyFindings {
   ;(body.fasteners ?? []).forEach((f, i) => wrong.push(...fastenerProblems(f, `fasteners[${i}]`)))
   modules(body, wrong, doubtful)
   pressures(body, wrong)
+  for (const [i, v] of (body.variants ?? []).entries()) {
+    const at = `variants[${i}]`
+    if (body.variants!.some((x, k) => k < i && x.id === v.id))
+      wrong.push({ path: `${at}.id`, message: `"${v.id}" is used twice` })
+    if (isShaped(ofVariant(body, v)))
+      wrong.push(
+        ...checkBody(ofVariant(body, v)).wrong.map((w) => ({
+          path: `${at}.patch.${w.path}`,
+          message: `${v.label}: ${w.message}`,
+        })),
+      )
+    else wrong.push({ path: `${at}.patch`, message: `${v.label}: takes away a list that every sheet has` })
+  }
   if (!wrong.length) {
     const known = new Set(wrong.map((w) => w.path))
     wrong.push(...hangsTogether(body).filter((p) => !known.has(p.path)))
   }
   return { wrong, doubtful }
 }
+
+const LISTS = ['axes', 'gears', 'meshes', 'adjusters', 'bearings', 'seals', 'measures', 'parts'] as const
+/** A patch can make anything of a sheet: what is no sheet any more is not looked into. */
+const isShaped = (body: SheetBody): boolean =>
+  LISTS.every((l) => Array.isArray(body[l])) && typeof body.bench === 'object' && body.family in FAMILIES
 
 /** Names of shafts, gears and pairs that the body does not have, and names that stand twice. */
 function leadingNowhere(body: SheetBody): FieldProblem[] {

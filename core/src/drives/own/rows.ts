@@ -1,7 +1,7 @@
 import type { SheetBody } from './body.ts'
 
 /** Lists of a body whose rows are added and taken out one by one. */
-export type RowList = 'adjusters' | 'bearings' | 'measures' | 'parts' | 'fasteners' | 'service'
+export type RowList = 'adjusters' | 'bearings' | 'measures' | 'parts' | 'fasteners' | 'service' | 'variants'
 
 type Rows = { id: string }[]
 

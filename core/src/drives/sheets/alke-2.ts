@@ -2,6 +2,7 @@ import type { DriveSheet } from '../sheet.ts'
 import { alke2UpperParts } from './other-parts.ts'
 import { shiftingLowerParts } from './lower-parts.ts'
 import { alke2LowerBench, alke2UpperBench } from './bench-rows.ts'
+import { lowerFasteners, lowerService, upperFasteners, upperService } from './fastener-rows.ts'
 
 const upperMesh = {
   pinionTeeth: 21,
@@ -36,7 +37,7 @@ const stamps = [
 
 export const alke2Upper: DriveSheet = {
   id: 'alke-2-upper',
-  version: 3,
+  version: 4,
   name: 'Alke 2 upper',
   family: 'stern-upper',
   demo: true,
@@ -123,6 +124,8 @@ export const alke2Upper: DriveSheet = {
   runoutLimits,
   parts: alke2UpperParts,
   bench: alke2UpperBench,
+  fasteners: upperFasteners(alke2UpperBench),
+  service: upperService,
 }
 
 const onTheArm = {
@@ -136,7 +139,7 @@ const onTheArm = {
 
 export const alke2Lower: DriveSheet = {
   id: 'alke-2-lower',
-  version: 3,
+  version: 4,
   name: 'Alke 2 lower',
   family: 'stern-lower-fnr',
   demo: true,
@@ -251,4 +254,6 @@ export const alke2Lower: DriveSheet = {
   runoutLimits: [...runoutLimits, propellerSpline],
   parts: shiftingLowerParts({ kit: 1420, gearSet: 12600, shaft: 3900, outboard: false }),
   bench: alke2LowerBench,
+  fasteners: lowerFasteners(alke2LowerBench),
+  service: lowerService,
 }

@@ -293,3 +293,58 @@ export const sivkrokBench: BenchFacts = {
   exchange: null,
   used: { price: 7400, waitDays: 6 },
 }
+
+/** A small outboard that shifts: split pin at the propeller, shift rod held by a clamp. */
+export const tjeldBench: BenchFacts = {
+  ...teistBench,
+  openGear: 'neutral',
+  shifts: true,
+  pinchScrews: { count: 1, where: 'clamp of the shift rod' },
+  sealSprings: 'facing each other',
+  seals: { pair: true },
+  shiftRod: 'Groove of the shift rod to its clamp screw',
+  leak: {
+    ports: ['Vent hole, screw', 'Drain hole, adapter'],
+    lowKpa: 15,
+    workKpa: 50,
+    maxKpa: 70,
+    holdMin: 20,
+    allowedMlPerMin: 0.15,
+    volumeMl: 250,
+    turns: 'Propeller shaft and driveshaft, both ways; shift rod through its positions',
+  },
+  drainPlug: 'magnetic',
+  weightKg: 9,
+  labour: { openHours: 2, setHours: 2, closeHours: 2 },
+  exchange: { price: 14200, waitDays: 10 },
+  used: { price: 5900, waitDays: 4 },
+}
+
+/** A reversing upper by itself: left-hand top nut, thin ring at the input. */
+export const havhestBench: BenchFacts = {
+  ...havsuleUpperBench,
+  joins: { to: 'its lower', gear: 'neutral', oilJoint: null },
+  leftHand: { what: 'Top nut of the vertical shaft', place: 'bearing:top-ball' },
+  captive: 'The stud behind the shift lever',
+  hidden: { count: 1, where: 'under the water cover' },
+  lockTabs: {
+    what: 'Threaded ring of the input',
+    tabs: 2,
+    torqueNm: { min: 150, max: 175 },
+    reachedMounted: false,
+  },
+  oilFeed: 'Oil hole of the top bearing carrier',
+  leak: {
+    ports: ['Vent hole, screw', 'Oil passage to the lower, cap', 'Hole of the shift lever, cap'],
+    lowKpa: 20,
+    workKpa: 80,
+    maxKpa: 110,
+    holdMin: 30,
+    allowedMlPerMin: 0.3,
+    volumeMl: 1120,
+    turns: 'Input and vertical shaft, both ways; shift fork through its positions',
+  },
+  weightKg: 28,
+  exchange: { price: 44800, waitDays: 16 },
+  used: { price: 18900, waitDays: 7 },
+}

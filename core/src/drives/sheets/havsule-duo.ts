@@ -1,6 +1,7 @@
 import type { DriveSheet } from '../sheet.ts'
 import { havsuleLowerParts, havsuleUpperParts } from './other-parts.ts'
 import { havsuleLowerBench, havsuleUpperBench } from './bench-rows.ts'
+import { lowerFasteners, lowerService, upperFasteners, upperService } from './fastener-rows.ts'
 
 const upperMesh = {
   pinionTeeth: 23,
@@ -45,7 +46,7 @@ const atTheInput = {
 
 export const havsuleDuoUpper: DriveSheet = {
   id: 'havsule-duo-upper',
-  version: 3,
+  version: 4,
   name: 'Havsule Duo upper',
   family: 'stern-upper-reversing',
   demo: true,
@@ -164,6 +165,8 @@ export const havsuleDuoUpper: DriveSheet = {
   runoutLimits,
   parts: havsuleUpperParts,
   bench: havsuleUpperBench,
+  fasteners: upperFasteners(havsuleUpperBench),
+  service: upperService,
 }
 
 const atThePinion = {
@@ -176,7 +179,7 @@ const atThePinion = {
 
 export const havsuleDuoLower: DriveSheet = {
   id: 'havsule-duo-lower',
-  version: 3,
+  version: 4,
   name: 'Havsule Duo lower',
   family: 'stern-lower-twin',
   demo: true,
@@ -307,4 +310,6 @@ export const havsuleDuoLower: DriveSheet = {
   runoutLimits: [...runoutLimits, propellerSpline],
   parts: havsuleLowerParts,
   bench: havsuleLowerBench,
+  fasteners: lowerFasteners(havsuleLowerBench),
+  service: lowerService,
 }

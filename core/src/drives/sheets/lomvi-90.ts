@@ -1,6 +1,7 @@
 import type { DriveSheet } from '../sheet.ts'
 import { shiftingLowerParts } from './lower-parts.ts'
 import { lomviBench } from './bench-rows.ts'
+import { lowerFasteners, lowerService } from './fastener-rows.ts'
 
 const mesh = {
   pinionTeeth: 13,
@@ -23,7 +24,7 @@ const onTheArm = {
 
 export const lomvi90: DriveSheet = {
   id: 'lomvi-90',
-  version: 3,
+  version: 4,
   name: 'Lomvi 90',
   family: 'outboard-fnr',
   demo: true,
@@ -155,4 +156,6 @@ export const lomvi90: DriveSheet = {
   ],
   parts: shiftingLowerParts({ kit: 1290, gearSet: 11900, shaft: 3400, outboard: true }),
   bench: lomviBench,
+  fasteners: lowerFasteners(lomviBench),
+  service: lowerService,
 }

@@ -6,6 +6,8 @@ const duoUpperKit = sealKit('Seal kit, upper', 1640)
 const duoLowerKit = sealKit('Seal kit, lower', 1890)
 const rordrumKit = sealKit('Seal kit', 760)
 const teistKit = sealKit('Seal kit', 310)
+const tjeldKit = sealKit('Seal kit', 420)
+const havhestKit = sealKit('Seal kit, upper', 1490)
 const beltKit = sealKit('Seal kit', 540)
 
 /** Parts of the demo's remaining drives, each list in the order in which it comes off. */
@@ -269,4 +271,136 @@ export const sivkrokParts: Part[] = [
   part('front-ball', 'Front ball', 'bearing', 420, { after: ['prop-shaft'], place: 'bearing:front' }),
   beltKit.seal('front-seal', 'Front seal', { after: ['prop-shaft'], place: 'seal:front' }),
   part('housing', 'Housing', 'housing', 7600, { waitDays: 18, inside: false }),
+]
+
+export const tjeldParts: Part[] = [
+  part('prop-lock', 'Propeller cap and split pin', 'nut', 60, { inside: false }),
+  part('propeller', 'Propeller', 'hub', 0, { after: ['prop-lock'], inside: false }),
+  part('shear-pin', 'Drive pin', 'key', 25, { after: ['propeller'], inside: false }),
+  part('anode', 'Anode', 'anode', 180, { inside: false }),
+  part('shift-clamp', 'Clamp of the shift rod', 'shift', 140, { inside: false }),
+  part('shift-rod', 'Shift rod', 'shift', 420, { after: ['shift-clamp'] }),
+  part('shift-bush', 'Bushing of the shift shaft', 'washer', 95, { after: ['shift-rod'] }),
+  tjeldKit.seal('shift-seal', 'Shift shaft O-ring', { after: ['shift-rod'] }),
+  part('pump-cover', 'Water pump cover and impeller', 'pump', 390, { inside: false, place: 'seal:pump' }),
+  part('pump-key', 'Impeller key', 'key', 20, { after: ['pump-cover'], inside: false }),
+  part('pump-base', 'Pump base', 'housing', 280, { after: ['pump-cover', 'pump-key'], inside: false }),
+  tjeldKit.seal('pump-seals', 'Pump base seal', { after: ['pump-base'], place: 'seal:pump' }),
+  part('carrier-bolts', 'Bolts of the carrier', 'nut', 40, { after: ['propeller'], inside: false }),
+  part('carrier', 'Propeller shaft carrier', 'cup', 980, { after: ['carrier-bolts'], inside: false }),
+  tjeldKit.ring('carrier-ring', 'Carrier O-ring', { after: ['carrier'] }),
+  tjeldKit.seal('prop-seals', 'Propeller shaft seals', {
+    after: ['carrier'],
+    place: 'seal:propshaft',
+    count: 2,
+  }),
+  part('carrier-needle', 'Carrier bush', 'needle', 150, {
+    after: ['carrier'],
+    place: 'bearing:carrier-needle',
+  }),
+  part('reverse-gear', 'Reverse gear', 'gear', 3900, {
+    after: ['carrier'],
+    place: 'gear:reverse-gear',
+    set: 'Gear set',
+    waitDays: 7,
+  }),
+  part('reverse-ball', 'Reverse gear ball', 'bearing', 260, {
+    after: ['reverse-gear'],
+    place: 'bearing:reverse-ball',
+  }),
+  part('reverse-shims', 'Reverse thrust shims', 'shim', 0, {
+    after: ['reverse-gear'],
+    place: 'stack:reverse',
+  }),
+  part('prop-shaft', 'Propeller shaft', 'shaft', 1350, { after: ['carrier'], waitDays: 5 }),
+  part('clutch-dog', 'Clutch dog', 'clutch', 620, { after: ['prop-shaft'], waitDays: 4 }),
+  part('dog-spring', 'Dog spring and pin', 'key', 45, { after: ['prop-shaft'] }),
+  part('shift-cam', 'Shift cam', 'shift', 240, { after: ['prop-shaft', 'shift-rod'] }),
+  part('pinion-nut', 'Pinion nut', 'nut', 55, { after: ['prop-shaft'] }),
+  part('driveshaft', 'Driveshaft', 'shaft', 1280, { after: ['pinion-nut', 'pump-base'], waitDays: 5 }),
+  part('pinion', 'Pinion', 'gear', 3900, {
+    after: ['driveshaft'],
+    place: 'gear:pinion',
+    set: 'Gear set',
+    waitDays: 7,
+  }),
+  part('pinion-shims', 'Pinion shims', 'shim', 0, { after: ['driveshaft'], place: 'stack:pinion' }),
+  part('driveshaft-tapers', 'Driveshaft ball', 'bearing', 310, {
+    after: ['driveshaft'],
+    place: 'bearing:driveshaft-lower',
+  }),
+  part('forward-gear', 'Forward gear', 'gear', 3900, {
+    after: ['pinion'],
+    place: 'gear:forward-gear',
+    set: 'Gear set',
+    waitDays: 7,
+  }),
+  part('forward-taper', 'Forward gear taper', 'bearing', 340, {
+    after: ['forward-gear'],
+    place: 'bearing:forward-taper',
+  }),
+  part('forward-shims', 'Forward shims', 'shim', 0, { after: ['forward-taper'], place: 'stack:forward' }),
+  tjeldKit.ring('plug-gaskets', 'Gaskets of drain and vent', { count: 2 }),
+  part('housing', 'Gearcase housing', 'housing', 5200, { waitDays: 14, inside: false }),
+]
+
+export const havhestParts: Part[] = [
+  part('input-nut', 'Input nut', 'nut', 120, { inside: false }),
+  part('coupling', 'Input coupling', 'shaft', 2150, { after: ['input-nut'], inside: false }),
+  havhestKit.seal('input-seal', 'Input seal', { after: ['coupling'], place: 'seal:input' }),
+  part('thin-ring', 'Threaded ring of the input', 'nut', 540, { after: ['coupling'], inside: false }),
+  part('input-carrier', 'Input carrier', 'cup', 2950, { after: ['thin-ring'], inside: false }),
+  havhestKit.ring('input-ring', 'O-ring of the input carrier', { after: ['input-carrier'] }),
+  part('input-gear', 'Input gear', 'gear', 12400, {
+    after: ['input-carrier'],
+    place: 'gear:input-gear',
+    set: 'Upper gear set',
+    waitDays: 10,
+  }),
+  part('input-tapers', 'Input taper pair', 'bearing', 1580, {
+    after: ['input-gear'],
+    place: 'bearing:input-inner',
+  }),
+  part('input-shims', 'Input shims', 'shim', 0, { after: ['input-carrier'], place: 'stack:input' }),
+  part('shift-fork', 'Shift fork and lever', 'shift', 1190, {}),
+  part('cover', 'Top cover', 'housing', 2400, { after: ['input-gear'], inside: false }),
+  havhestKit.ring('cover-ring', 'O-ring of the cover', { after: ['cover'] }),
+  part('top-nut', 'Top nut of the vertical shaft', 'nut', 210, { after: ['cover'] }),
+  part('upper-ball', 'Top bearing', 'bearing', 870, { after: ['top-nut'], place: 'bearing:top-ball' }),
+  part('cover-shims', 'Top bearing shims', 'shim', 0, { after: ['upper-ball'], place: 'stack:top' }),
+  part('upper-shims', 'Upper gear shims', 'shim', 0, { after: ['upper-ball'], place: 'stack:upper' }),
+  part('upper-gear', 'Upper gear', 'gear', 12400, {
+    after: ['upper-ball', 'shift-fork'],
+    place: 'gear:upper-gear',
+    set: 'Upper gear set',
+    waitDays: 10,
+  }),
+  part('cone', 'Cone clutch', 'clutch', 3900, {
+    after: ['upper-gear'],
+    set: 'Cone and springs',
+    waitDays: 5,
+  }),
+  part('cone-springs', 'Cone springs', 'key', 3900, {
+    after: ['cone'],
+    set: 'Cone and springs',
+    waitDays: 5,
+  }),
+  part('vertical-shaft', 'Vertical shaft', 'shaft', 4700, { after: ['cone'], waitDays: 6 }),
+  part('lower-gear', 'Lower gear', 'gear', 12400, {
+    after: ['vertical-shaft'],
+    place: 'gear:lower-gear',
+    set: 'Upper gear set',
+    waitDays: 10,
+  }),
+  part('lower-taper', 'Lower gear bearing', 'bearing', 820, {
+    after: ['lower-gear'],
+    place: 'bearing:lower-taper',
+  }),
+  part('lower-shims', 'Lower gear shims', 'shim', 0, { after: ['lower-gear'], place: 'stack:lower' }),
+  havhestKit.seal('vertical-seal', 'Vertical shaft seal', {
+    after: ['vertical-shaft'],
+    place: 'seal:vertical',
+  }),
+  havhestKit.ring('plug-gaskets', 'Gaskets of drain and vent', { count: 2 }),
+  part('housing', 'Upper case', 'housing', 15100, { waitDays: 21, inside: false }),
 ]

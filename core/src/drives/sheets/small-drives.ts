@@ -1,6 +1,14 @@
 import type { DriveSheet } from '../sheet.ts'
 import { rordrumParts, sivkrokParts, teistParts } from './other-parts.ts'
 import { rordrumBench, sivkrokBench, teistBench } from './bench-rows.ts'
+import {
+  angleFasteners,
+  angleService,
+  beltFasteners,
+  beltService,
+  lowerService,
+  smallFasteners,
+} from './fastener-rows.ts'
 
 const runoutLimits = [
   { zone: 'Seal land', tirMm: 0.05 },
@@ -10,7 +18,7 @@ const runoutLimits = [
 
 export const rordrumV: DriveSheet = {
   id: 'rordrum-v',
-  version: 3,
+  version: 4,
   name: 'Rordrum V',
   family: 'right-angle-threaded',
   demo: true,
@@ -92,13 +100,28 @@ export const rordrumV: DriveSheet = {
     },
   ],
   runoutLimits: runoutLimits.slice(0, 2),
+  variants: [
+    {
+      id: 'early',
+      label: 'early',
+      toSerial: 'RV-2999',
+      patch: {
+        measures: { backlash: { window: { min: 0.15, max: 0.24 }, target: 0.195 } },
+        bearings: { 'output-inner': { setting: { newNm: { min: 0.9, max: 1.4 } } } },
+        parts: { 'output-ring': { name: 'O-ring of the output carrier, the thin one' } },
+      },
+    },
+    { id: 'late', label: 'late', fromSerial: 'RV-3000', patch: {} },
+  ],
   parts: rordrumParts,
   bench: rordrumBench,
+  fasteners: angleFasteners(rordrumBench),
+  service: angleService,
 }
 
 export const teist6: DriveSheet = {
   id: 'teist-6',
-  version: 3,
+  version: 4,
   name: 'Teist 6',
   family: 'outboard-straight',
   demo: true,
@@ -166,11 +189,13 @@ export const teist6: DriveSheet = {
   runoutLimits,
   parts: teistParts,
   bench: teistBench,
+  fasteners: smallFasteners(teistBench),
+  service: lowerService,
 }
 
 export const sivkrokB: DriveSheet = {
   id: 'sivkrok-b',
-  version: 3,
+  version: 4,
   name: 'Sivkrok B',
   family: 'belt-lower',
   demo: true,
@@ -233,4 +258,6 @@ export const sivkrokB: DriveSheet = {
   runoutLimits: runoutLimits.slice(0, 2),
   parts: sivkrokParts,
   bench: sivkrokBench,
+  fasteners: beltFasteners(sivkrokBench),
+  service: beltService,
 }

@@ -12,6 +12,7 @@ import {
 import { readiness } from '@moray/core/drives/own/readiness'
 import { sourceOf, type SourceKind } from '@moray/core/drives/own/source'
 import { FAMILIES } from '@moray/core/drives/sheet'
+import { ofVariant } from '@moray/core/drives/own/variants'
 import { useStorage } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, nextTick, ref } from 'vue'
@@ -40,7 +41,23 @@ const write = useWrite()
 
 const LISTS = { made: 'What it is made of', fasteners: 'Fasteners', parts: 'Parts' }
 type Tab = FigureGroup | keyof typeof LISTS
-const body = computed(() => store.draft?.body)
+/** Which of the variants is typed for; '' is for all of them. */
+const variantId = computed(() => {
+  const asked = String(route.query.of ?? '')
+  return store.draft?.body.variants?.some((v) => v.id === asked) ? asked : ''
+})
+const variant = computed(() => store.draft?.body.variants?.find((v) => v.id === variantId.value))
+/** What is shown: the sheet, or the sheet as it is of the variant. */
+const body = computed(() =>
+  store.draft && variant.value ? ofVariant(store.draft.body, variant.value) : store.draft?.body,
+)
+const ofWhich = (e: Event) =>
+  void router.replace({ query: { ...route.query, of: (e.target as HTMLSelectElement).value || undefined } })
+/** The source of a figure; of a variant its own, where it has one. */
+const sourceAt = (path: string) => {
+  const all = store.draft?.body.sources
+  return (variant.value && sourceOf(all, `variants.${variant.value.id}.${path}`)) ?? sourceOf(all, path)
+}
 const sheet = computed(() => body.value && filled(body.value))
 const fields = computed(() => (body.value ? figureFields(body.value) : []))
 const groups = computed(() =>
@@ -53,7 +70,7 @@ const tab = computed<Tab>(() => {
   if (asked in LISTS) return asked as Tab
   return groups.value.find((g) => g.group === asked)?.group ?? groups.value[0]?.group ?? 'made'
 })
-const open = (at: Tab) => void router.replace({ query: { at } })
+const open = (at: Tab) => void router.replace({ query: { ...route.query, at } })
 const shown = computed(() => groups.value.find((g) => g.group === tab.value)?.fields ?? [])
 const ready = computed(() => (body.value ? readiness(body.value) : []))
 const findings = computed(() => (body.value ? checkBody(body.value) : { wrong: [], doubtful: [] }))
@@ -77,6 +94,7 @@ async function set(field: FigureField, text: string, assumed = false) {
       text,
       source,
       was: was === undefined ? '' : JSON.stringify(was),
+      ...(variant.value ? { variant: variant.value.id } : {}),
       ...(unit === undefined ? {} : { unit }),
       ...(page.value.trim() && source === 'manual' ? { where: page.value.trim() } : {}),
     },
@@ -178,6 +196,15 @@ function exported() {
     </div>
     <div class="draft">
       <nav class="groups" aria-label="Groups of figures">
+        <label v-if="store.draft.body.variants?.length" class="which"
+          >Typing for
+          <select :value="variantId" @change="ofWhich">
+            <option value="">all of them</option>
+            <option v-for="v in store.draft.body.variants" :key="v.id" :value="v.id">
+              only {{ v.label }}
+            </option>
+          </select></label
+        >
         <ul>
           <li v-for="g in groups" :key="g.group">
             <button
@@ -231,6 +258,9 @@ function exported() {
         :aria-label="tab in LISTS ? LISTS[tab as keyof typeof LISTS] : FIGURE_GROUPS[tab as FigureGroup]"
       >
         <template v-if="!(tab in LISTS)">
+          <p v-if="variant" class="caution">
+            Typed for {{ variant.label }} only; what is taken out holds as for all of them.
+          </p>
           <div class="from">
             <label
               >From
@@ -257,7 +287,7 @@ function exported() {
             <FigureInput
               :field="f"
               :value="figureAt(body, f.path)"
-              :source="sourceOf(body.sources, f.path)"
+              :source="sourceAt(f.path)"
               :first="own.first"
               :problem="wrongAt(f.path)"
               @set="(text) => set(f, text)"
@@ -310,6 +340,17 @@ function exported() {
 .groups > ul > li > button.on {
   background: var(--lamp);
   color: var(--lamp-ink);
+}
+.which {
+  display: grid;
+  margin-bottom: 0.6rem;
+}
+.which select {
+  min-height: 44px;
+  font: inherit;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
 }
 .groups h2 {
   margin-top: 1rem;

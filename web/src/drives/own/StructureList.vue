@@ -4,6 +4,7 @@ import type { PutRow } from '@moray/contract/requests/sheets'
 import Button from 'primevue/button'
 import { computed, reactive, ref } from 'vue'
 import FormDialog from '../../ui/FormDialog.vue'
+import { serialsOf } from './show-figure.ts'
 import { freeId, useDraftWrite } from './use-draft-write.ts'
 
 /** What the drive is made of: stacks, settings of bearings, measures. What it has not is struck out, what it has besides is added. */
@@ -52,6 +53,24 @@ const lists = computed(() => [
     })),
   },
 ])
+const variants = computed(() => body.value.variants ?? [])
+const early = reactive({ open: false, label: '', from: '', to: '' })
+async function addVariant() {
+  if (!early.label.trim()) return
+  const id = freeId(early.label, variants.value)
+  const row: PutRow = {
+    list: 'variants',
+    id,
+    variant: {
+      id,
+      label: early.label.trim(),
+      ...(early.from.trim() ? { fromSerial: early.from.trim() } : {}),
+      ...(early.to.trim() ? { toSerial: early.to.trim() } : {}),
+      patch: {},
+    },
+  }
+  if (await write.put(body.value.id, row)) Object.assign(early, { open: false, label: '', from: '', to: '' })
+}
 const remove = (list: PutRow['list'], id: string) => write.put(body.value.id, { list, id, remove: true })
 
 const adding = ref<'adjusters' | 'measures' | 'bearings' | null>(null)
@@ -144,7 +163,47 @@ async function add() {
       </ul>
       <button type="button" class="texty" @click="begin(l.list)">Add one</button>
     </section>
-    <p v-if="write.error.value && !adding" class="fault" role="alert">{{ write.error.value.message }}</p>
+    <section>
+      <h3>Variants</h3>
+      <p v-if="!variants.length" class="small soft">
+        Early and late ones that differ in a few figures: give them a name and their serial numbers, then type
+        what differs for each.
+      </p>
+      <ul>
+        <li v-for="v in variants" :key="v.id">
+          <span
+            >{{ v.label }} <span class="small soft">{{ serialsOf(v) }}</span></span
+          >
+          <button
+            type="button"
+            class="texty small"
+            :disabled="write.busy.value"
+            @click="remove('variants', v.id)"
+          >
+            take it out
+          </button>
+        </li>
+      </ul>
+      <button type="button" class="texty" @click="early.open = true">Add one</button>
+    </section>
+    <FormDialog
+      v-if="early.open"
+      header="A variant"
+      action="Add it"
+      :busy="write.busy.value"
+      @send="addVariant"
+      @close="early.open = false"
+    >
+      <label class="wide"
+        >What you call it <input v-model="early.label" maxlength="60" autofocus autocomplete="off"
+      /></label>
+      <label>First serial number <input v-model="early.from" maxlength="60" autocomplete="off" /></label>
+      <label>Last serial number <input v-model="early.to" maxlength="60" autocomplete="off" /></label>
+      <p v-if="write.error.value" class="fault wide" role="alert">{{ write.error.value.message }}</p>
+    </FormDialog>
+    <p v-if="write.error.value && !adding && !early.open" class="fault" role="alert">
+      {{ write.error.value.message }}
+    </p>
     <FormDialog
       v-if="adding"
       :header="adding === 'adjusters' ? 'A stack' : adding === 'measures' ? 'A measure' : 'A bearing'"

@@ -1,6 +1,7 @@
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import type { FigureField } from '@moray/core/drives/own/figures'
 import type { Source } from '@moray/core/drives/own/source'
+import type { Variant } from '@moray/core/drives/own/variants'
 import { SOURCE_KINDS } from '@moray/core/drives/own/source'
 import type { Window } from '@moray/core/measuring/window'
 import type { UnitSystem } from '@moray/core/units/format'
@@ -90,6 +91,12 @@ export const sourceText = (s: Source): string =>
   ]
     .filter(Boolean)
     .join(' · ')
+
+/** The serial numbers of a variant, in words. */
+export function serialsOf({ fromSerial, toSerial }: Pick<Variant, 'fromSerial' | 'toSerial'>): string {
+  if (fromSerial === undefined) return toSerial === undefined ? '' : `up to ${toSerial}`
+  return toSerial === undefined ? `from ${fromSerial}` : `${fromSerial} to ${toSerial}`
+}
 
 /** How many figures of a list are there. */
 export const countFilled = (body: SheetBody, fields: readonly FigureField[]): number =>
