@@ -19,6 +19,7 @@ import type {
   Person,
   RouteChanges,
   SheetDraft,
+  SheetExperience,
   SheetVersion,
   Shop,
 } from './replies.ts'
@@ -146,6 +147,8 @@ export const endpoints = {
   versions: reads<SheetVersion[]>()('/api/drives/:id/versions'),
   /** The body of a version, as it leaves the shop. */
   sheetFile: reads<SheetBody>()('/api/drives/:id/versions/:version/file'),
+  /** What accepted units have taught; `?without=` the job that asks. */
+  experience: reads<SheetExperience>()('/api/drives/:id/experience'),
   importSheet: sheet('/api/sheets', ImportSheet),
   importList: sheet('/api/drives/:id/lists', ImportList),
   exportList: reads<string>()('/api/drives/:id/lists/:list'),

@@ -1,6 +1,7 @@
 import type { CompactRecord } from '@moray/core/job/compact'
 import type { SheetBody } from '@moray/core/drives/own/body'
 import type { DriveSheet } from '@moray/core/drives/sheet'
+import type { Experience } from '@moray/core/setting/with-experience'
 import type { EventEntry } from '@moray/core/job/event'
 import type { JobHead, ShopRules } from '@moray/core/job/record'
 import type { LikelihoodEdit } from '@moray/core/inspection/fault-history'
@@ -129,6 +130,11 @@ export interface SheetDraft {
   edition: number | null
   /** Version of that edition. */
   version: number | null
+}
+
+/** What the finished units of a sheet have taught; null while there are too few. */
+export interface SheetExperience {
+  experience: Experience | null
 }
 
 export interface SheetVersion {

@@ -183,6 +183,6 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
   // rule-only: forward backlash is 0.0082 in above its middle and its own stack takes 1.2 for 1, so that stack grows
   const plan = panel.locator('.card').first()
   await expect(plan).toContainText('Forward shims')
-  console.log(`from an empty shop to the first proposed stack: ${done.entries} entries, ${done.taps} taps`)
+  test.info().annotations.push({ type: 'counted', description: `${done.entries} entries, ${done.taps} taps` })
   expect(done.entries).toBeLessThan(75)
 })

@@ -1,6 +1,6 @@
 import { FAMILIES, type Family } from '@moray/core/drives/sheet'
 import { SHEET_FORMAT } from '@moray/core/drives/own/body'
-import type { Patch } from '@moray/core/drives/own/variants'
+import type { Patch } from '@moray/core/drives/own/variant'
 import { Flag, Many, MergePatch, Num, One, OneOf, RowId, Text, Whole } from '../fields/decorators.ts'
 import { BenchFields } from './bench-fields.ts'
 import { SourceField } from './figure-fields.ts'

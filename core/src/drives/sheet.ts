@@ -4,7 +4,7 @@ import type { Window } from '../measuring/window.ts'
 import type { BenchFacts } from './bench-facts.ts'
 import type { Fastener } from './fasteners.ts'
 import type { Source } from './own/source.ts'
-import type { Variant } from './own/variants.ts'
+import type { Variant } from './own/variant.ts'
 import type { Part } from './parts.ts'
 
 /**

@@ -2,6 +2,7 @@ import { InputError } from '../checks/input-error.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { solverInput, type BuildState } from './assess.ts'
 import type { ShimPiece, ShimSolveInput } from './shim-problem.ts'
+import { withExperience, type Experience } from './with-experience.ts'
 import { trialUpdate, type TrialUpdate } from './trial-update.ts'
 
 /**
@@ -20,10 +21,11 @@ export function learnFrom(
   sheet: DriveSheet,
   builds: readonly BuildState[],
   next?: Record<string, number>,
+  experience?: Experience,
 ): TrialUpdate | undefined {
   const posed = builds.flatMap((b) => {
     try {
-      return [solverInput(sheet, b, [])]
+      return [withExperience(solverInput(sheet, b, []), experience)]
     } catch (e) {
       if (!(e instanceof InputError)) throw e
       // a build that was left before it was measured teaches nothing
@@ -38,7 +40,7 @@ export function learnFrom(
       quantities: newest.quantities.map((q) => ({
         id: q.id,
         sensitivity: q.sensitivity,
-        relSd: scale * q.relU!,
+        relSd: scale * Math.max(...Object.values(q.relUByStack ?? {}), 0.01),
         // the worst of the sets, so that no build is believed more than its gauge deserves
         u: Math.max(...posed.map((p) => p.quantities.find((x) => x.id === q.id)!.u)),
         window: q.window,
@@ -56,15 +58,17 @@ export function learnFrom(
  * The question to the solver with all that the builds have taught: sensitivities, their uncertainties and the present values
  * are those of the posterior. With a single build it is {@link solverInput} itself.
  * @param builds in order, the newest last and complete
+ * @param experience of units that were built before; their sensitivities are the prior
  */
 export function learnedSolverInput(
   sheet: DriveSheet,
   builds: readonly BuildState[],
   pieces: ShimPiece[],
   free?: string[],
+  experience?: Experience,
 ): ShimSolveInput {
-  const input = solverInput(sheet, builds.at(-1)!, pieces, free)
-  const learned = learnFrom(sheet, builds)
+  const input = withExperience(solverInput(sheet, builds.at(-1)!, pieces, free), experience)
+  const learned = learnFrom(sheet, builds, undefined, experience)
   if (!learned) return input
   return {
     ...input,

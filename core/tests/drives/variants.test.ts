@@ -3,14 +3,8 @@ import { bodyOf } from '../../src/drives/own/body.ts'
 import { checkBody } from '../../src/drives/own/check-body.ts'
 import { differences } from '../../src/drives/own/differences.ts'
 import { filled } from '../../src/drives/own/fill.ts'
-import {
-  holdsSerial,
-  ofVariant,
-  wholeRange,
-  withPatched,
-  type Patch,
-  type Variant,
-} from '../../src/drives/own/variants.ts'
+import { holdsSerial, ofVariant, wholeRange, withPatched } from '../../src/drives/own/variants.ts'
+import type { Patch, Variant } from '../../src/drives/own/variant.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 
 const sheet = demoSheets.find((s) => s.id === 'rordrum-v')!

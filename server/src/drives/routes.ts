@@ -11,6 +11,7 @@ import { onHeld } from '../http/held.ts'
 import { notFound } from '../http/refusal.ts'
 import { write } from '../http/write.ts'
 import { onJob } from '../job/on-job.ts'
+import { experienceWith } from '../setting/experience.ts'
 import {
   addDrive,
   beginDraft,
@@ -33,6 +34,11 @@ export function mountDrives(app: Hono, deps: Deps) {
   onRead(app, endpoints.versions, async (_, { id }) => {
     await newestSheet(db, id)
     return listVersions(db, id)
+  })
+  onRead(app, endpoints.experience, async (c, { id }) => {
+    const sheet = await newestSheet(db, id)
+    const without = (c.req.query('without') ?? '').slice(0, 80)
+    return { experience: (await experienceWith(db, sheet, without)) ?? null }
   })
   onRead(app, endpoints.sheetFile, (_, { id, version }) => bodyOfVersion(db, id, rowId('Version', version)))
   app.get(endpoints.driveVersion.path, async (c) => {

@@ -6,6 +6,7 @@ import type { JudgedBuild } from '@moray/core/job/judged'
 import { availablePieces, piecesInUse, type AvailablePiece } from '@moray/core/job/pieces'
 import { isShimmed } from '@moray/core/setting/assess'
 import { learnedSolverInput } from '@moray/core/setting/learned'
+import { heldLinesAndExperience } from './experience.ts'
 import { THICKNESS_SLACK_MM } from '@moray/core/setting/shim-problem'
 import { predictStacks } from '@moray/core/setting/shim-solve'
 import { showBoth, showMm } from '@moray/core/units/format'
@@ -38,7 +39,12 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
       'not-measured',
       'Finish the stacks and readings of the present build before the next one.',
     )
-  const lines = await lockedLines(tx, [...idsAsked(body), ...piecesInUse(from).keys()])
+  const { lines, experience } = await heldLinesAndExperience(
+    tx,
+    linesOf([...idsAsked(body), ...piecesInUse(from).keys()]),
+    sheet,
+    job.id,
+  )
   const chosen = choose(sheet, from, availablePieces(lines, builds), body)
   checkStacks(sheet, chosen)
   await moveStock(tx, job, from, chosen, who)
@@ -50,6 +56,8 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
           sheet,
           builds.map((b) => b.state),
           [],
+          undefined,
+          experience,
         ),
         thickness,
       )
@@ -89,15 +97,10 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
 
 const idsAsked = (body: TakePlan) => body.stacks.flatMap((s) => s.pieces.map((p) => p.id))
 
-/** The drawer lines among these pieces, held until the commit in one order, so that two jobs cannot take the last piece together. */
-async function lockedLines(tx: Transaction, pieceIds: string[]) {
-  const ids = [...new Set(pieceIds.filter((id) => id.startsWith('d')).map((id) => id.slice(1)))]
-  if (!ids.length) return []
-  return tx.query<{ id: string; thicknessMm: number; count: number }>(
-    `select id, thickness_mm as "thicknessMm", count from shim_line where id = any($1) order by id for update`,
-    [ids],
-  )
-}
+/** The drawer lines among these pieces. */
+const linesOf = (pieceIds: string[]) => [
+  ...new Set(pieceIds.filter((id) => id.startsWith('d')).map((id) => id.slice(1))),
+]
 
 const sum = (pieces: AvailablePiece[]) => pieces.reduce((mm, p) => mm + p.thicknessMm, 0)
 const labelOf = (sheet: DriveSheet, id: string) => sheet.adjusters.find((a) => a.id === id)!.label

@@ -23,7 +23,7 @@ describe('what can be read', () => {
     expect((await app.get<DrawerLine[]>('/api/drawer')).length).toBe(40)
     const gauges = await app.get<Gauge[]>('/api/gauges')
     expect(gauges.filter((g) => g.overdue).map((g) => g.id)).toEqual(['g03'])
-    expect((await app.get<DriveSheet[]>('/api/drives')).length).toBe(8)
+    expect((await app.get<DriveSheet[]>('/api/drives')).length).toBe(10)
     expect((await app.get<DriveSheet>('/api/drives/lomvi-90')).name).toBe('Lomvi 90')
     expect((await app.get<Person[]>('/api/people')).map((p) => p.role)).toEqual([
       'technician',

@@ -8,8 +8,10 @@ import { computed } from 'vue'
 import SectionDrawing, { type DrawingTag } from '../drawing/SectionDrawing.vue'
 import { bodyOf } from '@moray/core/drives/own/body'
 import { differences } from '@moray/core/drives/own/differences'
-import { ofVariant, type Variant } from '@moray/core/drives/own/variants'
+import { ofVariant } from '@moray/core/drives/own/variants'
+import type { Variant } from '@moray/core/drives/own/variant'
 import LoadState from '../ui/LoadState.vue'
+import TaughtBy from './TaughtBy.vue'
 import { serialsOf } from './own/show-figure.ts'
 import Button from 'primevue/button'
 import { endpoints } from '@moray/contract/endpoints'
@@ -219,6 +221,7 @@ function how(m: Measure): string {
             </template>
           </dl>
         </section>
+        <TaughtBy v-if="sheet.edition !== undefined" :sheet="sheet" />
         <section v-if="sheet.meshes.length">
           <h2>Gears</h2>
           <dl>

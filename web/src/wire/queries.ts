@@ -15,6 +15,7 @@ export const keys = {
   gaugeHistory: (id: string) => ['gauges', id],
   drives: ['drives'],
   draft: (id: string) => ['drives', id, 'draft'],
+  experience: (id: string, without: string) => ['experience', id, without],
   versions: (id: string) => ['drives', id, 'versions'],
   sheetFile: (id: string, version: number) => ['sheet', id, version, 'file'],
   sheet: (id: string, version: number) => ['sheet', id, version],
@@ -113,6 +114,13 @@ export const useVersions = (id: MaybeRefOrGetter<string>) =>
     'versions',
     () => keys.versions(toValue(id)),
     () => read(endpoints.versions, { id: toValue(id) }),
+  )
+export const useExperience = (id: MaybeRefOrGetter<string>, without: MaybeRefOrGetter<string> = '') =>
+  reading(
+    'taught',
+    () => keys.experience(toValue(id), toValue(without)),
+    () =>
+      read(endpoints.experience, { id: toValue(id) }, toValue(without) ? { without: toValue(without) } : {}),
   )
 /** The body of a version, as it was published; it never changes. */
 export const useSheetFile = (at: () => { id: string; version: number } | undefined) =>
@@ -246,6 +254,7 @@ export function hear(client: QueryClient, event: LiveEvent): void {
     }
   }
   if (DRAWER_KINDS.includes(event.kind)) stale(keys.drawer)
+  if (event.kind === 'accepted' || event.kind === 'withdrawn') stale(['experience'])
   if (event.kind === 'gauge') stale(keys.gauges)
   if (event.kind === 'sheet' || event.kind === 'figure') stale(keys.drives)
   if (event.kind === 'outcome') stale(['fault-history'])

@@ -18,7 +18,7 @@ import type {
   ServiceInterval,
 } from '../sheet.ts'
 import type { Source } from './source.ts'
-import type { Variant } from './variants.ts'
+import type { Variant } from './variant.ts'
 
 type Needs<T, K extends keyof T> = Pick<T, K> & Partial<Omit<T, K>>
 

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { SheetDraft } from '@moray/contract/replies'
 import type { PutRow } from '@moray/contract/requests/sheets'
-import Button from 'primevue/button'
 import { computed, reactive, ref } from 'vue'
 import FormDialog from '../../ui/FormDialog.vue'
 import { serialsOf } from './show-figure.ts'

@@ -1,7 +1,7 @@
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import type { FigureField } from '@moray/core/drives/own/figures'
 import type { Source } from '@moray/core/drives/own/source'
-import type { Variant } from '@moray/core/drives/own/variants'
+import type { Variant } from '@moray/core/drives/own/variant'
 import { SOURCE_KINDS } from '@moray/core/drives/own/source'
 import type { Window } from '@moray/core/measuring/window'
 import type { UnitSystem } from '@moray/core/units/format'

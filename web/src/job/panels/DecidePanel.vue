@@ -17,6 +17,7 @@ import ReasonDialog from '../../ui/ReasonDialog.vue'
 import { useUnits } from '../../ui/units.ts'
 import { useJob } from '../shown-job.ts'
 import { asWireError } from '../../wire/client.ts'
+import { useExperience } from '../../wire/queries.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useCalc } from '../../workers/use-calc.ts'
 import { buildName, decimalsOf, stackThicknesses } from '../setting-view.ts'
@@ -36,6 +37,11 @@ const emit = defineEmits<{
 const store = useJob()
 const units = useUnits()
 const stackLabel = (id: string) => props.job.sheet.adjusters.find((a) => a.id === id)?.label ?? id
+const taught = useExperience(
+  () => props.job.sheetId,
+  () => props.job.id,
+)
+const experience = computed(() => taught.taught?.experience ?? undefined)
 const calc = useCalc()
 const accept = useJobWrite()
 const take = useJobWrite()
@@ -84,11 +90,15 @@ const warnings = computed(() =>
     : [],
 )
 const posed = computed((): { input: ShimSolveInput | null; why: string } => {
-  if (!solving.value) return { input: null, why: '' }
+  // asked once it is known what earlier units have taught: two answers one after the other would only confuse
+  if (!solving.value || !(taught.taught || taught.error)) return { input: null, why: '' }
   try {
     const pieces = props.job.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
     const free = only.value === 'all' ? undefined : [only.value]
-    return { input: learnedSolverInput(props.job.sheet, builds.value, pieces, free), why: '' }
+    return {
+      input: learnedSolverInput(props.job.sheet, builds.value, pieces, free, experience.value),
+      why: '',
+    }
   } catch (e) {
     if (e instanceof InputError) return { input: null, why: e.message }
     throw e
@@ -235,6 +245,9 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
           gear.
         </p>
       </div>
+      <p v-if="solving && experience" class="small soft">
+        {{ experience.units }} units of this drive stand behind how it is taken to answer.
+      </p>
       <p v-if="solving && builds.length > 1" class="small soft">
         Learned from {{ builds.length }} builds: the plans below follow how this case has answered.
       </p>

@@ -10,7 +10,7 @@ import NotationField from '../../ui/NotationField.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 import { understand } from '../../ui/understand.ts'
 import { useUnits } from '../../ui/units.ts'
-import { useDrawer } from '../../wire/queries.ts'
+import { useDrawer, useExperience } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
 import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
@@ -54,6 +54,16 @@ const outside = computed(() => {
   if (pieces.value.length > props.stack.maxPieces)
     return `More pieces than the sheet allows (${props.stack.maxPieces}).`
   return ''
+})
+const taught = useExperience(
+  () => props.job.sheetId,
+  () => props.job.id,
+)
+/** What this stack was in the units of this drive that were built here. */
+const before = computed(() => {
+  const e = taught.taught?.experience
+  const mm = e?.at[props.stack.id]
+  return e && mm !== undefined ? { units: e.units, mm, spread: e.spread[props.stack.id] ?? 0 } : undefined
 })
 const options = computed(() =>
   (drawer.lines ?? []).map((l) => ({
@@ -156,6 +166,10 @@ function correct() {
     <p class="sum">
       <span class="live">{{ units.digits(total, 3) }}</span>
       <span class="mono">{{ units.lengthUnit.value }} · {{ units.other(total, 3) }}</span>
+    </p>
+    <p v-if="before" class="small soft">
+      {{ before.units }} units of this drive: <span class="mono">{{ units.both(before.mm, 3) }}</span> ±
+      <span class="mono">{{ units.length(before.spread, 3) }}</span>
     </p>
     <p v-if="outside" class="caution">{{ outside }}</p>
     <div class="actions">
