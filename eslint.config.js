@@ -62,6 +62,7 @@ export default ts.config(
         HTMLSelectElement: 'readonly',
         CSS: 'readonly',
         Blob: 'readonly',
+        history: 'readonly',
         Event: 'readonly',
         URLSearchParams: 'readonly',
         KeyboardEvent: 'readonly',

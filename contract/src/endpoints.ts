@@ -4,6 +4,7 @@ import { reads, writes } from './endpoint.ts'
 import type {
   CalculationResult,
   ClosingRecord,
+  Device,
   DriveEntry,
   DrawerLine,
   DrawerMovement,
@@ -16,6 +17,7 @@ import type {
   JobReply,
   KnownUnit,
   Nothing,
+  Pairing,
   Person,
   RouteChanges,
   SheetDraft,
@@ -57,6 +59,7 @@ import {
   PutRow,
   SetFigure,
 } from './requests/sheets.ts'
+import { BeginPairing, PairDevice, RevokeDevice, SayCode, SetCode } from './requests/devices.ts'
 import {
   AddPerson,
   ChangePerson,
@@ -158,13 +161,26 @@ export const endpoints = {
   /** Takes the bytes of a picture; `?subject=`, `?of=`, `?note=`. */
   attach: reads<JobReply>()('/api/jobs/:id/files'),
   file: reads<Uint8Array>()('/api/files/:hash'),
-  /** The event stream; `?after=` the last event that is known. */
+  devices: reads<Device[]>()('/api/devices'),
+  /** A code that lets one device in, shown once. */
+  beginPairing: writes<Pairing>()('/api/devices/pairings', BeginPairing),
+  /** Asked by a device that is not known yet; the answer brings the cookie that it is known by. */
+  pairDevice: writes<{ name: string }>()('/api/devices/paired', PairDevice),
+  revokeDevice: writes<Device[]>()('/api/devices/:id/revoked', RevokeDevice),
+  setCode: writes<Person[]>()('/api/people/:id/code', SetCode),
+  sayCode: writes<{ until: string }>()('/api/people/:id/session', SayCode),
+
+  /** The event stream; `?after= the last event that is known. */
   live: reads<never>()('/api/live'),
   /** JSON Schemas of every request and calculation input. */
   schemas: reads<Record<string, object>>()('/api/schemas'),
   calculate: reads<CalculationResult>()('/api/calc/:name'),
 } as const
 
+/** What a paired device is known by; out of reach of scripts. */
+export const DEVICE_COOKIE = 'moray_device'
+/** What somebody who has said his code on a device is known by there. */
+export const SESSION_COOKIE = 'moray_person'
 /** Who does it; a person's id. */
 export const PERSON_HEADER = 'x-moray-person'
 /** A fresh id for every intended write: a repeated one answers from the present state, and writes nothing. */

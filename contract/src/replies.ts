@@ -28,9 +28,29 @@ export interface Person {
   role: 'technician' | 'lead'
   /** Works here no more; what he wrote keeps his name. */
   retired: boolean
+  /** A code is asked for under this name. */
+  coded: boolean
 }
 
 /** A job on the bench list. */
+/** Another machine of the shop that may read and write here. */
+export interface Device {
+  id: string
+  name: string
+  pairedBy: string
+  pairedAt: string
+  seenAt: string
+  revoked: boolean
+}
+
+/** A code that lets one device in. */
+export interface Pairing {
+  code: string
+  endsAt: string
+  /** Where other devices find this server; empty while it listens to this machine only. */
+  addresses: string[]
+}
+
 export interface JobSummary extends JobHead {
   sheetId: string
   sheetName: string

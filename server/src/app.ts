@@ -6,6 +6,8 @@ import { endpoints } from '@moray/contract/endpoints'
 import { allSchemas } from '@moray/contract/schemas'
 import { mountCalc } from './calc/routes.ts'
 import type { Deps } from './deps.ts'
+import { knownDevicesOnly } from './devices/known-device.ts'
+import { mountDevices } from './devices/routes.ts'
 import { mountDrawer } from './drawer/routes.ts'
 import { mountDrives } from './drives/routes.ts'
 import { mountEstimates } from './estimates/routes.ts'
@@ -31,6 +33,8 @@ export interface AppOptions {
   webFolder: string
   /** Host names besides this machine's own that may be used. */
   hosts?: string[]
+  /** Port that is listened on, and whether beyond this machine. */
+  reachable?: { port: () => number; beyond: boolean }
   /** How the database answered when it was last asked; asked by the way, so that a busy one does not silence us. */
   databaseAnswers?: () => boolean
 }
@@ -71,6 +75,7 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
     }),
   )
   app.use(sameOrigin(options.hosts ?? []))
+  app.use('/api/*', knownDevicesOnly(deps.db, deps.now))
   const [usual, calculation, picture] = [limit(256 * KB), limit(2048 * KB), limit(MOST_FILE_BYTES + KB)]
   app.use('/api/*', (c, next) => {
     const { path } = c.req
@@ -98,6 +103,7 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
   mountFaults(app, deps)
   mountFiles(app, deps)
   mountShop(app, deps)
+  mountDevices(app, deps, options.reachable ?? { port: () => 0, beyond: false })
   mountDrawer(app, deps)
   mountGauges(app, deps)
   mountDrives(app, deps)

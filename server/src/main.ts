@@ -1,3 +1,4 @@
+import { ownAddresses } from './devices/devices.ts'
 import { accessSync, constants } from 'node:fs'
 import type { Server } from 'node:http'
 import { dirname, resolve } from 'node:path'
@@ -103,6 +104,10 @@ const live = new Live()
 const unfollow = await live.follow(db)
 const calc = openCalcPool()
 const house = keepHouse(db, log)
+const listen = (process.env.MORAY_LISTEN ?? '127.0.0.1').trim()
+/** Other machines reach us: each of them has to be paired. */
+const beyond = !/^(127\.|localhost$|::1$)/i.test(listen)
+let listening = port
 const app = createApp(
   {
     db,
@@ -116,14 +121,26 @@ const app = createApp(
   {
     webFolder: resolve(here, '../../web/dist'),
     databaseAnswers: house.databaseAnswers,
-    hosts: (process.env.MORAY_HOSTS ?? '')
-      .split(',')
-      .map((h) => h.trim())
-      .filter(Boolean),
+    hosts: [
+      ...(process.env.MORAY_HOSTS ?? '')
+        .split(',')
+        .map((h) => h.trim())
+        .filter(Boolean),
+      // an address of this machine itself is no foreign name that was pointed at it
+      ...(beyond ? ownAddresses() : []),
+    ],
+    reachable: { port: () => listening, beyond },
   },
 )
-const server = serve({ fetch: app.fetch, port, hostname: '127.0.0.1' }, (info) => {
+const server = serve({ fetch: app.fetch, port, hostname: listen }, (info) => {
+  listening = info.port
   process.stdout.write(`Moray is ready at http://127.0.0.1:${info.port}\n`)
+  if (beyond)
+    process.stdout.write(
+      `Other devices that are paired reach it at ${ownAddresses()
+        .map((a) => `http://${a}:${info.port}`)
+        .join(', ')}\n`,
+    )
 }) as Server
 // a client that sends its head or its body drop by drop does not hold a connection for ever
 server.headersTimeout = 15_000

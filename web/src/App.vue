@@ -3,6 +3,7 @@ import { computed, watchEffect } from 'vue'
 import { RouterLink, RouterView, useRoute } from 'vue-router'
 import type { UnitSystem } from '@moray/core/units/format'
 import { useShop } from './stores/shop.ts'
+import CodeDialog from './shop/CodeDialog.vue'
 import FirstPerson from './shop/FirstPerson.vue'
 import WhoIsWorking from './shop/WhoIsWorking.vue'
 import { liveConnected } from './wire/live-line.ts'
@@ -68,10 +69,11 @@ const places = [
     </button>
   </header>
   <main id="main" class="page">
-    <p v-if="people.error" class="fault" role="alert">
+    <p v-if="people.error && route.path !== '/pair'" class="fault" role="alert">
       {{ people.error.message }} <button type="button" @click="people.load">Try again</button>
     </p>
-    <WhoIsWorking v-if="shop.people.length" />
+    <WhoIsWorking v-if="shop.people.length && route.path !== '/pair'" />
+    <CodeDialog v-if="shop.codeFor" />
     <FirstPerson v-if="nobody" />
     <RouterView v-else />
   </main>

@@ -20,6 +20,7 @@ export const router = createRouter({
       ],
     },
     { path: '/drawer', component: () => import('./drawer/DrawerPage.vue'), meta: { title: 'Drawer' } },
+    { path: '/pair', component: () => import('./shop/PairPage.vue'), meta: { title: 'Pair' } },
     { path: '/shop', component: () => import('./shop/ShopPage.vue'), meta: { title: 'Shop' } },
     { path: '/gauges', component: () => import('./gauges/GaugesPage.vue'), meta: { title: 'Gauges' } },
     { path: '/drives', component: () => import('./drives/DrivesPage.vue'), meta: { title: 'Drives' } },

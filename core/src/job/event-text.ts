@@ -228,6 +228,12 @@ function shopSentence(d: ShopChange): string {
       return `${d.name} works here now, as ${d.role}`
     case 'person-changed':
       return personSentence(d.was, d.now)
+    case 'pairing':
+      return 'A code for a device was shown'
+    case 'device':
+      return d.revoked ? `The device ${d.name} is let in no more` : `The device ${d.name} was let in`
+    case 'code':
+      return d.set ? `${d.name} has a code now` : `${d.name} has no code any more`
     case 'left-demo':
       return 'The demo shop was left; an empty one begins'
   }

@@ -77,6 +77,9 @@ export type ShopChange =
   | { about: 'person'; name: string; role: string }
   | { about: 'person-changed'; was: PersonSaid; now: PersonSaid }
   | { about: 'left-demo' }
+  | { about: 'pairing' }
+  | { about: 'device'; name: string; revoked: boolean }
+  | { about: 'code'; name: string; set: boolean }
 
 export interface PersonSaid {
   name: string

@@ -2,7 +2,7 @@ import type { Person } from '@moray/contract/replies'
 import type { GaugeKindId } from '@moray/core/measuring/gauge-kinds'
 
 /** Strandvik Boat Pool, an invented workshop on an invented fjord. */
-export const people: Omit<Person, 'retired'>[] = [
+export const people: Omit<Person, 'retired' | 'coded'>[] = [
   { id: 'ylva', name: 'Ylva Tangvik', role: 'technician' },
   { id: 'joar', name: 'Joar Skjelbu', role: 'technician' },
   { id: 'runa', name: 'Runa Holmsund', role: 'lead' },

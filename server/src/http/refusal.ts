@@ -2,7 +2,7 @@ import type { FieldProblem } from '@moray/core/checks/input-error'
 
 /** A request that is understood but cannot be done. */
 export class Refusal extends Error {
-  readonly status: 400 | 403 | 404 | 409 | 410 | 413 | 415 | 422 | 429 | 507
+  readonly status: 400 | 401 | 403 | 404 | 409 | 410 | 413 | 415 | 422 | 429 | 507
   readonly code: string
   readonly fields: FieldProblem[]
 

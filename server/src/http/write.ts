@@ -1,11 +1,13 @@
 import { createHash } from 'node:crypto'
 import type { Standing } from '@moray/core/job/standing'
 import type { Told } from '@moray/core/job/event'
-import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
+import { PERSON_HEADER, REQUEST_HEADER, SESSION_COOKIE } from '@moray/contract/endpoints'
 import type { Context } from 'hono'
+import { getCookie } from 'hono/cookie'
 import type { Transaction } from '../db/database.ts'
 import { withRetries } from '../db/sqlstate.ts'
 import type { Deps } from '../deps.ts'
+import { hashOf } from '../devices/tokens.ts'
 import { Refusal } from './refusal.ts'
 import type { Who } from './who.ts'
 
@@ -37,11 +39,17 @@ interface Opening {
   route: string | null
   body_hash: string | null
   subject: string | null
+  /** A code is asked for under this name. */
+  coded: boolean
+  /** It was said on this device, and still holds. */
+  said: boolean
 }
 
 /** Who writes, whether this request came before, and the job locked: one statement. */
 const OPEN = `select (select role from person where id = $1 and not retired) as role, r.route, r.body_hash, r.subject,
-  (select id from job where id = $3 for update) as locked
+  (select id from job where id = $3 for update) as locked,
+  exists (select 1 from person where id = $1 and code_hash is not null) as coded,
+  exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $5) as said
   from (values (1)) v left join request_log r on r.id = $2`
 
 /** The event (sealed and numbered by its trigger), the job's standing and the request: one statement, the last before the commit. */
@@ -78,9 +86,11 @@ export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Pro
     .update(w.body)
     .digest('hex')
   const at = deps.now()
+  const session = hashOf(getCookie(c, SESSION_COOKIE) ?? '')
   return withRetries(() =>
     deps.db.transaction(async (tx) => {
-      const [open] = await tx.query<Opening>(OPEN, [person, requestId ?? '', w.lock ?? ''])
+      const [open] = await tx.query<Opening>(OPEN, [person, requestId ?? '', w.lock ?? '', session, at])
+      if (open!.coded && !open!.said) mustSayCode()
       if (open!.body_hash !== null) {
         if (open!.body_hash !== hash)
           throw new Refusal(
@@ -129,6 +139,16 @@ export function mustBeSomebody(person: string): never {
       ? 'Say who is working: choose a name at the top of the page.'
       : `Nobody here is called "${person}"; choose a name at the top of the page.`,
     [{ path: PERSON_HEADER, message: 'names nobody who works here' }],
+  )
+}
+
+/** @throws Refusal always: under this name nobody writes who has not said its code */
+export function mustSayCode(): never {
+  throw new Refusal(
+    401,
+    'code-needed',
+    'Under this name a code is asked for first. What you typed is still there; say the code, then send it again.',
+    [{ path: PERSON_HEADER, message: 'has a code that was not said on this device' }],
   )
 }
 

@@ -5,7 +5,9 @@ import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
 
 export const listPeople = (db: Queryable) =>
-  db.query<Person>('select id, name, role, retired from person order by retired, role desc, name')
+  db.query<Person>(
+    'select id, name, role, retired, code_hash is not null as coded from person order by retired, role desc, name',
+  )
 
 /** Holds the list of people until the commit, and says whether it is still empty: of two first people at once the second is not the first. */
 export async function nobodyYet(tx: Transaction): Promise<boolean> {
@@ -28,7 +30,7 @@ export async function addPerson(tx: Transaction, { name, role }: AddPerson): Pro
   let id = base
   for (let n = 2; taken.has(id); n++) id = `${base}-${n}`
   await tx.query('insert into person (id, name, role) values ($1, $2, $3)', [id, name, role])
-  return { id, name, role, retired: false }
+  return { id, name, role, retired: false, coded: false }
 }
 
 /** Another name or role, or works here no more. A shop keeps a lead: nobody else could change anything of this. */

@@ -1,9 +1,12 @@
-import { endpoints } from '@moray/contract/endpoints'
+import { endpoints, SESSION_COOKIE } from '@moray/contract/endpoints'
 import type { Person } from '@moray/contract/replies'
 import type { Hono } from 'hono'
 import type { Deps } from '../deps.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
 import { mustBeLead, write } from '../http/write.ts'
+import { setCookie } from 'hono/cookie'
+import { Refusal } from '../http/refusal.ts'
+import { sayCode, setCode } from './codes.ts'
 import { addPerson, changePerson, listPeople, nobodyYet } from './people.ts'
 
 export function mountPeople(app: Hono, deps: Deps) {
@@ -30,6 +33,29 @@ export function mountPeople(app: Hono, deps: Deps) {
       again: (tx) => listPeople(tx),
     }),
   )
+  onWrite(app, endpoints.setCode, (c, { id }, body) =>
+    write<Person[]>(c, deps, {
+      body: body.text,
+      work: async (tx, who) => ({
+        told: await setCode(tx, id, body.checked.code, who),
+        subject: id,
+        reply: () => listPeople(tx),
+      }),
+      again: (tx) => listPeople(tx),
+    }),
+  )
+  onWrite(app, endpoints.sayCode, async (c, { id }, body) => {
+    const said = await deps.db.transaction((tx) => sayCode(tx, id, body.checked.code, deps.now()))
+    if (said instanceof Refusal) throw said
+    setCookie(c, SESSION_COOKIE, said.token, {
+      httpOnly: true,
+      sameSite: 'Strict',
+      path: '/',
+      expires: said.until,
+      secure: c.req.header('x-forwarded-proto') === 'https',
+    })
+    return { until: said.until.toISOString() }
+  })
   onWrite(app, endpoints.changePerson, (c, { id }, body) =>
     write<Person[]>(c, deps, {
       body: body.text,

@@ -123,6 +123,11 @@ const GOOD: Record<string, object> = {
   importSheet: { anew: true, sheet: bodyOf(demoSheets[0]!) },
   importList: { list: 'fasteners', csv: 'id,name,count\ncover,Cover screws,4' },
   addFigure: { path: 'oilCapacityMl', text: '600', unit: 'mm', source: 'manual', where: '12' },
+  beginPairing: { wanted: true },
+  pairDevice: { code: 'ABCD', name: 'Tablet' },
+  revokeDevice: { reason: 'because' },
+  setCode: { code: '' },
+  sayCode: { code: '1234' },
   adoptSheet: { version: 1, reason: 'because' },
 }
 /** Whom or what a path is about, where it is no job. */

@@ -17,6 +17,7 @@ describe('who works here', () => {
       name: 'Joar Skjelbu Vik',
       role: 'lead',
       retired: false,
+      coded: false,
     })
     const by = (await app.job('alke-upper')).builds.flatMap((b) => b.readings).map((r) => r.by)
     expect(new Set(by)).toEqual(new Set(['Joar Skjelbu Vik']))

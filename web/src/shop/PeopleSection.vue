@@ -27,8 +27,17 @@ async function changeOne(now: Person) {
   const { id, name, role, retired } = now
   if (await keep(change.send(endpoints.changePerson, { id }, { name, role, retired }))) open.value = null
 }
+const coding = ref(false)
+const code = ref('')
+async function keepCode(p: Person) {
+  if (!(await keep(change.send(endpoints.setCode, { id: p.id }, { code: code.value })))) return
+  coding.value = false
+  open.value = null
+}
 function begin(p: Person) {
   change.clear()
+  coding.value = false
+  code.value = ''
   open.value = { ...p }
 }
 </script>
@@ -57,11 +66,34 @@ function begin(p: Person) {
             :disabled="change.busy.value"
             @click="changeOne({ ...open!, retired: !p.retired })"
           />
+          <Button
+            v-if="!coding"
+            type="button"
+            :label="p.coded ? 'Another code' : 'Give a code'"
+            class="quiet"
+            @click="coding = true"
+          />
+          <template v-else>
+            <label
+              >Code, four digits; empty for none
+              <input v-model="code" inputmode="numeric" maxlength="4" autocomplete="off"
+            /></label>
+            <Button
+              type="button"
+              label="Keep the code"
+              class="quiet"
+              :disabled="change.busy.value"
+              @click="keepCode(p)"
+            />
+          </template>
           <p v-if="change.error.value" class="bad all" role="alert">{{ change.error.value.message }}</p>
         </form>
         <template v-else>
           <span>{{ p.name }}</span>
-          <span class="soft small">{{ p.role }}{{ p.retired ? ', works here no more' : '' }}</span>
+          <span class="soft small"
+            >{{ p.role }}{{ p.retired ? ', works here no more' : ''
+            }}{{ p.coded ? ', with a code' : '' }}</span
+          >
           <Button
             label="Change"
             class="quiet small-button"

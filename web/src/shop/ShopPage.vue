@@ -11,6 +11,7 @@ import type { Shop } from '@moray/contract/replies'
 import { keys, useQueryClient, useShopWays } from '../wire/queries.ts'
 import { useOwn } from '../stores/own.ts'
 import { useWrite } from '../wire/use-write.ts'
+import DevicesSection from './DevicesSection.vue'
 import PeopleSection from './PeopleSection.vue'
 import SchoolList from './SchoolList.vue'
 
@@ -161,6 +162,7 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
         </fieldset>
       </section>
       <PeopleSection />
+      <DevicesSection />
       <section aria-label="Rules">
         <h2>Rules</h2>
         <form class="rules entries" @submit.prevent="keepRules">

@@ -13,6 +13,8 @@ export const useShop = defineStore('shop', () => {
   const somebody = computed(() => personId.value !== '')
   /** Whether it is being asked who works here; it is asked again before the first thing that would be written. */
   const asking = ref(chosen.value === '')
+  /** Under whose name a code has to be said before anything is written; '' while none is asked for. */
+  const codeFor = ref('')
   const leads = computed(() => people.value.filter((p) => p.role === 'lead'))
-  return { people, leads, chosen, personId, somebody, asking, night, first, unit, gauges }
+  return { people, leads, chosen, personId, somebody, asking, codeFor, night, first, unit, gauges }
 })

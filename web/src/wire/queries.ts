@@ -9,6 +9,7 @@ import { asWireError, read } from './client.ts'
 export const keys = {
   people: ['people'],
   shop: ['shop'],
+  devices: ['devices'],
   drawer: ['drawer'],
   movements: (line: string) => ['drawer', line],
   gauges: ['gauges'],
@@ -71,6 +72,12 @@ export const usePeople = () =>
     'people',
     () => keys.people,
     () => read(endpoints.people, {}),
+  )
+export const useDevices = () =>
+  reading(
+    'devices',
+    () => keys.devices,
+    () => read(endpoints.devices, {}),
   )
 export const useShopWays = () =>
   reading(
@@ -260,6 +267,7 @@ export function hear(client: QueryClient, event: LiveEvent): void {
   if (event.kind === 'outcome') stale(['fault-history'])
   if (event.kind === 'outcome' || event.kind === 'shop') stale(keys.shop)
   if (event.kind === 'shop') stale(keys.people)
+  if (event.kind === 'shop') stale(keys.devices)
 }
 
 /**

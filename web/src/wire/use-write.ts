@@ -1,3 +1,4 @@
+import { newRequestId } from './request-id.ts'
 import type { BodyOf, ReplyOf } from '@moray/contract/endpoint'
 import { computed, readonly, ref, type Ref } from 'vue'
 import { useShop } from '../stores/shop.ts'
@@ -34,6 +35,7 @@ export function useWrite(): Write {
 
 /** The same under another name than that of whoever works at this screen: the lead who stands beside it. */
 export function useWriteAs(person: () => string): Write {
+  const shop = useShop()
   const underWay = ref(0)
   const error = ref<WireError | null>(null)
   const ids = useRequestIds()
@@ -59,6 +61,7 @@ export function useWriteAs(person: () => string): Write {
     } catch (e) {
       const wire = asWireError(e)
       if (!wire.unsure) ids.done(key)
+      if (wire.code === 'code-needed') shop.codeFor = who
       error.value = wire
       return undefined
     }
@@ -88,7 +91,7 @@ export function useRequestIds() {
   const open = new Map<string, string>()
   return {
     of(key: string): string {
-      const id = open.get(key) ?? crypto.randomUUID()
+      const id = open.get(key) ?? newRequestId()
       open.set(key, id)
       return id
     },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { newRequestId } from '../../wire/request-id.ts'
 import type { ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import { closingOf } from '@moray/core/job/closings'
@@ -74,7 +75,7 @@ async function keep() {
   })
   const body = { step: definition.value.id, answers: given.value }
   // a draft that does not get through is tried again with the next key; the step itself would say it
-  await send(endpoints.keepDraft, { id: props.job.id }, body, shop.personId, crypto.randomUUID()).catch(
+  await send(endpoints.keepDraft, { id: props.job.id }, body, shop.personId, newRequestId()).catch(
     () => (kept = ''),
   )
 }
