@@ -90,6 +90,8 @@ export interface KnownUnit {
   water: JobHead['water']
   jobs: number
   lastAt: string
+  lastJob: string
+  lastState: JobHead['state']
 }
 
 export interface DrawerLine {

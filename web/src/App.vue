@@ -20,6 +20,7 @@ const route = useRoute()
 const isHere = (to: string) => to !== '/' && route.path.startsWith(`${to}/`)
 const places = [
   { to: '/', name: 'Bench' },
+  { to: '/boats', name: 'Boats' },
   { to: '/drawer', name: 'Drawer' },
   { to: '/gauges', name: 'Gauges' },
   { to: '/drives', name: 'Drives' },
@@ -185,7 +186,7 @@ select,
     width: 100%;
   }
   nav a {
-    padding: 0 0.45rem;
+    padding: 0 0.3rem;
     min-height: 44px;
     font-size: var(--t-small);
   }

@@ -19,6 +19,7 @@ export const router = createRouter({
         { path: 'record', component: () => import('./job/RecordPage.vue'), meta: { title: 'Record' } },
       ],
     },
+    { path: '/boats', component: () => import('./boats/BoatsPage.vue'), meta: { title: 'Boats' } },
     { path: '/drawer', component: () => import('./drawer/DrawerPage.vue'), meta: { title: 'Drawer' } },
     { path: '/pair', component: () => import('./shop/PairPage.vue'), meta: { title: 'Pair' } },
     { path: '/shop', component: () => import('./shop/ShopPage.vue'), meta: { title: 'Shop' } },

@@ -72,7 +72,7 @@ export interface Figure {
  * Steps that mean something beyond the route: rings that age until the case closes over them, the closing itself, the last moment before parts go
  * back in, parts that arrive, and the end.
  */
-export type StepRole = 'rings-in' | 'closes' | 'ready-to-build' | 'parts-arrive' | 'hands-over'
+export type StepRole = 'tightens' | 'rings-in' | 'closes' | 'ready-to-build' | 'parts-arrive' | 'hands-over'
 
 export interface Step {
   id: string

@@ -77,7 +77,7 @@ async function whatCanBeRead(db: Queryable, params: unknown[]) {
 export async function knownUnits(db: Queryable, search: string): Promise<KnownUnit[]> {
   const rows = await db.query<{ unit: KnownUnit }>(
     `select json_build_object('serial', j.serial, 'sheetId', j.sheet_id, 'sheetName', d.name, 'boat', j.boat, 'owner', j.owner,
-       'water', j.water, 'jobs', n.jobs, 'lastAt', iso(j.opened_at)) as unit
+       'water', j.water, 'jobs', n.jobs, 'lastAt', iso(j.opened_at), 'lastJob', j.id, 'lastState', j.state) as unit
      from (
        select distinct on (serial, sheet_id) * from job
        where $1 = '' or strpos(lower(concat_ws(' ', serial, boat, owner)), lower($1)) > 0

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { OpenJob } from '@moray/contract/requests/life'
+import type { KnownUnit } from '@moray/contract/replies'
 import { endpoints } from '@moray/contract/endpoints'
 import { plainNumber } from '@moray/core/units/plain-number'
 import { refDebounced } from '@vueuse/core'
@@ -14,17 +15,21 @@ import FormDialog from '../ui/FormDialog.vue'
 import { useStands } from './stands.ts'
 
 /** A job for a customer's drive: one that has been here fills the form by its serial number. */
+const props = defineProps<{
+  /** A drive that has been here, and comes again. */
+  unit?: KnownUnit
+}>()
 const emit = defineEmits<{ close: [] }>()
 const drives = useDrives()
 const shop = useStands()
 const router = useRouter()
 const write = useJobWrite()
 const form = reactive({
-  serial: '',
-  sheetId: '',
-  boat: '',
-  owner: '',
-  water: 'salt' as 'salt' | 'brackish' | 'fresh',
+  serial: props.unit?.serial ?? '',
+  sheetId: props.unit?.sheetId ?? '',
+  boat: props.unit?.boat ?? '',
+  owner: props.unit?.owner ?? '',
+  water: props.unit?.water ?? ('salt' as 'salt' | 'brackish' | 'fresh'),
   hours: '',
   complaint: '',
   stand: '',

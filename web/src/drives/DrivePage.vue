@@ -11,11 +11,11 @@ import { differences } from '@moray/core/drives/own/differences'
 import { ofVariant } from '@moray/core/drives/own/variants'
 import type { Variant } from '@moray/core/drives/own/variant'
 import LoadState from '../ui/LoadState.vue'
+import FastenerTable from './FastenerTable.vue'
 import TaughtBy from './TaughtBy.vue'
 import { serialsOf } from './own/show-figure.ts'
 import Button from 'primevue/button'
 import { endpoints } from '@moray/contract/endpoints'
-import { LOCK_KINDS, type Fastener } from '@moray/core/drives/fasteners'
 import { sensitivityTrust } from '@moray/core/gears/train'
 import { RouterLink, useRouter } from 'vue-router'
 import { useWrite } from '../wire/use-write.ts'
@@ -54,17 +54,6 @@ const differsIn = (v: Variant) => {
     .map((d) => (d.label ?? d.path).toLowerCase())
     .join(', ')
 }
-const lockText = (f: Fastener) =>
-  [
-    f.hand === 'left' ? 'left-hand' : '',
-    f.lock && f.lock !== 'none' ? LOCK_KINDS[f.lock] : '',
-    f.tabs === undefined ? '' : `${f.tabs} tabs`,
-    f.hidden ? 'easily overlooked' : '',
-    f.captiveUntil ? `in before ${f.captiveUntil} closes` : '',
-    f.useOnce ? 'used once' : '',
-  ]
-    .filter(Boolean)
-    .join(', ')
 const tags = computed((): DrawingTag[] => [
   ...(sheet.value?.adjusters ?? []).map((a) => ({
     id: `stack:${a.id}`,
@@ -278,32 +267,7 @@ function how(m: Measure): string {
     </div>
     <section v-if="sheet.fasteners?.length" aria-label="Fasteners" class="parts">
       <h2>Fasteners</h2>
-      <div class="scroll">
-        <table class="ledger fine">
-          <thead>
-            <tr>
-              <th scope="col">Fasteners</th>
-              <th scope="col">Where</th>
-              <th scope="col">Thread</th>
-              <th scope="col">Torque</th>
-              <th scope="col">Thread is</th>
-              <th scope="col">Lock</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="f in sheet.fasteners" :key="f.id">
-              <td>
-                {{ f.name }}<template v-if="f.count > 1"> × {{ f.count }}</template>
-              </td>
-              <td>{{ f.where }}</td>
-              <td class="mono">{{ f.thread }}</td>
-              <td class="mono">{{ f.torqueNm ? between(f.torqueNm) : '' }}</td>
-              <td>{{ f.treatment }}</td>
-              <td>{{ lockText(f) }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <FastenerTable :fasteners="sheet.fasteners" />
     </section>
     <section v-if="sheet.variants?.length" aria-label="Variants" class="parts">
       <h2>Variants</h2>

@@ -235,6 +235,7 @@ export function closeSteps(sheet: DriveSheet, after: string): Step[] {
     },
     {
       id: 'tighten',
+      role: 'tightens',
       what: 'Tighten in order and in stages',
       why: 'Snug by hand, half, full, once round to check.',
       appliesWhen: REBUILD,

@@ -257,6 +257,15 @@ function exported() {
         class="fields"
         :aria-label="tab in LISTS ? LISTS[tab as keyof typeof LISTS] : FIGURE_GROUPS[tab as FigureGroup]"
       >
+        <label class="jump"
+          ><span class="sr-only">Group of figures</span>
+          <select :value="tab" @change="open(($event.target as HTMLSelectElement).value as Tab)">
+            <option v-for="g in groups" :key="g.group" :value="g.group">
+              {{ FIGURE_GROUPS[g.group] }}, {{ countFilled(body, g.fields) }} of {{ g.fields.length }}
+            </option>
+            <option v-for="(label, list) in LISTS" :key="list" :value="list">{{ label }}</option>
+          </select></label
+        >
         <template v-if="!(tab in LISTS)">
           <p v-if="variant" class="caution">
             Typed for {{ variant.label }} only; what is taken out holds as for all of them.
@@ -341,6 +350,19 @@ function exported() {
   background: var(--lamp);
   color: var(--lamp-ink);
 }
+/* on a phone the list of groups stands below what is typed */
+.jump {
+  display: none;
+}
+.jump select {
+  width: 100%;
+  min-height: 48px;
+  font: inherit;
+  font-weight: 700;
+  color: var(--lamp-ink);
+  background: var(--lamp);
+  border: 1px solid var(--ink);
+}
 .which {
   display: grid;
   margin-bottom: 0.6rem;
@@ -411,6 +433,9 @@ function exported() {
   .fields {
     max-height: none;
     grid-row: 2;
+  }
+  .jump {
+    display: block;
   }
   .acts {
     margin-left: 0;

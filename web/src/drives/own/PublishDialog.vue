@@ -2,6 +2,7 @@
 import { endpoints } from '@moray/contract/endpoints'
 import type { SheetDraft } from '@moray/contract/replies'
 import { checkBody } from '@moray/core/drives/own/check-body'
+import { differences } from '@moray/core/drives/own/differences'
 import { readiness, ABILITIES } from '@moray/core/drives/own/readiness'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -26,6 +27,8 @@ const unchecked = computed(() => (props.draft.body.sources ?? []).filter((s) => 
 const last = useSheetFile(() =>
   props.draft.version === null ? undefined : { id: props.draft.body.id, version: props.draft.version },
 )
+/** There is nothing to publish: it says what the newest version says. */
+const unchanged = computed(() => last.body !== null && !differences(last.body, props.draft.body).length)
 async function publish() {
   const { id } = props.draft.body
   const versions = await write.send(
@@ -50,7 +53,7 @@ function leave(path: string) {
     :header="`Publish version ${(draft.edition ?? 0) + 1}`"
     action="Publish it"
     :busy="write.busy.value"
-    :unready="found.wrong.length > 0"
+    :unready="found.wrong.length > 0 || unchanged"
     :columns="1"
     @send="publish"
     @close="emit('close')"

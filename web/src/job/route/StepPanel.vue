@@ -19,6 +19,7 @@ import { useShop } from '../../stores/shop.ts'
 import { problemAt, send, type WireError } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useWriteAs } from '../../wire/use-write.ts'
+import FastenerTable from '../../drives/FastenerTable.vue'
 import MissingFigures from '../panels/MissingFigures.vue'
 import StepDone from './StepDone.vue'
 import StepForm from './StepForm.vue'
@@ -318,6 +319,10 @@ const turn = computed(() => definition.value.turn)
       </template>
     </StepForm>
 
+    <FastenerTable
+      v-if="definition.role === 'tightens' && job.sheet.fasteners?.length"
+      :fasteners="job.sheet.fasteners"
+    />
     <ul v-if="definition.tools.length || definition.consumables.length" class="kit small">
       <li v-if="definition.tools.length">
         <span class="soft">Tools</span> {{ definition.tools.join(', ') }}
