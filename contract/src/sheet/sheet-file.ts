@@ -3,6 +3,7 @@ import { SHEET_FORMAT } from '@moray/core/drives/own/body'
 import type { Patch } from '@moray/core/drives/own/variant'
 import { Flag, Many, MergePatch, Num, One, OneOf, RowId, Text, Whole } from '../fields/decorators.ts'
 import { BenchFields } from './bench-fields.ts'
+import { FurtherFields } from './further-fields.ts'
 import { SourceField } from './figure-fields.ts'
 import { FastenerRow, PartRow, ServiceRow, StampRow } from './list-fields.ts'
 import {
@@ -119,6 +120,9 @@ export class SheetFile {
 
   @Many(() => ServiceRow, { what: 'service', most: 40, optional: true })
   service?: ServiceRow[]
+
+  @One(() => FurtherFields, { what: 'seals, joints, tools and the like', optional: true })
+  further?: FurtherFields
 
   @One(() => BenchFields, { what: 'opening, closing, joining, tightness' })
   bench!: BenchFields

@@ -22,16 +22,8 @@ const PLAIN: BenchFacts = {
   propeller: null,
   telltale: false,
   thrustHub: null,
-  leak: {
-    ports: ['Port 1', 'Port 2'],
-    lowKpa: 20,
-    workKpa: 50,
-    maxKpa: 70,
-    holdMin: 30,
-    allowedMlPerMin: 0.2,
-    volumeMl: 600,
-    turns: 'Every shaft, both ways',
-  },
+  // a sheet that says nothing of a pressure test says no pressure either
+  leak: null,
   lubricant: 'oil',
   drainPlug: null,
   anodes: null,

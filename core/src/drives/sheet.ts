@@ -3,6 +3,7 @@ import type { Member } from '../gears/backlash.ts'
 import type { Window } from '../measuring/window.ts'
 import type { BenchFacts } from './bench-facts.ts'
 import type { Fastener } from './fasteners.ts'
+import type { Further } from './further.ts'
 import type { Source } from './own/source.ts'
 import type { Variant } from './own/variant.ts'
 import type { Part } from './parts.ts'
@@ -39,6 +40,7 @@ export interface DriveSheet {
   bench: BenchFacts
   fasteners?: Fastener[]
   service?: ServiceInterval[]
+  further?: Further
   /** The manual that its figures come from. */
   manual?: string
   sources?: Source[]

@@ -135,6 +135,41 @@ describe('what a sheet can do', () => {
   })
 })
 
+describe('what is asked for', () => {
+  it('is all that a pressure test takes, whatever is typed first', () => {
+    const all = [
+      'bench.leak.workKpa',
+      'bench.leak.maxKpa',
+      'bench.leak.holdMin',
+      'bench.leak.allowedMlPerMin',
+      'bench.leak.volumeMl',
+      'oilCapacityMl',
+    ]
+    const text: Record<string, string> = { 'bench.leak.workKpa': '70 kPa', 'bench.leak.maxKpa': '90 kPa' }
+    fc.assert(
+      fc.property(fc.subarray(all), (some) => {
+        const sheet = filled(typed(lower(), Object.fromEntries(some.map((p) => [p, text[p] ?? '1']))))
+        const lacking = (sheet.lacks ?? []).filter((l) => l.startsWith('bench.leak.'))
+        // either the test can be done, or the route asks for what it lacks
+        expect(sheet.bench.leak !== null).toBe(lacking.length === 0)
+        const step = routeOf(sheet).steps.find((s) => s.id === 'leak-case')!
+        expect(step.wants ?? []).toEqual(lacking)
+      }),
+    )
+  })
+  it('is the torque of a nut as soon as there is one', () => {
+    const steps = (body: SheetBody) =>
+      Object.fromEntries(routeOf(filled(body)).steps.map((s) => [s.id, s.wants]))
+    expect(steps(lower()).propeller).toEqual(['bench.propeller.kind'])
+    const tabs = typed(lower(), { 'bench.propeller.kind': 'tabs', 'bench.lockTabs.what': 'Ring nut' })
+    expect(steps(tabs).propeller).toEqual(['bench.propeller.torqueNm'])
+    expect(steps(tabs)['ring-stand']).toEqual(['bench.lockTabs.torqueNm'])
+    const pin = typed(lower(), { 'bench.propeller.kind': 'pin' })
+    expect(steps(pin).propeller).toBeUndefined()
+    expect(routeOf(filled(pin)).steps.some((s) => s.id === 'propeller')).toBe(true)
+  })
+})
+
 describe('how far a sheet is trusted', () => {
   const build = { stacks: { pinion: 0.8, forward: 0.8, reverse: 0.8 }, readings: {} as never }
   it('rule-only: the manual’s rule and nothing else, at 5 %', () => {

@@ -285,7 +285,9 @@ describe('the shop', () => {
       { name: 'Åse Lien', role: 'technician' },
       { 'x-moray-person': '' },
     )
-    expect(first.body).toEqual([{ id: 'ase-lien', name: 'Åse Lien', role: 'lead', retired: false }])
+    expect(first.body).toEqual([
+      { id: 'ase-lien', coded: false, name: 'Åse Lien', role: 'lead', retired: false },
+    ])
     const second = { name: 'Bo Vik', role: 'technician' }
     expect((await app.post('/api/people', second, { 'x-moray-person': '' })).body.error.code).toBe(
       'no-person',

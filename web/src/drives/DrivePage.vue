@@ -11,6 +11,7 @@ import { differences } from '@moray/core/drives/own/differences'
 import { ofVariant } from '@moray/core/drives/own/variants'
 import type { Variant } from '@moray/core/drives/own/variant'
 import LoadState from '../ui/LoadState.vue'
+import FurtherLists from './FurtherLists.vue'
 import FastenerTable from './FastenerTable.vue'
 import TaughtBy from './TaughtBy.vue'
 import { serialsOf } from './own/show-figure.ts'
@@ -19,6 +20,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { sensitivityTrust } from '@moray/core/gears/train'
 import { RouterLink, useRouter } from 'vue-router'
 import { useWrite } from '../wire/use-write.ts'
+import { rangeInBoth } from '../ui/both-units.ts'
 import { useUnits } from '../ui/units.ts'
 import { keys, useDrives, useQueryClient } from '../wire/queries.ts'
 
@@ -76,8 +78,7 @@ function windowText(m: Measure) {
   return max === undefined ? `≥ ${digits(min)}` : `${digits(min)}–${digits(max)}`
 }
 /** A range of torques, its ends in both systems. */
-const between = ({ min, max }: Window) =>
-  [min, max].flatMap((nm) => (nm === undefined ? [] : [units.value(nm, 'Nm')])).join(' to ')
+const between = (w: Window) => rangeInBoth(w, 'Nm', units.imperial.value ? 'imperial' : 'metric')
 const nameOf = (id: string) => sheet.value?.parts.find((p) => p.id === id)?.name.toLowerCase() ?? id
 /** What the bench has to know beside the gears, in a line each. */
 const bench = computed(() => {
@@ -269,6 +270,7 @@ function how(m: Measure): string {
       <h2>Fasteners</h2>
       <FastenerTable :fasteners="sheet.fasteners" />
     </section>
+    <FurtherLists v-if="sheet.further" :further="sheet.further" />
     <section v-if="sheet.variants?.length" aria-label="Variants" class="parts">
       <h2>Variants</h2>
       <ul class="small">

@@ -1,14 +1,12 @@
 <script setup lang="ts">
 import { LOCK_KINDS, type Fastener } from '@moray/core/drives/fasteners'
-import { useUnits } from '../ui/units.ts'
+import { useOwn } from '../stores/own.ts'
+import { rangeInBoth } from '../ui/both-units.ts'
 
 /** Groups of fasteners with all that a wrench has to know of them. */
 defineProps<{ fasteners: readonly Fastener[] }>()
-const units = useUnits()
-const torque = ({ torqueNm }: Fastener) =>
-  [torqueNm?.min, torqueNm?.max]
-    .flatMap((nm) => (nm === undefined ? [] : [units.value(nm, 'Nm')]))
-    .join(' to ')
+const own = useOwn()
+const torque = ({ torqueNm }: Fastener) => (torqueNm ? rangeInBoth(torqueNm, 'Nm', own.first) : '')
 const lockText = (f: Fastener) =>
   [
     f.hand === 'left' ? 'left-hand' : '',

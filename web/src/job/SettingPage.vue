@@ -111,11 +111,10 @@ const rows = computed(() =>
             <VerdictMark :verdict="r.state.judgement?.verdict" />
           </button>
           <p v-if="!hasLimit(r.measure.window)" class="small soft">
-            {{
-              isReadable(job.sheet, r.measure)
-                ? 'no window on the sheet yet'
-                : 'the sheet does not say yet how it is measured'
-            }}
+            <template v-if="!isReadable(job.sheet, r.measure)"
+              >the sheet does not say yet how it is measured</template
+            >
+            <template v-else-if="!r.state.judgement">no window on the sheet yet</template>
           </p>
           <WindowRuler
             v-else

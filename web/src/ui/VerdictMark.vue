@@ -11,7 +11,7 @@ const WORDS = {
   'too-close': 'too close to call',
   superseded: 'set aside',
   none: 'not measured',
-  'no-window': 'no window on the sheet',
+  'no-window': 'no window yet',
 } as const
 const kind = computed(() => props.verdict ?? 'none')
 const word = computed(() => WORDS[kind.value])

@@ -52,6 +52,24 @@ export function inBoth(value: number, unit: string, first: UnitSystem = 'metric'
   return first === 'metric' ? `${own} · ${other}` : `${other} · ${own}`
 }
 
+/** A range in both systems, its unit said once in each: `0.38 to 0.56 mm · 15.0 to 22.0 t`. A side that is open is said in words. */
+export function rangeInBoth(
+  { min, max }: { min?: number; max?: number },
+  unit: string,
+  first: UnitSystem = 'metric',
+): string {
+  if (min === undefined) return max === undefined ? '' : `at most ${inBoth(max, unit, first)}`
+  if (max === undefined) return `at least ${inBoth(min, unit, first)}`
+  const [low, high] = [inBoth(min, unit, first).split(' · '), inBoth(max, unit, first).split(' · ')]
+  return low
+    .map((a, i) => {
+      const b = high[i] ?? ''
+      const [, number, spelled] = /^(\S+) (.+)$/.exec(a) ?? []
+      return number !== undefined && b.endsWith(` ${spelled}`) ? `${number} to ${b}` : `${a} to ${b}`
+    })
+    .join(' · ')
+}
+
 /** Unit of a bare number of somebody who reads inches first; metric readers type in canonical units. */
 const BARE: Record<Quantity, string> = {
   length: 'in',

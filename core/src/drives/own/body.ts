@@ -1,6 +1,7 @@
 import type { BenchFacts, LeakPlan } from '../bench-facts.ts'
 import type { Window } from '../../measuring/window.ts'
 import type { Fastener } from '../fasteners.ts'
+import type { Further } from '../further.ts'
 import type { Part } from '../parts.ts'
 import type {
   Adjuster,
@@ -114,6 +115,8 @@ export interface SheetBody {
   parts: BodyPart[]
   fasteners?: Fastener[]
   service?: ServiceInterval[]
+  /** What is read, and not computed with. */
+  further?: Further
   bench: BodyBench
   /** Where its figures come from, by path. */
   sources?: Source[]

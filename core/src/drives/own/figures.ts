@@ -527,7 +527,10 @@ function tightnessFields(body: SheetBody): FigureField[] {
       'leak.volumeMl',
       'Volume of the case',
       { is: 'number', unit: 'ml', whole: false, min: 1, max: 100_000 },
-      { otherwise: 'as much as the oil' },
+      // without the oil nobody knows it
+      body.oilCapacityMl === undefined
+        ? { for: 'tightness', help: 'As much as its oil, a little more for the air.' }
+        : { otherwise: 'as much as the oil' },
     ),
     field('leak.ports', 'Ports to be blocked, with commas between', { is: 'words', max: 400, list: true }),
     ...(bench.leak ? [] : [field('noTest', 'Or no pressure test, because', words(200))]),

@@ -1,4 +1,5 @@
 import type { DriveSheet } from '../sheet.ts'
+import { lowerFurther, upperFurther } from './further-rows.ts'
 import { alke2UpperParts } from './other-parts.ts'
 import { shiftingLowerParts } from './lower-parts.ts'
 import { alke2LowerBench, alke2UpperBench } from './bench-rows.ts'
@@ -126,6 +127,7 @@ export const alke2Upper: DriveSheet = {
   bench: alke2UpperBench,
   fasteners: upperFasteners(alke2UpperBench),
   service: upperService,
+  further: upperFurther('alke-2-lower'),
 }
 
 const onTheArm = {
@@ -256,4 +258,5 @@ export const alke2Lower: DriveSheet = {
   bench: alke2LowerBench,
   fasteners: lowerFasteners(alke2LowerBench),
   service: lowerService,
+  further: lowerFurther({ partner: 'alke-2-upper' }),
 }

@@ -1,4 +1,5 @@
 import type { DriveSheet } from '../sheet.ts'
+import { lowerFurther, upperFurther } from './further-rows.ts'
 import { havsuleLowerParts, havsuleUpperParts } from './other-parts.ts'
 import { havsuleLowerBench, havsuleUpperBench } from './bench-rows.ts'
 import { lowerFasteners, lowerService, upperFasteners, upperService } from './fastener-rows.ts'
@@ -167,6 +168,7 @@ export const havsuleDuoUpper: DriveSheet = {
   bench: havsuleUpperBench,
   fasteners: upperFasteners(havsuleUpperBench),
   service: upperService,
+  further: upperFurther('havsule-duo-lower'),
 }
 
 const atThePinion = {
@@ -312,4 +314,5 @@ export const havsuleDuoLower: DriveSheet = {
   bench: havsuleLowerBench,
   fasteners: lowerFasteners(havsuleLowerBench),
   service: lowerService,
+  further: lowerFurther({ partner: 'havsule-duo-upper', twin: true }),
 }

@@ -1,4 +1,5 @@
 import type { DriveSheet } from '../sheet.ts'
+import { lowerFurther } from './further-rows.ts'
 import { shiftingLowerParts } from './lower-parts.ts'
 import { lomviBench } from './bench-rows.ts'
 import { lowerFasteners, lowerService } from './fastener-rows.ts'
@@ -158,4 +159,5 @@ export const lomvi90: DriveSheet = {
   bench: lomviBench,
   fasteners: lowerFasteners(lomviBench),
   service: lowerService,
+  further: lowerFurther({}),
 }

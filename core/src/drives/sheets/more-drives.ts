@@ -2,6 +2,7 @@ import type { BenchFacts } from '../bench-facts.ts'
 import type { BodyBench } from '../own/body.ts'
 import { filled } from '../own/fill.ts'
 import type { DriveSheet } from '../sheet.ts'
+import { lowerFurther, upperFurther } from './further-rows.ts'
 import { havhestBench, tjeldBench } from './bench-rows.ts'
 import { lowerService, smallFasteners, upperFasteners, upperService } from './fastener-rows.ts'
 import { havhestParts, tjeldParts } from './other-parts.ts'
@@ -142,6 +143,7 @@ export const tjeld8: DriveSheet = filled({
   bench: saidOf(tjeldBench),
   fasteners: smallFasteners(tjeldBench),
   service: lowerService,
+  further: lowerFurther({ pin: true }),
 })
 
 const havhestMesh = {
@@ -286,4 +288,5 @@ export const havhestUpper: DriveSheet = filled({
   bench: saidOf(havhestBench),
   fasteners: upperFasteners(havhestBench),
   service: upperService,
+  further: upperFurther(),
 })

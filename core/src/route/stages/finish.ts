@@ -3,7 +3,7 @@ import { gate, inOrder, mustHold, number, pick, rightOf, text, tick, type StepDr
 import type { Condition } from '../facts.ts'
 import type { Ask, Step } from '../route.ts'
 import { FITTED } from './rebuild.ts'
-import { lackingUnder, wantingStep } from './wanted.ts'
+import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 import { torqueAsks, wrenchFigures } from './close.ts'
 
 /** Propeller, anode, filling, first run, handover. */
@@ -82,6 +82,7 @@ export function finishSteps(sheet: DriveSheet, after: string): Step[] {
     why: 'From below, so that no air stays above the gears.',
     appliesWhen: { all: [FITTED, when] },
     school: 'filling',
+    wants: oil ? alsoAsks(sheet, 'oilCapacityMl') : undefined,
     gates: fillNeeds,
     consumables: [oil ? `${sheet.oilCapacityMl ?? ''} ml gear oil` : 'Grease', 'New gaskets'],
     ...(oil ? {} : { caution: 'A grease gun injects through skin and blows seals: slowly, exit open.' }),

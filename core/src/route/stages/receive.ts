@@ -3,7 +3,7 @@ import { inWords } from '../../units/format.ts'
 import { inOrder, number, pick, rightOf, text, tick } from '../make.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
-import { lackingUnder, wantingStep } from './wanted.ts'
+import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** Shafts whose runout can be read while it is together: those that lie and come out of the case. */
 export const shaftsAtStrike = (sheet: DriveSheet): Axis[] => sheet.axes.filter((a) => a.line === 'horizontal')
@@ -63,6 +63,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     },
     geared && {
       id: 'ratio',
+      wants: alsoAsks(sheet, 'gears'),
       what: 'Count the ratio by turns, then by teeth',
       why: 'Stamps get swapped with covers; turns and teeth do not.',
       place: `gear:${sheet.meshes[0]!.pinion}`,
@@ -99,6 +100,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     },
     {
       id: 'drain',
+      wants: alsoAsks(sheet, 'oilCapacityMl'),
       what: bench.lubricant === 'oil' ? 'Drain the oil and read it' : 'Look at the old grease',
       why: 'Milky is water, black is heat, and the magnet tells what is wearing.',
       consumables: ['Tray', 'Rag', 'Bottle for a sample'],
@@ -190,6 +192,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     },
     {
       id: 'strike',
+      wants: alsoAsks(sheet, 'runoutLimits'),
       what: 'After the strike: look at everything that took it',
       why: 'A bent shaft eats the new seal, a cracked case is never rebuilt.',
       appliesWhen: { fact: 'in.struck', oneOf: ['yes', 'unknown'] },

@@ -8,6 +8,12 @@ export const SHEET_HAS = 'sheet.has'
 export const lackingUnder = (sheet: DriveSheet, ...paths: string[]): string[] =>
   (sheet.lacks ?? []).filter((l) => paths.some((p) => l === p || l.startsWith(`${p}.`)))
 
+/** The same for a step that goes on without them: it asks, and is not shut for them. Undefined where nothing is missing. */
+export const alsoAsks = (sheet: DriveSheet, ...paths: string[]): string[] | undefined => {
+  const lacking = lackingUnder(sheet, ...paths)
+  return lacking.length ? lacking : undefined
+}
+
 /**
  * A step whose figures the sheet does not hold yet: it asks for them where they are needed. It can be passed over with a reason, as any.
  */
@@ -18,7 +24,7 @@ export function wantingStep(wants: string[], draft: Omit<StepDraft, 'wants' | 'g
     gates: [
       gate(
         { fact: SHEET_HAS, is: true },
-        'The sheet of this drive has no figures for this yet. Enter them below from your manual: they are kept for the next one.',
+        'The sheet of this drive has no figures for this yet. Enter them here from your manual: they are kept for the next one.',
       ),
     ],
     asks: [],

@@ -6,7 +6,7 @@ import { SOURCE_KINDS } from '@moray/core/drives/own/source'
 import type { Window } from '@moray/core/measuring/window'
 import type { UnitSystem } from '@moray/core/units/format'
 import { CANONICAL_UNIT, type Quantity } from '@moray/core/units/factors'
-import { bareUnit, inBoth } from '../../ui/both-units.ts'
+import { bareUnit, inBoth, rangeInBoth } from '../../ui/both-units.ts'
 
 /** The unit that a bare number of a figure is in: what manuals print for such a thing. */
 export function figureUnit(
@@ -59,14 +59,11 @@ export function figureText(field: Pick<FigureField, 'shape'>, value: unknown, fi
     case 'words':
       return Array.isArray(value) ? value.join(', ') : String(value)
     case 'number':
-      return `${Number(Number(value).toPrecision(6))}${shape.unit ? ` ${shape.unit}` : ''}`
+      return `${Number(Number(value).toPrecision(4))}${shape.unit ? ` ${shape.unit}` : ''}`
     case 'quantity': {
       const unit = CANONICAL_UNIT[shape.quantity]
       if (!shape.range) return inBoth(Number(value), unit, first)
-      const { min, max } = value as Window
-      if (min === undefined) return `at most ${inBoth(max ?? 0, unit, first)}`
-      if (max === undefined) return `at least ${inBoth(min, unit, first)}`
-      return `${inBoth(min, unit, first)} to ${inBoth(max, unit, first)}`
+      return rangeInBoth(value as Window, unit, first)
     }
   }
 }

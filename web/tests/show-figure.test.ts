@@ -1,0 +1,87 @@
+import { templateOf } from '@moray/core/drives/own/template'
+import { figureFields } from '@moray/core/drives/own/figures'
+import { describe, expect, it } from 'vitest'
+import {
+  anyText,
+  figureExample,
+  figureText,
+  figureUnit,
+  serialsOf,
+  sourceText,
+} from '../src/drives/own/show-figure.ts'
+import { tooFine } from '../src/drives/own/too-fine.ts'
+import { rangeInBoth } from '../src/ui/both-units.ts'
+
+const body = templateOf('outboard-fnr', 'own', 'Own')
+const fields = new Map(figureFields(body).map((f) => [f.path, f]))
+const at = (path: string) => fields.get(path)!
+
+describe('figures for the eye', () => {
+  it.each([
+    [
+      'measures.backlash-forward.window',
+      { min: 0.381, max: 0.5588 },
+      '0.0150 to 0.0220 in · 0.381 to 0.559 mm',
+    ],
+    ['measures.backlash-forward.window', { max: 0.3 }, 'at most 0.0118 in · 0.300 mm'],
+    ['bearings.driveshaft-lower.setting.newNm', { min: 0.5, max: 0.8 }, '4.4 to 7.1 in-lb · 0.50 to 0.80 Nm'],
+    ['oilCapacityMl', 621.0433, '621 ml'],
+    ['adjusters.pinion.effect', -1, 'into the mesh'],
+    ['gears.pinion.teeth', 13, '13 teeth'],
+    ['bench.leak.ports', ['drain', 'vent'], 'drain, vent'],
+    ['oilCapacityMl', undefined, ''],
+  ])('%s: %j', (path, value, shown) => {
+    expect(figureText(at(path), value, 'imperial')).toBe(shown)
+  })
+  it('say a unit once where both ends share it, and twice where they do not', () => {
+    expect(rangeInBoth({ min: 12, max: 18 }, 'Nm')).toBe('12.00 to 18.0 Nm · 106.2 in-lb to 13.3 ft-lb')
+    expect(rangeInBoth({}, 'Nm')).toBe('')
+  })
+  it('take bare numbers in what manuals print for such a thing', () => {
+    expect(figureUnit(at('bearings.driveshaft-lower.setting.newNm'), 'imperial')).toBe('inlb')
+    expect(figureUnit(at('measures.backlash-forward.window'), 'imperial')).toBe('in')
+    expect(figureUnit(at('measures.backlash-forward.window'), 'metric')).toBe('mm')
+    expect(figureUnit(at('gears.pinion.teeth'), 'metric')).toBeUndefined()
+    for (const f of fields.values()) expect(typeof figureExample(f, 'imperial')).toBe('string')
+  })
+  it('name where they come from', () => {
+    expect(sourceText({ path: 'x', kind: 'manual', where: '31', by: 'Ylva' })).toBe('manual, page 31 · Ylva')
+    expect(sourceText({ path: 'x', kind: 'measured', where: 'calliper', unchecked: true })).toBe(
+      'measured, calliper · not checked by you',
+    )
+    expect(serialsOf({ fromSerial: 'A1', toSerial: 'A9' })).toBe('A1 to A9')
+    expect(serialsOf({})).toBe('')
+    expect(anyText(undefined, { label: 'A stack' }, 'metric')).toBe('A stack')
+    expect(anyText(undefined, undefined, 'metric')).toBe('nothing')
+  })
+})
+
+describe('windows that no gauge of the shop can judge', () => {
+  const gauge = {
+    id: 'g',
+    kind: 'backlash-arm' as const,
+    name: 'Arm',
+    resolution: 0.01,
+    mpe: 0.02,
+    repeatability: 0.005,
+    perTurnMm: 1,
+    masters: [],
+    calibratedOn: '',
+    dueOn: '',
+    overdue: false,
+    intervalMonths: 12,
+    retired: false,
+  }
+  const withWindow = (min: number, max: number) => ({
+    ...body,
+    measures: body.measures.map((m) => (m.kind === 'backlash' ? { ...m, window: { min, max } } : m)),
+  })
+  it('are told of, wide ones are not, and nothing is said without a gauge for it', () => {
+    expect(tooFine(withWindow(0.2, 0.24), [gauge]).map((p) => p.path)).toEqual([
+      'measures.backlash-forward.window',
+      'measures.backlash-reverse.window',
+    ])
+    expect(tooFine(withWindow(0.2, 0.4), [gauge])).toEqual([])
+    expect(tooFine(withWindow(0.2, 0.24), [{ ...gauge, retired: true }])).toEqual([])
+  })
+})
