@@ -201,7 +201,7 @@ test('building back, the row says grade, new and the accepted stack, and keeps a
   await page.goto('/jobs/lomvi-done/parts?view=row')
   await page.getByText('building back').click()
   const card = (name: string) => page.locator('.row li', { hasText: name })
-  await expect(card('Pinion shims')).toContainText('0.749 mm')
+  await expect(card('Pinion shims')).toContainText('0.751 mm')
   await expect(card('Clutch dog')).toContainText('new one in')
   await expect(card('Driveshaft').first()).not.toContainText('new one in')
 })

@@ -25,10 +25,11 @@ export async function server(env: Record<string, string>): Promise<string> {
   })
 }
 
-/** Ends the servers that this file has started. */
+/** Ends the servers that were started and still run: files that share a worker share the list. */
 export const endServers = (): Promise<unknown> =>
   Promise.all(
-    running.map((child) => {
+    running.splice(0).map((child) => {
+      if (child.exitCode !== null || child.signalCode !== null) return undefined
       child.kill('SIGTERM')
       return new Promise((done) => child.on('exit', done))
     }),
