@@ -6,6 +6,7 @@ import type { EventEntry } from '@moray/core/job/event'
 import type { JobHead, ShopRules } from '@moray/core/job/record'
 import type { LikelihoodEdit } from '@moray/core/inspection/fault-history'
 import type { GaugeKindId } from '@moray/core/measuring/gauge-kinds'
+import type { Wrench } from '@moray/core/torque/wrench'
 import type { SettingMaster } from '@moray/core/measuring/setting-master'
 
 export type { FaultCase } from '@moray/core/inspection/fault-history'
@@ -128,6 +129,8 @@ export interface Gauge {
   repeatability: number
   perTurnMm: number | null
   masters: SettingMaster[]
+  /** Of a torque wrench, where it was entered. */
+  wrench: Wrench | null
   intervalMonths: number
   calibratedOn: string
   dueOn: string

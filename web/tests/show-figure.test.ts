@@ -66,6 +66,7 @@ describe('windows that no gauge of the shop can judge', () => {
     repeatability: 0.005,
     perTurnMm: 1,
     masters: [],
+    wrench: null,
     calibratedOn: '',
     dueOn: '',
     overdue: false,

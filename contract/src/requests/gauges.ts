@@ -10,6 +10,29 @@ export class MasterOfGauge {
   lengthMm!: number
 }
 
+export class WrenchAdapter {
+  @Text({ what: 'what it is called', min: 1, max: 40 })
+  label!: string
+
+  @Num({ what: 'from the drive to the fastener', unit: 'mm', min: 0, max: 1000 })
+  lengthMm!: number
+}
+
+/** What a torque wrench reaches, and the lengths that count with an adapter on it. */
+export class WrenchFigures {
+  @Num({ what: 'smallest torque of its range', unit: 'Nm', min: 0, max: 5000 })
+  fromNm!: number
+
+  @Num({ what: 'largest torque of its range', unit: 'Nm', min: 0.01, max: 5000 })
+  toNm!: number
+
+  @Num({ what: 'from the drive to the middle of the grip', unit: 'mm', min: 20, max: 3000, optional: true })
+  lengthMm?: number
+
+  @Many(() => WrenchAdapter, { what: 'its adapters', most: 20 })
+  adapters!: WrenchAdapter[]
+}
+
 /** What may change in the life of a gauge; readings keep it as it was when they were taken. */
 export class GaugeFigures {
   @Num({ what: 'smallest step it shows, in the unit of its kind', min: 0.00001, max: 1000 })
@@ -26,6 +49,9 @@ export class GaugeFigures {
 
   @Many(() => MasterOfGauge, { what: 'setting masters', most: 20 })
   masters!: MasterOfGauge[]
+
+  @One(() => WrenchFigures, { what: 'of a torque wrench: range, length, adapters', optional: true })
+  wrench?: WrenchFigures
 
   @Whole({ what: 'months between calibrations', min: 1, max: 120 })
   intervalMonths!: number

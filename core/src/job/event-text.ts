@@ -163,6 +163,7 @@ const FIGURES: Record<GaugeFigure['figure'], string> = {
   perTurnMm: 'travel for a turn',
   intervalMonths: 'months between calibrations',
   masters: 'masters',
+  wrench: 'range and lengths',
 }
 
 function gaugeSentence(d: GaugeChange): string {

@@ -66,7 +66,7 @@ export type SheetChange =
   | { act: 'published'; name: string; edition: number; note: string }
 /** A figure of a gauge that changed, in the gauge's unit; null where it had or has none. */
 export interface GaugeFigure {
-  figure: 'resolution' | 'mpe' | 'repeatability' | 'perTurnMm' | 'intervalMonths' | 'masters'
+  figure: 'resolution' | 'mpe' | 'repeatability' | 'perTurnMm' | 'intervalMonths' | 'masters' | 'wrench'
   was: string | number | null
   now: string | number | null
 }

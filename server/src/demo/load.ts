@@ -52,8 +52,8 @@ async function loadShop(tx: Transaction, now: Date) {
   for (const g of gauges)
     await tx.query(
       `with added as (
-         insert into gauge (id, kind, name, resolution, mpe, repeatability, per_turn_mm, masters, calibrated_on, interval_months)
-         values ($1, $2, $3, $4, $5, $6, $7, $8::jsonb, $9::date - make_interval(months => $10), $11)
+         insert into gauge (id, kind, name, resolution, mpe, repeatability, per_turn_mm, masters, calibrated_on, interval_months, wrench)
+         values ($1, $2, $3, $4, $5, $6, $7, $8::jsonb, $9::date - make_interval(months => $10), $11, $12::jsonb)
          returning id, calibrated_on
        )
        insert into gauge_calibration (gauge_id, calibrated_on, note) select id, calibrated_on, 'by the calibration service' from added`,
@@ -69,6 +69,7 @@ async function loadShop(tx: Transaction, now: Date) {
         now.toISOString().slice(0, 10),
         g.monthsAgo,
         g.interval,
+        g.wrench ? JSON.stringify(g.wrench) : null,
       ],
     )
   const at = new Date(now.getTime() - 1000 * HOUR)

@@ -1,3 +1,4 @@
+import type { Wrench } from '@moray/core/torque/wrench'
 import type { Person } from '@moray/contract/replies'
 import type { GaugeKindId } from '@moray/core/measuring/gauge-kinds'
 
@@ -18,6 +19,7 @@ export interface DemoGauge {
   repeatability: number
   perTurnMm?: number
   masters?: { id: string; label: string; lengthMm: number }[]
+  wrench?: Wrench
   /** Months since the last calibration, and the interval. */
   monthsAgo: number
   interval: number
@@ -118,6 +120,7 @@ export const gauges: DemoGauge[] = [
     id: 'g09',
     name: 'Beam wrench 0 to 3 Nm',
     kind: 'beam-wrench',
+    wrench: { fromNm: 0, toNm: 3, adapters: [] },
     resolution: 0.05,
     mpe: 0.06,
     repeatability: 0.03,
@@ -128,6 +131,12 @@ export const gauges: DemoGauge[] = [
     id: 'g10',
     name: 'Click wrench 10 to 100 Nm',
     kind: 'click-wrench',
+    wrench: {
+      fromNm: 10,
+      toNm: 100,
+      lengthMm: 385,
+      adapters: [{ label: 'Flat adapter 30', lengthMm: 45 }],
+    },
     resolution: 0.5,
     mpe: 3,
     repeatability: 1,

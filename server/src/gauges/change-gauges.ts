@@ -29,8 +29,8 @@ export async function addGauge(
        insert into counter (name, last) values ('gauge', 1)
        on conflict (name) do update set last = counter.last + 1 returning last
      )
-     insert into gauge (id, kind, name, resolution, mpe, repeatability, per_turn_mm, masters, interval_months, calibrated_on)
-     select 'g' || lpad(last::text, greatest(2, length(last::text)), '0'), $1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9::date
+     insert into gauge (id, kind, name, resolution, mpe, repeatability, per_turn_mm, masters, wrench, interval_months, calibrated_on)
+     select 'g' || lpad(last::text, greatest(2, length(last::text)), '0'), $1, $2, $3, $4, $5, $6, $7::jsonb, $8::jsonb, $9, $10::date
      from next returning id`,
     [
       body.kind,
@@ -40,6 +40,7 @@ export async function addGauge(
       f.repeatability,
       f.perTurnMm,
       f.masters,
+      f.wrench,
       f.intervalMonths,
       body.calibratedOn,
     ],
@@ -53,18 +54,31 @@ export async function addGauge(
 export async function changeGauge(tx: Transaction, gauge: Gauge, body: ChangeGauge): Promise<Told> {
   const f = checked(gauge.kind, body.figures)
   await tx.query(
-    `update gauge set resolution = $2, mpe = $3, repeatability = $4, per_turn_mm = $5, masters = $6::jsonb, interval_months = $7
+    `update gauge set resolution = $2, mpe = $3, repeatability = $4, per_turn_mm = $5, masters = $6::jsonb, wrench = $7::jsonb, interval_months = $8
      where id = $1`,
-    [gauge.id, f.resolution, f.mpe, f.repeatability, f.perTurnMm, f.masters, f.intervalMonths],
+    [gauge.id, f.resolution, f.mpe, f.repeatability, f.perTurnMm, f.masters, f.wrench, f.intervalMonths],
   )
   const mastersOf = (masters: { label: string; lengthMm: number }[]) =>
     masters.map((m) => `${m.label} ${m.lengthMm} mm`).join(', ') || null
+  const wrenchText = (w: Gauge['wrench']) =>
+    w === null
+      ? null
+      : [
+          `${w.fromNm} to ${w.toNm} Nm`,
+          ...(w.lengthMm === undefined ? [] : [`${w.lengthMm} mm long`]),
+          ...w.adapters.map((a) => `${a.label} ${a.lengthMm} mm`),
+        ].join(', ')
   const figures: GaugeFigure[] = [
     ...(['resolution', 'mpe', 'repeatability', 'perTurnMm', 'intervalMonths'] as const).map((figure) => ({
       figure,
       was: gauge[figure],
       now: f[figure],
     })),
+    {
+      figure: 'wrench' as const,
+      was: wrenchText(gauge.wrench),
+      now: wrenchText(body.figures.wrench ?? null),
+    },
     { figure: 'masters' as const, was: mastersOf(gauge.masters), now: mastersOf(body.figures.masters) },
   ].filter((x) => x.was !== x.now)
   if (!figures.length) refuse('figures', 'are what they were; change one, or leave it')
@@ -104,7 +118,7 @@ async function keepCalibration(tx: Transaction, id: string, c: { on: string; not
 
 /** The figures as they are kept. @throws InputError where a gauge of that kind cannot have them */
 function checked(kind: GaugeKindId, f: GaugeFigures) {
-  const { dial, masters, label } = kindOfGauge(kind)
+  const { dial, masters, label, measures } = kindOfGauge(kind)
   const at = (field: string) => `figures.${field}`
   if (!dial && f.perTurnMm !== undefined)
     refuse(at('perTurnMm'), `is given, and a ${label.toLowerCase()} has no pointer; leave it out`)
@@ -117,8 +131,13 @@ function checked(kind: GaugeKindId, f: GaugeFigures) {
   const twin = f.masters.findIndex((m, i) => f.masters.findIndex((x) => x.label === m.label) !== i)
   if (twin >= 0)
     refuse(`figures.masters.${twin}.label`, `is "${f.masters[twin]!.label}" twice; mark them apart`)
+  if (f.wrench && measures !== 'torque')
+    refuse(at('wrench'), `is given, and a ${label.toLowerCase()} is no wrench; leave it out`)
+  if (f.wrench && f.wrench.fromNm >= f.wrench.toNm)
+    refuse(at('wrench.toNm'), `is ${f.wrench.toNm} Nm, and its range begins at ${f.wrench.fromNm} Nm`)
   return {
     ...f,
+    wrench: f.wrench ? JSON.stringify(f.wrench) : null,
     perTurnMm: f.perTurnMm ?? null,
     // a master is known by what is marked on it
     masters: JSON.stringify(f.masters.map((m, i) => ({ id: `m${i + 1}`, ...m }))),

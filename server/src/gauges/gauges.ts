@@ -12,13 +12,14 @@ interface Row {
   repeatability: number
   per_turn_mm: number | null
   masters: Gauge['masters']
+  wrench: Gauge['wrench']
   interval_months: number
   calibrated: string
   due: string
   retired: boolean
 }
 
-const SELECT = `select id, kind, name, resolution, mpe, repeatability, per_turn_mm, masters, interval_months, retired,
+const SELECT = `select id, kind, name, resolution, mpe, repeatability, per_turn_mm, masters, wrench, interval_months, retired,
   to_char(calibrated_on, 'YYYY-MM-DD') as calibrated,
   to_char(calibrated_on + make_interval(months => interval_months), 'YYYY-MM-DD') as due from gauge`
 
@@ -32,6 +33,7 @@ function toGauge(row: Row, now: Date): Gauge {
     repeatability: row.repeatability,
     perTurnMm: row.per_turn_mm,
     masters: row.masters,
+    wrench: row.wrench,
     intervalMonths: row.interval_months,
     calibratedOn: row.calibrated,
     dueOn: row.due,

@@ -27,6 +27,7 @@ describe('a gauge of the shop’s own', () => {
       kind: 'plunger-dial',
       name: DIAL.name,
       ...FIGURES,
+      wrench: null,
       calibratedOn: '2026-02-28',
       dueOn: '2027-02-28',
       overdue: false,
@@ -45,6 +46,31 @@ describe('a gauge of the shop’s own', () => {
       gaugeId: 'g13',
     })
     expect(read.status, JSON.stringify(read.body)).toBe(201)
+  })
+  it('that is a wrench has a range, a length and adapters, and nothing else has', async () => {
+    const app = await testApp()
+    const wrench = { fromNm: 40, toNm: 200, lengthMm: 430, adapters: [{ label: 'Flat 46', lengthMm: 50 }] }
+    const { perTurnMm: _turn, ...figures } = { ...FIGURES, wrench }
+    const add = (body: object) =>
+      post(app, '/api/gauges', { ...DIAL, kind: 'click-wrench', name: 'Click', figures, ...body })
+    const { body } = await add({})
+    expect(body.wrench).toEqual(wrench)
+    expect((await gauges(app)).find((g) => g.id === body.id)!.wrench).toEqual(wrench)
+    const shorter = { ...wrench, lengthMm: 425 }
+    await post(app, `/api/gauges/${body.id}/figures`, {
+      figures: { ...figures, wrench: shorter },
+      reason: 'measured again',
+    })
+    expect((await history(app, body.id)).events.map(eventText)[0]).toContain(
+      '40 to 200 Nm, 430 mm long, Flat 46 50 mm, now 40 to 200 Nm, 425 mm long',
+    )
+    expect(
+      (await add({ name: 'Turned', figures: { ...figures, wrench: { ...wrench, fromNm: 300 } } })).status,
+    ).toBe(422)
+    expect(
+      (await post(app, '/api/gauges', { ...DIAL, name: 'No wrench', figures: { ...FIGURES, wrench } }))
+        .status,
+    ).toBe(422)
   })
   it('with a master is set on its measured length', async () => {
     const app = await testApp()

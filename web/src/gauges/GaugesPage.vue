@@ -8,6 +8,7 @@ import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
 import { computed, ref } from 'vue'
 import LoadState from '../ui/LoadState.vue'
+import { rangeInBoth } from '../ui/both-units.ts'
 import { useUnits } from '../ui/units.ts'
 import { useGauges } from '../wire/queries.ts'
 import GaugeDialog from './GaugeDialog.vue'
@@ -67,13 +68,24 @@ const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuff
         ><span class="mono">± {{ both(data, data.mpe) }}</span></template
       >
     </Column>
-    <Column header="Dial, masters">
+    <Column header="Dial, masters, range">
       <template #body="{ data }">
         <span v-if="data.perTurnMm" class="mono">{{ units.both(data.perTurnMm) }} per turn</span>
         <span v-for="m in data.masters" :key="m.id" class="small master"
           >{{ m.label }}: <span class="mono">{{ units.both(m.lengthMm, 3) }}</span></span
         >
-        <span v-if="!data.perTurnMm && !data.masters.length" class="soft">—</span>
+        <span v-if="data.wrench" class="small master"
+          >{{
+            rangeInBoth(
+              { min: data.wrench.fromNm, max: data.wrench.toNm },
+              'Nm',
+              units.imperial.value ? 'imperial' : 'metric',
+            )
+          }}<template v-if="data.wrench.lengthMm !== undefined"
+            >, {{ units.exact(data.wrench.lengthMm) }} long</template
+          ></span
+        >
+        <span v-if="!data.perTurnMm && !data.masters.length && !data.wrench" class="soft">—</span>
       </template>
     </Column>
     <Column field="dueOn" header="Calibration due" sortable>

@@ -13,9 +13,23 @@ export interface TypedFigures {
   repeatability: string
   perTurnMm: string
   intervalMonths: string
-  masters: { label: string; lengthMm: string }[]
+  masters: Length[]
+  /** Of a torque wrench. */
+  fromNm: string
+  toNm: string
+  wrenchMm: string
+  adapters: Length[]
 }
-export type FigureField = Exclude<keyof TypedFigures, 'masters'>
+export interface Length {
+  label: string
+  lengthMm: string
+}
+/** Lists of named lengths. */
+export type LengthList = 'masters' | 'adapters'
+export type FigureField = Exclude<keyof TypedFigures, LengthList>
+
+const isWrench = (kind: GaugeKindId) => kindOfGauge(kind).measures === 'torque'
+const NO_WRENCH = { fromNm: '', toNm: '', wrenchMm: '', adapters: [] }
 
 /** A figure with its unit; a round number of inches stays one for whoever reads inches first. */
 function withUnit(value: number | null | undefined, unit: string, first: UnitSystem): string {
@@ -42,6 +56,7 @@ export function usualFigures(kind: GaugeKindId, first: UnitSystem): TypedFigures
     perTurnMm: dial ? (first === 'imperial' ? '0.1 in' : '1 mm') : '',
     intervalMonths: '12',
     masters: masters ? [{ label: '', lengthMm: '' }] : [],
+    ...NO_WRENCH,
   }
 }
 
@@ -55,6 +70,17 @@ export function figuresOf(gauge: Gauge, first: UnitSystem): TypedFigures {
     perTurnMm: withUnit(gauge.perTurnMm, 'mm', first),
     intervalMonths: String(gauge.intervalMonths),
     masters: gauge.masters.map((m) => ({ label: m.label, lengthMm: withUnit(m.lengthMm, 'mm', first) })),
+    ...(gauge.wrench
+      ? {
+          fromNm: withUnit(gauge.wrench.fromNm, 'Nm', first),
+          toNm: withUnit(gauge.wrench.toNm, 'Nm', first),
+          wrenchMm: withUnit(gauge.wrench.lengthMm, 'mm', first),
+          adapters: gauge.wrench.adapters.map((a) => ({
+            label: a.label,
+            lengthMm: withUnit(a.lengthMm, 'mm', first),
+          })),
+        }
+      : NO_WRENCH),
   }
 }
 
@@ -73,21 +99,36 @@ export function readFigures(
     wrong[field] = said.state === 'not' ? said.why : 'is missing'
     return NaN
   }
+  const lengths = (list: LengthList) =>
+    typed[list].map((m, i) => ({
+      label: m.label.trim(),
+      lengthMm: read(`${list}.${i}.lengthMm`, m.lengthMm, 'mm', 'length'),
+    }))
+  // a wrench without its range is known by its error alone
+  const ranged = isWrench(kind) && [typed.fromNm, typed.toNm, typed.wrenchMm].some((t) => t.trim())
   const figures = {
+    ...(ranged
+      ? {
+          wrench: {
+            fromNm: read('fromNm', typed.fromNm, 'Nm', 'torque'),
+            toNm: read('toNm', typed.toNm, 'Nm', 'torque'),
+            ...(typed.wrenchMm.trim() ? { lengthMm: read('wrenchMm', typed.wrenchMm, 'mm', 'length') } : {}),
+            adapters: lengths('adapters'),
+          },
+        }
+      : {}),
     resolution: read('resolution', typed.resolution, unit, quantity),
     mpe: read('mpe', typed.mpe, unit, quantity),
     repeatability: read('repeatability', typed.repeatability, unit, quantity),
     ...(typed.perTurnMm.trim() ? { perTurnMm: read('perTurnMm', typed.perTurnMm, 'mm', 'length') } : {}),
     intervalMonths: plainNumber(typed.intervalMonths) ?? NaN,
-    masters: typed.masters.map((m, i) => ({
-      label: m.label.trim(),
-      lengthMm: read(`masters.${i}.lengthMm`, m.lengthMm, 'mm', 'length'),
-    })),
+    masters: lengths('masters'),
   }
   if (!Number.isInteger(figures.intervalMonths))
     wrong['intervalMonths'] = 'a whole number of months is needed'
-  figures.masters.forEach((m, i) => {
-    if (!m.label) wrong[`masters.${i}.label`] = 'what is marked on it?'
-  })
+  for (const list of ['masters', 'adapters'] as const)
+    typed[list].forEach((m, i) => {
+      if (!m.label.trim()) wrong[`${list}.${i}.label`] = 'what is marked on it?'
+    })
   return Object.keys(wrong).length ? { wrong } : { figures, wrong }
 }

@@ -14,7 +14,7 @@ import ReasonDialog from '../../ui/ReasonDialog.vue'
 import TurnArrow from '../../ui/TurnArrow.vue'
 import { withUnit } from '../../ui/both-units.ts'
 import { useUnits } from '../../ui/units.ts'
-import { keepDrafts, useQueryClient } from '../../wire/queries.ts'
+import { keepDrafts, useGauges, useQueryClient } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
 import { problemAt, send, type WireError } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
@@ -23,7 +23,15 @@ import FastenerTable from '../../drives/FastenerTable.vue'
 import MissingFigures from '../panels/MissingFigures.vue'
 import StepDone from './StepDone.vue'
 import StepForm from './StepForm.vue'
-import { attemptsOf, figuresOf, orderedParts, wrongSoFar, type RouteView } from './route-view.ts'
+import {
+  attemptsOf,
+  figuresOf,
+  orderedParts,
+  wrenchesFor,
+  wrenchOffers,
+  wrongSoFar,
+  type RouteView,
+} from './route-view.ts'
 
 /** One step: what to do, what it asks, what it comes to. Keeps what is typed, sends what is done, and asks for reasons. */
 const props = defineProps<{ job: ShownJob; view: RouteView; step: StepProgress }>()
@@ -223,10 +231,15 @@ const running = computed(() => {
   )
   return { minutes, left: Math.max(0, holdMin - minutes) }
 })
+const gauges = useGauges()
+/** Wrenches of the shop that can be trusted over the torque of this step. */
+const wrenches = computed(() => wrenchesFor(props.job.sheet, definition.value, gauges.gauges ?? []))
 const offers = computed((): Record<string, { label: string; value: string }> => {
-  if (!running.value) return {}
+  const lengths = wrenchOffers(definition.value, wrenches.value)
+  if (!running.value) return lengths
   const { minutes } = running.value
   return {
+    ...lengths,
     [`${definition.value.id}.minutes`]: {
       label: `By the clock: ${minutes} min. Take it over`,
       value: String(minutes),
@@ -323,6 +336,9 @@ const turn = computed(() => definition.value.turn)
       v-if="definition.role === 'tightens' && job.sheet.fasteners?.length"
       :fasteners="job.sheet.fasteners"
     />
+    <p v-if="wrenches.length" class="small">
+      <span class="soft">Wrench for it</span> {{ wrenches.map((w) => w.name).join(', ') }}
+    </p>
     <ul v-if="definition.tools.length || definition.consumables.length" class="kit small">
       <li v-if="definition.tools.length">
         <span class="soft">Tools</span> {{ definition.tools.join(', ') }}

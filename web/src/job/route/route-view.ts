@@ -1,3 +1,5 @@
+import type { Gauge } from '@moray/contract/replies'
+import type { DriveSheet } from '@moray/core/drives/sheet'
 import { closingOf } from '@moray/core/job/closings'
 import type { AskedThen, Closing } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
@@ -6,6 +8,8 @@ import { factsIn, holds, type Condition, type Facts } from '@moray/core/route/fa
 import { deriveFacts } from '@moray/core/route/job-facts'
 import type { Progress, StepProgress } from '@moray/core/route/progress'
 import type { Route, Step } from '@moray/core/route/route'
+import type { Window } from '@moray/core/measuring/window'
+import { wrenchSuits } from '@moray/core/torque/wrench'
 import { readTyped } from '../../ui/both-units.ts'
 
 export interface RouteView {
@@ -129,4 +133,42 @@ export function answerWords(ask: Asked, value: boolean | number | string, text?:
     return text && text !== String(value) ? `${shown} (typed ${text})` : shown
   }
   return String(value)
+}
+
+/** Windows of torque by the beginning of their facts: of the big nut, and of the propeller. */
+const torqueOf = ({ bench }: DriveSheet, step: Step): Window | undefined => {
+  if (step.asks.some((a) => a.fact === 'close.setting')) return bench.lockTabs?.torqueNm
+  return step.asks.some((a) => a.fact === 'prop.setting') && bench.propeller?.kind === 'tabs'
+    ? bench.propeller.torqueNm
+    : undefined
+}
+
+/** Wrenches that can be trusted over the torque that a step asks for, the shortest range first: it shows most of it. */
+export function wrenchesFor(sheet: DriveSheet, step: Step, gauges: readonly Gauge[]): Gauge[] {
+  const window = torqueOf(sheet, step)
+  if (!window) return []
+  return gauges
+    .filter((g) => !g.retired && g.wrench !== null && wrenchSuits(g.wrench, window))
+    .sort((a, b) => a.wrench!.toNm - b.wrench!.toNm)
+}
+
+/** Lengths that are known of the wrench and its adapter, offered where they are asked for. */
+export function wrenchOffers(
+  step: Step,
+  wrenches: readonly Gauge[],
+): Record<string, { label: string; value: string }> {
+  const known = wrenches.find((w) => w.wrench?.lengthMm !== undefined)
+  const { lengthMm, adapters } = known?.wrench ?? {}
+  const offer = (end: string, label: string, mm: number | undefined) =>
+    step.asks.flatMap((a) =>
+      mm !== undefined && a.fact.endsWith(end) ? [[a.fact, { label, value: `${mm} mm` }] as const] : [],
+    )
+  return Object.fromEntries([
+    ...offer('.wrench', `${known?.name}: ${lengthMm} mm. Take it over`, lengthMm),
+    ...offer(
+      '.offset',
+      `${adapters?.[0]?.label}: ${adapters?.[0]?.lengthMm} mm. Take it over`,
+      adapters?.[0]?.lengthMm,
+    ),
+  ])
 }

@@ -1,0 +1,2 @@
+-- What a torque wrench is beyond its error: its range, the length that counts, and its adapters.
+alter table gauge add column wrench jsonb;
