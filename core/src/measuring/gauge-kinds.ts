@@ -14,6 +14,8 @@ export interface GaugeKind {
   dial: boolean
   /** It is set on masters of a known length. */
   masters: boolean
+  /** It reads to an arbor, whose measured diameter counts where the shop has its own. */
+  arbors?: boolean
   /** Figures of a usual one, in `unit`: proposed, never taken without being seen. */
   usual: { resolution: number; mpe: number; repeatability: number }
 }
@@ -69,6 +71,7 @@ export const GAUGE_KINDS = {
   'depth-micrometer': {
     ...length,
     label: 'Depth micrometer',
+    arbors: true,
     suits: ['arbor'],
     usual: { resolution: 0.01, mpe: 0.004, repeatability: 0.004 },
   },

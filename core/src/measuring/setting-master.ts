@@ -5,6 +5,9 @@ export interface SettingMaster {
   lengthMm: number
 }
 
+/** Master or arbor farther off than this is another one. mm */
+export const OTHER_MASTER_MM = 1
+
 /** The master nearest to the length that the sheet asks for; undefined when there are none. */
 export function nearestMaster<M extends SettingMaster>(
   masters: readonly M[],

@@ -75,7 +75,7 @@ export function plausibleKind(measure: Measure): PlausibleKind {
 /**
  * The judged value of a raw reading: backlash and end play are read directly, a depth through its method.
  * @param rawMm what the gauge showed
- * @param masterMm measured length of the setting master that was used; the sheet's when left out
+ * @param masterMm measured length of the setting master, or diameter of the arbor, that was used; the sheet's when left out
  */
 export function valueOf(measure: Measure, rawMm: number, masterMm?: number): number {
   if (measure.kind !== 'depth') return rawMm
@@ -84,7 +84,7 @@ export function valueOf(measure: Measure, rawMm: number, masterMm?: number): num
     how.method === 'master-drop'
       ? depth({ ...how, masterMm: masterMm ?? how.masterMm, dropMm: rawMm })
       : how.method === 'arbor'
-        ? depth({ ...how, readingMm: rawMm })
+        ? depth({ ...how, arborDiameterMm: masterMm ?? how.arborDiameterMm, readingMm: rawMm })
         : depth({ ...how, clearanceMm: rawMm })
   if (!('depthMm' in result)) refuse('method', 'gives a shim, not a depth')
   return result.depthMm

@@ -118,13 +118,13 @@ async function keepCalibration(tx: Transaction, id: string, c: { on: string; not
 
 /** The figures as they are kept. @throws InputError where a gauge of that kind cannot have them */
 function checked(kind: GaugeKindId, f: GaugeFigures) {
-  const { dial, masters, label, measures } = kindOfGauge(kind)
+  const { dial, masters, arbors = false, label, measures } = kindOfGauge(kind)
   const at = (field: string) => `figures.${field}`
   if (!dial && f.perTurnMm !== undefined)
     refuse(at('perTurnMm'), `is given, and a ${label.toLowerCase()} has no pointer; leave it out`)
   if (dial && f.perTurnMm !== undefined && f.perTurnMm <= f.resolution)
     refuse(at('perTurnMm'), `is ${f.perTurnMm} mm, and one step is ${f.resolution} mm; a turn has many steps`)
-  if (!masters && f.masters.length)
+  if (!masters && !arbors && f.masters.length)
     refuse(at('masters'), `are given, and a ${label.toLowerCase()} is set on none; leave them out`)
   if (masters && !f.masters.length)
     refuse(at('masters'), `are missing; a ${label.toLowerCase()} is set on a master of a known length`)

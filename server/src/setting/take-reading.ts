@@ -3,7 +3,7 @@ import type { Measure } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
 import type { JudgedBuild } from '@moray/core/job/judged'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
-import { nearestMaster } from '@moray/core/measuring/setting-master'
+import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
 import { isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import { showBoth } from '@moray/core/units/format'
 import type { Gauge } from '@moray/contract/replies'
@@ -150,19 +150,26 @@ async function mustHaveGauge(tx: Transaction, id: string, who: Who): Promise<Gau
 
 /** The measured length of the master that was used; the gauge's only one when none is named. */
 function masterOf(measure: Measure, gauge: Gauge, masterId: string | undefined): number | null {
-  if (measure.kind !== 'depth' || measure.how.method !== 'master-drop') return null
-  const nominal = measure.how.masterMm
+  if (measure.kind !== 'depth' || measure.how.method === 'feeler-block') return null
+  const { how } = measure
+  const [nominal, arbor] = how.method === 'arbor' ? [how.arborDiameterMm, true] : [how.masterMm, false]
   const master =
     masterId === undefined
       ? nearestMaster(gauge.masters, nominal)
       : gauge.masters.find((m) => m.id === masterId)
+  const fits = master && Math.abs(master.lengthMm - nominal) <= OTHER_MASTER_MM
+  // an arbor without a measured diameter is taken as the sheet has it
+  if (arbor && masterId === undefined) return fits ? master.lengthMm : null
   if (!master)
     refuse(
       'masterId',
-      `${gauge.name} has no setting master${masterId ? ` "${masterId}"` : ''}; choose the depth gauge`,
+      `${gauge.name} has no ${arbor ? 'arbor' : 'setting master'}${masterId ? ` "${masterId}"` : ''}; choose the ${arbor ? 'gauge that has it' : 'depth gauge'}`,
     )
-  if (Math.abs(master.lengthMm - nominal) > 1)
-    refuse('masterId', `is ${master.lengthMm} mm; the sheet asks for the ${nominal} mm master`)
+  if (!fits)
+    refuse(
+      'masterId',
+      `is ${master.lengthMm} mm; the sheet asks for the ${nominal} mm ${arbor ? 'arbor' : 'master'}`,
+    )
   return master.lengthMm
 }
 

@@ -82,6 +82,42 @@ describe('a gauge of the shop’s own', () => {
     })
     expect(body.masters).toEqual([{ id: 'm1', label: 'two inch', lengthMm: 50.801 }])
   })
+  it('with an arbor reads to its measured diameter, and without one to the sheet’s', async () => {
+    const app = await testApp()
+    const { perTurnMm: _turn, ...figures } = FIGURES
+    const add = (name: string, masters: object[]) =>
+      post(app, '/api/gauges', {
+        kind: 'depth-micrometer',
+        name,
+        calibratedOn: '2026-01-01',
+        figures: { ...figures, masters },
+      })
+    const own = (await add('Depth mic 2', [{ label: '20', lengthMm: 20.04 }])).body
+    const none = (await add('Depth mic 3', [])).body
+    const other = (await add('Depth mic 4', [{ label: '25', lengthMm: 25 }])).body
+    const job = await app.post<{ id: string }>('/api/jobs', {
+      sheetId: 'havsule-duo-lower',
+      serial: 'HDL-1',
+      boat: 'B',
+      owner: 'O',
+      water: 'salt',
+      complaint: 'whine',
+    })
+    const at = async (gaugeId: string) => {
+      const r = await app.post(`/api/jobs/${job.body.id}/readings`, {
+        build: 0,
+        measure: 'depth',
+        text: '23.2',
+        unit: 'mm',
+        gaugeId,
+        confirmed: true,
+      })
+      expect(r.status, JSON.stringify(r.body)).toBe(201)
+      return (await app.job(job.body.id)).builds[0]!.readings.at(-1)!.valueMm
+    }
+    expect((await at(own.id)) - (await at(none.id))).toBeCloseTo(0.02, 9)
+    expect(await at(other.id)).toBe(await at(none.id))
+  })
   it('changes, and readings that were taken keep it as it was', async () => {
     const app = await testApp()
     const before = (await app.job('alke-upper')).builds.flatMap((b) => b.readings).map((r) => r.gauge)

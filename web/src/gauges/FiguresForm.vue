@@ -50,6 +50,17 @@ const textOf = (e: Event) => (e.target as HTMLInputElement).value
     @update:model-value="setList('masters', $event)"
   />
   <LengthList
+    v-if="kind.arbors"
+    :model-value="typed.masters"
+    legend="Arbors, with the diameter that was measured"
+    one="arbor"
+    length="Measured diameter"
+    list="masters"
+    :least="0"
+    :wrong="wrong"
+    @update:model-value="setList('masters', $event)"
+  />
+  <LengthList
     v-if="wrench"
     :model-value="typed.adapters"
     legend="Adapters, from its drive to the fastener"

@@ -6,7 +6,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import type { Measure } from '@moray/core/drives/sheet'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
-import { nearestMaster } from '@moray/core/measuring/setting-master'
+import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
 import { isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import { useStorage } from '@vueuse/core'
 import Select from 'primevue/select'
@@ -62,8 +62,13 @@ const gaugeOptions = computed(() =>
   suitable.value.map((g) => ({ id: g.id, label: `${g.name}${g.overdue ? ' · calibration overdue' : ''}` })),
 )
 const master = computed(() => {
-  if (props.measure.kind !== 'depth' || props.measure.how.method !== 'master-drop') return undefined
-  return nearestMaster(gauge.value?.masters ?? [], props.measure.how.masterMm)
+  if (props.measure.kind !== 'depth') return undefined
+  const { how } = props.measure
+  const own = gauge.value?.masters ?? []
+  if (how.method === 'master-drop') return nearestMaster(own, how.masterMm)
+  if (how.method !== 'arbor') return undefined
+  const arbor = nearestMaster(own, how.arborDiameterMm)
+  return arbor && Math.abs(arbor.lengthMm - how.arborDiameterMm) <= OTHER_MASTER_MM ? arbor : undefined
 })
 
 /** Figures of this measure that the sheet has not yet. */
