@@ -17,11 +17,16 @@ export async function gradePart({ tx, job, who }: At, body: GivePartGrade): Prom
     : null
   const zone = sheet.runoutLimits.find((l) => l.zone === body.zone)
   if (body.zone !== undefined && !zone)
-    refuse('zone', `"${body.zone}" is no zone; there are ${sheet.runoutLimits.map((l) => l.zone).join(', ')}`)
-  const limit = zone?.tirMm ?? Math.min(...sheet.runoutLimits.map((l) => l.tirMm))
+    refuse(
+      'zone',
+      `"${body.zone}" is no zone; there are ${sheet.runoutLimits.map((l) => l.zone).join(', ') || 'none on the sheet yet'}`,
+    )
+  // a sheet without limits yet: what was measured is kept, and held against nothing
+  const limits = sheet.runoutLimits.map((l) => l.tirMm)
+  const limit = zone?.tirMm ?? (limits.length ? Math.min(...limits) : undefined)
   const proposal = propose(part.kind, body.seen ?? [], {
     inSet: part.set !== undefined,
-    ...(measuredMm === null ? {} : { runoutMm: measuredMm, runoutLimitMm: limit }),
+    ...(measuredMm === null || limit === undefined ? {} : { runoutMm: measuredMm, runoutLimitMm: limit }),
   })
   const others =
     body.grade === 'replace-set' ? setOf(sheet.parts, part.id).filter((p) => p.id !== part.id) : []

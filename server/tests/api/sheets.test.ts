@@ -352,6 +352,21 @@ describe('a figure that a job misses', () => {
     })
     expect(await judged()).toBe('in')
   })
+  it('is not needed to grade a part: what was measured is kept, and held against nothing', async () => {
+    const app = await begun()
+    const job = (await openJob(app)).body
+    const grade = { part: 'prop-shaft', grade: 'keep', reason: 'looked at', seen: [], measured: '0.30 mm' }
+    const r = await post(app, `/api/jobs/${job.id}/grades`, grade)
+    expect(r.status, message(r)).toBe(201)
+    expect((await app.job(job.id)).grades.at(-1)).toMatchObject({ measuredMm: 0.3, proposed: null })
+    await post(app, `/api/jobs/${job.id}/figures`, {
+      path: 'runoutLimits.zone-1.tirMm',
+      text: '.05 mm',
+      source: 'manual',
+    })
+    await post(app, `/api/jobs/${job.id}/grades`, { ...grade, zone: 'Seal land' })
+    expect((await app.job(job.id)).grades.at(-1)!.proposed).toBe('replace')
+  })
   it('of a demo sheet is kept in a draft of its own', async () => {
     const app = await testApp()
     const r = await post(app, '/api/jobs/lomvi-skarv/figures', {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import MissingFigures from '../panels/MissingFigures.vue'
 import type { GradeEntry } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
 import { needsGrade, PART_KINDS, setOf, type Part } from '@moray/core/drives/parts'
@@ -38,15 +39,26 @@ const grade = ref<Grade | ''>('')
 const reason = ref('')
 const decided = ref(false)
 const zones = computed(() => props.job.sheet.runoutLimits)
-const zone = ref(zones.value.reduce((a, b) => (b.tirMm < a.tirMm ? b : a)).zone)
-const limit = computed(() => zones.value.find((l) => l.zone === zone.value)!.tirMm)
+/** The narrowest limit first: nothing passes by a choice that nobody made. */
+const zone = ref(
+  zones.value.reduce<string | undefined>((a, b) => (tirOf(a) <= b.tirMm ? a : b.zone), undefined),
+)
+function tirOf(name: string | undefined): number {
+  return zones.value.find((l) => l.zone === name)?.tirMm ?? Infinity
+}
+/** Undefined while the sheet has none: what is measured is kept, and held against nothing. */
+const limit = computed(() => zones.value.find((l) => l.zone === zone.value)?.tirMm)
+const wants = computed(() => (props.job.sheet.lacks ?? []).filter((l) => l.startsWith('runoutLimits.')))
 const reading = computed(() => readTyped(measured.value, 'mm', 'length', own.first))
 const proposal = computed(() =>
   part.value
     ? propose(part.value.kind, seen.value, {
         inSet: part.value.set !== undefined,
         ...(reading.value.state === 'value'
-          ? { runoutMm: reading.value.value, runoutLimitMm: limit.value }
+          ? {
+              runoutMm: reading.value.value,
+              ...(limit.value === undefined ? {} : { runoutLimitMm: limit.value }),
+            }
           : {}),
       })
     : undefined,
@@ -82,7 +94,12 @@ function give() {
     grade: grade.value,
     reason: reason.value.trim(),
     seen: seen.value,
-    ...(measured.value.trim() ? { measured: measured.value.trim(), zone: zone.value } : {}),
+    ...(measured.value.trim()
+      ? {
+          measured: measured.value.trim(),
+          ...(limit.value === undefined || zone.value === undefined ? {} : { zone: zone.value }),
+        }
+      : {}),
   })
 }
 </script>
@@ -121,19 +138,29 @@ function give() {
         </label>
       </fieldset>
       <div v-if="part.kind === 'shaft' || part.kind === 'gear'" class="line">
-        <fieldset class="one-of">
+        <fieldset v-if="zones.length" class="one-of">
           <legend>Runout measured at</legend>
           <label v-for="z in zones" :key="z.zone" :class="{ on: zone === z.zone }">
             <input v-model="zone" type="radio" name="zone" :value="z.zone" class="sr-only" />
             {{ z.zone.toLowerCase() }}, limit {{ units.both(z.tirMm) }}
           </label>
         </fieldset>
-        <label for="runout" class="sr-only">Runout, limit {{ units.both(limit) }}</label>
+        <label for="runout" :class="{ 'sr-only': zones.length > 0 }"
+          >Runout{{
+            limit === undefined ? ', no limit on the sheet yet' : `, limit ${units.both(limit)}`
+          }}</label
+        >
         <input id="runout" v-model="measured" type="text" autocomplete="off" placeholder="12h · .12" />
         <span class="small mono">{{
           reading.state === 'value' ? reading.shown : reading.state === 'not' ? reading.why : ''
         }}</span>
       </div>
+      <MissingFigures
+        v-if="(part.kind === 'shaft' || part.kind === 'gear') && wants.length"
+        :key="wants.join()"
+        :job="job"
+        :paths="wants"
+      />
       <p v-if="proposal" class="proposal">
         Proposed: <strong>{{ GRADES[proposal.grade] }}</strong>, {{ proposal.reason }}
       </p>
