@@ -20,6 +20,11 @@ const PICTURE = {
 test('a drive that is known comes in, is identified, and a slip is stopped with its words', async ({
   page,
 }) => {
+  // the drive is found only after its number was entered and left
+  await page.route('**/api/units*', async (r) => {
+    await new Promise((done) => setTimeout(done, 1200))
+    await r.continue()
+  })
   await page.goto('/')
   await page.getByRole('button', { name: 'A drive comes in' }).click()
   const dialog = page.getByRole('dialog')

@@ -5,7 +5,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { plainNumber } from '@moray/core/units/plain-number'
 import { refDebounced } from '@vueuse/core'
 import { holdsSerial } from '@moray/core/drives/own/variants'
-import { computed, reactive, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { serialsOf } from '../drives/own/show-figure.ts'
 import { useRouter } from 'vue-router'
 import { useDrives, useUnits } from '../wire/queries.ts'
@@ -49,11 +49,14 @@ const units = computed(() => found.units ?? [])
 const known = computed(() =>
   units.value.find((u) => u.serial.toLowerCase() === form.serial.trim().toLowerCase()),
 )
-function fill() {
-  if (!known.value) return
+/** The serial number is there whole, and fills the form once its drive is found: that may be a moment later. */
+const entered = ref(false)
+watch([entered, known], () => {
+  if (!entered.value || !known.value) return
+  entered.value = false
   const { sheetId, boat, owner, water } = known.value
   Object.assign(form, { sheetId, boat, owner, water })
-}
+})
 async function open() {
   const body: OpenJob = {
     serial: form.serial,
@@ -90,7 +93,8 @@ const said = (field: string) => problemAt(write.error.value, field)
         maxlength="60"
         autocomplete="off"
         autofocus
-        @change="fill"
+        @input="entered = false"
+        @change="entered = true"
       />
       <datalist id="known-units">
         <option v-for="u in units" :key="u.serial" :value="u.serial">{{ u.sheetName }}, {{ u.boat }}</option>
