@@ -56,6 +56,8 @@ import {
   ImportList,
   ImportSheet,
   PublishSheet,
+  PutFurther,
+  PutRemarks,
   PutRow,
   SetFigure,
 } from './requests/sheets.ts'
@@ -145,6 +147,8 @@ export const endpoints = {
   beginDraft: sheet('/api/drives/:id/draft', BeginDraft),
   setFigure: sheet('/api/drives/:id/figures', SetFigure),
   putRow: sheet('/api/drives/:id/rows', PutRow),
+  putFurther: sheet('/api/drives/:id/further', PutFurther),
+  putRemarks: sheet('/api/drives/:id/remarks', PutRemarks),
   checkFigures: sheet('/api/drives/:id/checked', CheckFigures),
   publishSheet: writes<SheetVersion[]>()('/api/drives/:id/versions', PublishSheet),
   versions: reads<SheetVersion[]>()('/api/drives/:id/versions'),

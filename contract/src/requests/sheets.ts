@@ -1,8 +1,10 @@
 import type { RowList } from '@moray/core/drives/own/rows'
+import { FURTHER_LISTS, type FurtherList } from '@moray/core/drives/own/further-rows'
 import { SOURCE_KINDS, type SourceKind } from '@moray/core/drives/own/source'
 import type { Family } from '@moray/core/drives/sheet'
 import { Flag, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
 import { FastenerRow, PartRow, ServiceRow } from '../sheet/list-fields.ts'
+import { FurtherFields, FurtherRemarks } from '../sheet/further-fields.ts'
 import { FAMILY_IDS, SheetFile, VariantFields } from '../sheet/sheet-file.ts'
 import { AdjusterRow, BearingRow, MeasureRow } from '../sheet/train-fields.ts'
 
@@ -99,6 +101,33 @@ export class PutRow {
 
   @Num({ what: 'place in the list, counted from 0', min: 0, max: 1000, optional: true })
   at?: number
+}
+
+/** A row of what a sheet says besides its figures: seals, tools, propellers and the like. */
+export class PutFurther {
+  @OneOf({ what: 'list', values: FURTHER_LISTS })
+  list!: FurtherList
+
+  @RowId({ what: 'id of the row' })
+  id!: string
+
+  @One(() => FurtherFields, {
+    what: 'the row, as the only one of its list; nothing takes it out',
+    optional: true,
+  })
+  now?: FurtherFields
+
+  @Text({ what: 'JSON of the row as it was shown; empty where it is new', max: 4000 })
+  was!: string
+}
+
+/** Cautions and the like: one line a caution; empty takes it away. */
+export class PutRemarks {
+  @One(() => FurtherRemarks, { what: 'what the sheet says' })
+  now!: FurtherRemarks
+
+  @Text({ what: 'JSON of what was shown', max: 20_000 })
+  was!: string
 }
 
 /** Figures that came with somebody else's sheet, and that were now held against the own manual. */

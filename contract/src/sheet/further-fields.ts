@@ -127,8 +127,26 @@ export class AttitudeFields {
   falls?: string
 }
 
+/** What it says in single lines. */
+export class FurtherRemarks {
+  @Texts({ what: 'cautions of the sheet', most: 20, long: 300, optional: true })
+  cautions?: string[]
+
+  @Text({ what: 'trim tab', max: 120, optional: true })
+  trimTab?: string
+
+  @RowId({ what: 'sheet of its other half', optional: true })
+  partner?: string
+
+  @Text({ what: 'where the plate is', max: 120, optional: true })
+  plateAt?: string
+
+  @Text({ what: 'where the stamps are', max: 120, optional: true })
+  stampsAt?: string
+}
+
 /** What a sheet may say besides its figures. */
-export class FurtherFields {
+export class FurtherFields extends FurtherRemarks {
   @Many(() => ClosureRow, { what: 'joints that close the case', most: 20, optional: true })
   closures?: ClosureRow[]
 
@@ -149,19 +167,4 @@ export class FurtherFields {
 
   @Many(() => AttitudeFields, { what: 'which way up for an act', most: 20, optional: true })
   attitudes?: AttitudeFields[]
-
-  @Texts({ what: 'cautions of the sheet', most: 20, long: 300, optional: true })
-  cautions?: string[]
-
-  @Text({ what: 'trim tab', max: 120, optional: true })
-  trimTab?: string
-
-  @RowId({ what: 'sheet of its other half', optional: true })
-  partner?: string
-
-  @Text({ what: 'where the plate is', max: 120, optional: true })
-  plateAt?: string
-
-  @Text({ what: 'where the stamps are', max: 120, optional: true })
-  stampsAt?: string
 }

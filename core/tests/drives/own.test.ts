@@ -8,6 +8,7 @@ import { figureFields, type FigureField } from '../../src/drives/own/figures.ts'
 import { filled } from '../../src/drives/own/fill.ts'
 import { readFigure, whyNot } from '../../src/drives/own/read-figure.ts'
 import { readiness } from '../../src/drives/own/readiness.ts'
+import { FURTHER_LISTS, furtherRow, withFurtherRow } from '../../src/drives/own/further-rows.ts'
 import { withoutRow } from '../../src/drives/own/rows.ts'
 import { templateOf } from '../../src/drives/own/template.ts'
 import { FAMILIES, type Family } from '../../src/drives/sheet.ts'
@@ -345,5 +346,37 @@ describe('bodies', () => {
         for (const { id } of body[list])
           expect(checkBody(withoutRow(body, list, id)).wrong, `${family} without ${list} ${id}`).toEqual([])
     }
+  })
+})
+
+describe('what a sheet says besides its figures', () => {
+  it('of every demo sheet can be taken out row by row, and put back as it was', () => {
+    for (const sheet of demoSheets)
+      for (const list of FURTHER_LISTS)
+        for (const { id } of (bodyOf(sheet).further?.[list] ?? []) as { id: string }[]) {
+          const body = bodyOf(sheet)
+          const row = furtherRow(body, list, id)!
+          const without = withFurtherRow(body, list, id, undefined)
+          expect(furtherRow(without, list, id)).toBeUndefined()
+          const back = withFurtherRow(without, list, id, row)
+          const byId = (b: SheetBody) =>
+            [...(b.further![list] as { id: string }[])].sort((a, c) => a.id.localeCompare(c.id))
+          expect(byId(back), `${sheet.id} ${list} ${id}`).toEqual(byId(body))
+        }
+  })
+  it('stays in its order when a row is changed, and leaves no trace when the last one goes', () => {
+    const two = ['a', 'b'].reduce((b, id) => withFurtherRow(b, 'tools', id, { id }), lower())
+    const changed = withFurtherRow(two, 'tools', 'a', { id: 'a', name: 'Puller' } as { id: string })
+    expect(changed.further).toEqual({ tools: [{ id: 'a', name: 'Puller' }, { id: 'b' }] })
+    const none = ['a', 'b'].reduce((b, id) => withFurtherRow(b, 'tools', id, undefined), changed)
+    expect(none).toEqual(lower())
+  })
+  it('names no fastener that was taken out', () => {
+    const body: SheetBody = {
+      ...lower(),
+      fasteners: [{ id: 'cover', name: 'Cover screws', count: 4 }],
+      further: { closures: [{ id: 'c', name: 'Cover', kind: 'cover', fasteners: ['cover', 'plug'] }] },
+    }
+    expect(withoutRow(body, 'fasteners', 'cover').further!.closures![0]!.fasteners).toEqual(['plug'])
   })
 })

@@ -6,6 +6,8 @@ import type {
   ImportList,
   ImportSheet,
   PublishSheet,
+  PutFurther,
+  PutRemarks,
   PutRow,
   SetFigure,
 } from '@moray/contract/requests/sheets'
@@ -16,6 +18,7 @@ import { figureAt, withFigure, type SheetBody } from '@moray/core/drives/own/bod
 import { checkBody, fastenerProblems } from '@moray/core/drives/own/check-body'
 import { same } from '@moray/core/drives/own/differences'
 import { figureFields, type FigureField } from '@moray/core/drives/own/figures'
+import { furtherRow, withFurther, withFurtherRow } from '@moray/core/drives/own/further-rows'
 import { readFigure } from '@moray/core/drives/own/read-figure'
 import { withoutRow, type RowList } from '@moray/core/drives/own/rows'
 import type { Source, SourceKind } from '@moray/core/drives/own/source'
@@ -238,6 +241,63 @@ export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow,
     row: given.label ?? given.name ?? given.what ?? given.id,
     out: false,
   })
+}
+
+/** A row of seals, tools, propellers and the like, put in place, added, or taken out. Somebody else's row is not written over unseen. */
+export async function putFurther(
+  tx: Transaction,
+  { body }: SheetDraft,
+  put: PutFurther,
+  who: Who,
+): Promise<Told> {
+  const before = furtherRow(body, put.list, put.id)
+  const given = put.now?.[put.list] as
+    { id: string; name?: string; act?: string; place?: string }[] | undefined
+  if (put.now && given?.length !== 1) refuse(`now.${put.list}`, 'holds one row, the one that is put')
+  const row = given?.[0]
+  if (row && row.id !== put.id) refuse('id', `is "${put.id}", and the row says "${row.id}"`)
+  if (!row && !before) refuse('id', `"${put.id}" is not in the list`)
+  notChanged(before, put.was, row && plain(row))
+  await keep(tx, body.id, withFurtherRow(body, put.list, put.id, row), who)
+  const named = (row ?? before) as { name?: string; act?: string; place?: string }
+  return told(body.id, {
+    act: 'row',
+    name: body.name,
+    row: named.name ?? named.act ?? named.place ?? put.id,
+    out: !row,
+  })
+}
+
+const REMARKS = ['cautions', 'trimTab', 'partner', 'plateAt', 'stampsAt'] as const
+
+/** What the sheet says in single lines: cautions, where the plate is, the other half. */
+export async function putRemarks(
+  tx: Transaction,
+  { body }: SheetDraft,
+  put: PutRemarks,
+  who: Who,
+): Promise<Told> {
+  const now = plain(put.now)
+  notChanged(
+    Object.fromEntries(REMARKS.flatMap((k) => (body.further?.[k] ? [[k, body.further[k]]] : []))),
+    put.was,
+    now,
+  )
+  const lists = Object.fromEntries(
+    Object.entries(body.further ?? {}).filter(([k]) => !REMARKS.some((r) => r === k)),
+  )
+  await keep(tx, body.id, withFurther(body, { ...lists, ...put.now }), who)
+  return told(body.id, { act: 'row', name: body.name, row: 'Cautions and places', out: false })
+}
+
+/** @throws Refusal 409 where what stands there is neither what the writer saw nor what he writes */
+function notChanged(stands: unknown, was: string, now: unknown) {
+  if (same(stands, seenOf(was)) || same(stands, now)) return
+  throw new Refusal(
+    409,
+    'changed-meanwhile',
+    'Somebody has changed this row meanwhile. Look at it, then enter yours again.',
+  )
 }
 
 /** Figures of a sheet from elsewhere that were now held against the own manual. */

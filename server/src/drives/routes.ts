@@ -19,6 +19,8 @@ import {
   importList,
   importSheet,
   publishSheet,
+  putFurther,
+  putRemarks,
   putRow,
   readDraft,
   setFigure,
@@ -97,6 +99,8 @@ export function mountDrives(app: Hono, deps: Deps) {
   const onDraft = onHeld<SheetDraft>(app, deps, { hold: holdDrive, read: readDraft })
   onDraft(endpoints.setFigure, setFigure)
   onDraft(endpoints.putRow, putRow)
+  onDraft(endpoints.putFurther, putFurther)
+  onDraft(endpoints.putRemarks, putRemarks)
   onDraft(endpoints.checkFigures, checkFigures)
   onDraft(endpoints.importList, importList)
   onJob(app, deps, endpoints.addFigure, addFigure)

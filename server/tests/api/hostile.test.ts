@@ -118,6 +118,15 @@ const GOOD: Record<string, object> = {
     at: 0,
     fastener: { id: 'cover', name: 'Cover screws', count: 4 },
   },
+  putFurther: {
+    list: 'propellers',
+    id: 'aft',
+    was: '',
+    now: {
+      propellers: [{ id: 'aft', name: 'x', held: 'tab-washer', torqueNm: { min: 40 }, washers: ['x'] }],
+    },
+  },
+  putRemarks: { now: { cautions: ['x'], trimTab: 'x', partner: 'lomvi-90', plateAt: 'x' }, was: '{}' },
   checkFigures: { paths: ['oilCapacityMl'] },
   publishSheet: { note: 'x' },
   importSheet: { anew: true, sheet: bodyOf(demoSheets[0]!) },

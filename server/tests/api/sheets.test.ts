@@ -144,6 +144,8 @@ describe('a figure', () => {
   })
 })
 
+const AFT = { id: 'aft', name: 'Seal', at: 'shaft' }
+
 describe('rows', () => {
   const row = (app: TestApp, body: object) => post(app, '/api/drives/kobbe-40/rows', body)
   it('that the drive has not go with what only made sense with them', async () => {
@@ -154,6 +156,61 @@ describe('rows', () => {
     const off = await row(app, { list: 'parts', id: 'carrier', remove: true })
     expect(off.body.body.parts.find((p) => p.id === 'reverse-gear')!.after).toEqual(['ring-nut'])
     expect((await post(app, '/api/drives/kobbe-40/versions', {})).status).toBe(201)
+  })
+  it('of seals, tools and the like are added, changed, and taken out again without a trace', async () => {
+    const app = await begun()
+    const further = (body: object) => post(app, '/api/drives/kobbe-40/further', body)
+    const seal = { id: 'aft', name: 'Aft seal', at: 'carrier', order: 2, springs: 'outward' }
+    const before = (await draftOf(app)).body
+    const add = { list: 'sealDetails', id: 'aft', was: '', now: { sealDetails: [seal] } }
+    expect((await further(add)).body.body.further).toEqual({ sealDetails: [seal] })
+    const deeper = { ...seal, depth: 'flush' }
+    const put = { ...add, was: JSON.stringify(seal), now: { sealDetails: [deeper] } }
+    expect((await further(put)).body.body.further).toEqual({ sealDetails: [deeper] })
+    // somebody who still sees the first one does not write over the second, nor takes it out unseen
+    const late = await further({ ...put, now: { sealDetails: [{ ...seal, depth: '2 mm in' }] } })
+    expect([late.status, message(late)]).toEqual([409, expect.stringContaining('changed this row meanwhile')])
+    expect((await further({ ...add, now: undefined, was: JSON.stringify(seal) })).status).toBe(409)
+    const out = await further({ ...add, now: undefined, was: JSON.stringify(deeper) })
+    expect(out.body.body).toEqual(before)
+    expect((await further({ ...add, now: undefined })).status).toBe(422)
+  })
+  it.each([
+    ['of another list', { now: { tools: [{ id: 'aft', name: 'Driver' }] } }, 'now.sealDetails'],
+    ['of another id', { now: { sealDetails: [{ id: 'fore', name: 'Seal', at: 'shaft' }] } }, 'id'],
+    ['without its place', { now: { sealDetails: [{ id: 'aft', name: 'Seal' }] } }, 'now.sealDetails[0].at'],
+    [
+      'two at once',
+      { now: { sealDetails: ['aft', 'fore'].map((id) => ({ id, name: 'Seal', at: 'shaft' })) } },
+      'now.sealDetails',
+    ],
+    ['seen as something that is no JSON', { was: '{', now: { sealDetails: [AFT] } }, 'was'],
+  ])('%s are refused at their place', async (_, more, path) => {
+    const app = await begun()
+    const r = await post<{ error: { fields: { path: string }[] } }>(app, '/api/drives/kobbe-40/further', {
+      list: 'sealDetails',
+      id: 'aft',
+      was: '',
+      ...more,
+    })
+    expect([r.status, r.body.error.fields[0]?.path]).toEqual([422, path])
+    expect((await draftOf(app)).body.further).toBeUndefined()
+  })
+  it('keep cautions and places beside them, and refuse to write over another’s', async () => {
+    const app = await begun()
+    const tool = { id: 'puller', name: 'Carrier puller' }
+    await post(app, '/api/drives/kobbe-40/further', {
+      list: 'tools',
+      id: 'puller',
+      was: '',
+      now: { tools: [tool] },
+    })
+    const remarks = (now: object, was: object) =>
+      post(app, '/api/drives/kobbe-40/remarks', { now, was: JSON.stringify(was) })
+    const first = { cautions: ['The pump housing is brittle'], plateAt: 'Port side of the bracket' }
+    expect((await remarks(first, {})).body.body.further).toEqual({ tools: [tool], ...first })
+    expect((await remarks({ trimTab: 'stays off' }, {})).status).toBe(409)
+    expect((await remarks({}, first)).body.body.further).toEqual({ tools: [tool] })
   })
   it('are added, and refused where they cannot be', async () => {
     const app = await begun()

@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import type { WireError } from '../wire/client.ts'
 
-/** What stands where a list or a page will be: loading by name, or why it is not there and a way to try again. */
+/** What stands where a list or a page will be: loading by name, or why it is not there and a way to try again; the slot holds other ways on. */
 defineProps<{ what: string; error?: WireError | null }>()
 defineEmits<{ again: [] }>()
 </script>
@@ -12,6 +12,7 @@ defineEmits<{ again: [] }>()
     <template v-if="error">
       <p class="fault">{{ error.message }}</p>
       <Button label="Try again" class="quiet" @click="$emit('again')" />
+      <slot />
     </template>
     <p v-else class="soft">Loading {{ what }} …</p>
   </div>

@@ -49,6 +49,12 @@ export function withoutRow(body: SheetBody, list: RowList, id: string): SheetBod
         ),
       }
     }
+    case 'fasteners': {
+      const closures = clean.further?.closures?.map((c) =>
+        c.fasteners?.includes(id) ? { ...c, fasteners: c.fasteners.filter((f) => f !== id) } : c,
+      )
+      return closures ? { ...clean, further: { ...clean.further, closures } } : clean
+    }
     default:
       return clean
   }

@@ -24,6 +24,7 @@ import { useDraft, keys, useQueryClient } from '../../wire/queries.ts'
 import { useWrite } from '../../wire/use-write.ts'
 import FastenerList from './FastenerList.vue'
 import FigureInput from './FigureInput.vue'
+import FurtherList from './FurtherList.vue'
 import PartList from './PartList.vue'
 import PublishDialog from './PublishDialog.vue'
 import ReadinessList from './ReadinessList.vue'
@@ -39,7 +40,12 @@ const route = useRoute()
 const router = useRouter()
 const write = useWrite()
 
-const LISTS = { made: 'What it is made of', fasteners: 'Fasteners', parts: 'Parts' }
+const LISTS = {
+  made: 'What it is made of',
+  fasteners: 'Fasteners',
+  parts: 'Parts',
+  further: 'Seals, tools and the like',
+}
 type Tab = FigureGroup | keyof typeof LISTS
 /** Which of the variants is typed for; '' is for all of them. */
 const variantId = computed(() => {
@@ -170,12 +176,9 @@ function exported() {
 </script>
 
 <template>
-  <LoadState
-    v-if="!store.draft || !body || !sheet"
-    what="the draft"
-    :error="store.error"
-    @again="store.load"
-  />
+  <LoadState v-if="!store.draft || !body || !sheet" what="the draft" :error="store.error" @again="store.load">
+    <RouterLink :to="`/drives/${id}`">To the sheet, where a draft is begun</RouterLink>
+  </LoadState>
   <template v-else>
     <div class="page-head">
       <h1>{{ body.name }}</h1>
@@ -308,7 +311,8 @@ function exported() {
         </template>
         <StructureList v-else-if="tab === 'made'" :draft="store.draft" />
         <FastenerList v-else-if="tab === 'fasteners'" :draft="store.draft" />
-        <PartList v-else :draft="store.draft" />
+        <PartList v-else-if="tab === 'parts'" :draft="store.draft" />
+        <FurtherList v-else :draft="store.draft" />
         <p v-if="write.error.value && !refused" class="fault" role="alert">{{ write.error.value.message }}</p>
       </section>
     </div>

@@ -1,5 +1,5 @@
 import type { SheetDraft } from '@moray/contract/replies'
-import type { PutRow } from '@moray/contract/requests/sheets'
+import type { PutFurther, PutRemarks, PutRow } from '@moray/contract/requests/sheets'
 import { endpoints } from '@moray/contract/endpoints'
 import { keys, useQueryClient } from '../../wire/queries.ts'
 import { useWrite } from '../../wire/use-write.ts'
@@ -17,6 +17,9 @@ export function useDraftWrite() {
     error: write.error,
     clear: write.clear,
     put: async (id: string, row: PutRow) => keep(await write.send(endpoints.putRow, { id }, row)),
+    further: async (id: string, row: PutFurther) => keep(await write.send(endpoints.putFurther, { id }, row)),
+    remarks: async (id: string, remarks: PutRemarks) =>
+      keep(await write.send(endpoints.putRemarks, { id }, remarks)),
     table: async (id: string, list: 'fasteners' | 'parts', csv: string) =>
       keep(await write.send(endpoints.importList, { id }, { list, csv })),
   }

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import type { SheetDraft } from '@moray/contract/replies'
+import { computed, reactive, ref } from 'vue'
+import FormDialog from '../../ui/FormDialog.vue'
+import { problemAt } from '../../wire/client.ts'
+import { useDrives } from '../../wire/queries.ts'
+import { useDraftWrite } from './use-draft-write.ts'
+
+/** What a sheet says in single lines: cautions, where plate and stamps are, the trim tab, the other half of the drive. */
+const props = defineProps<{ draft: SheetDraft }>()
+const write = useDraftWrite()
+const drives = useDrives()
+const others = computed(() => (drives.sheets ?? []).filter((d) => d.id !== props.draft.body.id))
+const LINES = { plateAt: 'Plate', stampsAt: 'Stamps', trimTab: 'Trim tab' } as const
+type Line = keyof typeof LINES
+const further = computed(() => props.draft.body.further ?? {})
+const rows = computed(() =>
+  [
+    ...(Object.keys(LINES) as Line[]).map((k) => [LINES[k], further.value[k] ?? '']),
+    [
+      'Other half',
+      others.value.find((d) => d.id === further.value.partner)?.name ?? further.value.partner ?? '',
+    ],
+    ...(further.value.cautions ?? []).map((c) => ['Caution', c]),
+  ].filter(([, said]) => said),
+)
+
+const open = ref(false)
+const form = reactive({ cautions: '', plateAt: '', stampsAt: '', trimTab: '', partner: '' })
+/** What stood there when the form was opened: the server refuses to write over anything else. */
+let was = '{}'
+function edit() {
+  write.clear()
+  const { cautions, trimTab, partner, plateAt, stampsAt } = further.value
+  Object.assign(form, {
+    cautions: (cautions ?? []).join('\n'),
+    trimTab: trimTab ?? '',
+    partner: partner ?? '',
+    plateAt: plateAt ?? '',
+    stampsAt: stampsAt ?? '',
+  })
+  was = JSON.stringify({ cautions, trimTab, partner, plateAt, stampsAt })
+  open.value = true
+}
+async function send() {
+  const cautions = form.cautions
+    .split('\n')
+    .map((l) => l.trim())
+    .filter(Boolean)
+  const now = {
+    ...(cautions.length ? { cautions } : {}),
+    ...(form.partner ? { partner: form.partner } : {}),
+    ...Object.fromEntries(
+      (Object.keys(LINES) as Line[]).flatMap((k) => (form[k].trim() ? [[k, form[k].trim()]] : [])),
+    ),
+  }
+  if (await write.remarks(props.draft.body.id, { now, was })) open.value = false
+}
+const said = (field: string) => problemAt(write.error.value, `now.${field}`)
+</script>
+
+<template>
+  <section aria-label="Places and cautions">
+    <header>
+      <h3>Places and cautions</h3>
+      <button type="button" class="texty" @click="edit">Change them</button>
+    </header>
+    <p v-if="!rows.length" class="small soft">
+      Where the plate is, what its other half is, and what to beware of.
+    </p>
+    <p v-for="([what, text], i) in rows" :key="i" class="small">
+      <span class="soft">{{ what }}:</span> {{ text }}
+    </p>
+    <FormDialog
+      v-if="open"
+      header="Places and cautions"
+      action="Keep it"
+      :busy="write.busy.value"
+      @send="send"
+      @close="open = false"
+    >
+      <label v-for="(label, k) in LINES" :key="k"
+        >{{ label }} <input v-model="form[k]" maxlength="120" autocomplete="off" />
+        <span v-if="said(k)" class="bad" role="alert">{{ said(k) }}</span>
+      </label>
+      <label
+        >Other half
+        <select v-model="form.partner">
+          <option value="">none, or not said</option>
+          <option v-for="d in others" :key="d.id" :value="d.id">{{ d.name }}</option>
+        </select></label
+      >
+      <label class="wide"
+        >Cautions, one a line <textarea v-model="form.cautions" rows="4" maxlength="6000" />
+        <span v-if="said('cautions')" class="bad" role="alert">{{ said('cautions') }}</span>
+      </label>
+      <p v-if="write.error.value" class="fault wide" role="alert">{{ write.error.value.message }}</p>
+    </FormDialog>
+  </section>
+</template>
+
+<style scoped>
+section {
+  padding: 0.7rem 0 0;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 1rem;
+  border-bottom: 1px solid var(--line);
+}
+h3 {
+  margin: 0;
+}
+p {
+  margin: 0.2rem 0;
+}
+</style>
