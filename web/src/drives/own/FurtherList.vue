@@ -202,7 +202,7 @@ function tick(key: string, id: string, on: boolean) {
             :autofocus="i === 0"
             :maxlength="c.is === 'text' ? c.most : 60"
             :placeholder="
-              c.is === 'torque' ? (own.first === 'imperial' ? '40 ftlb' : '40 to 48 Nm') : c.placeholder
+              c.is === 'torque' ? (own.first === 'imperial' ? '30 to 35 ftlb' : '40 to 48 Nm') : c.placeholder
             "
             :inputmode="c.is === 'count' ? 'numeric' : 'text'"
             autocomplete="off"
@@ -260,9 +260,12 @@ fieldset {
   margin: 0;
   padding: 0.3rem 0.6rem;
   min-width: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(12rem, 1fr));
 }
 .check {
   display: flex !important;
+  min-height: 40px;
   align-items: center;
   gap: 0.5rem;
 }
