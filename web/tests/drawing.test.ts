@@ -1,6 +1,7 @@
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { describe, expect, it } from 'vitest'
 import { placeTags, type Box } from '../src/drawing/labels.ts'
+import { housing } from '../src/drawing/housing.ts'
 import { gearProfile, layOut, TRAVEL_FACTOR, type Point } from '../src/drawing/section.ts'
 
 const overlap = (a: Box, b: Box) =>
@@ -27,6 +28,23 @@ describe.each(demoSheets.map((s) => [s.id, s] as const))('section of %s', (_, sh
       expect(px).toBeLessThanOrEqual(x + width + 1e-9)
       expect(py).toBeGreaterThanOrEqual(y - 1e-9)
       expect(py).toBeLessThanOrEqual(y + height + 1e-9)
+    }
+  })
+
+  it('closes the bore behind the horizontal shaft with a ring that lies in the case and touches neither shaft nor lips', () => {
+    const shapes = housing(sheet)
+    const hull = shapes.find((s) => s.kind === 'hull')!
+    const rings = shapes.filter((s) => s.place === 'retainer')
+    expect(rings).toHaveLength(2)
+    const shaft = Math.max(
+      ...sheet.axes.filter((a) => a.line === 'horizontal' && !(a.offsetMm ?? 0)).map((a) => a.radiusMm),
+    )
+    const xs = hull.points.map(([x]) => x)
+    const ys = hull.points.map(([, y]) => y)
+    for (const [x, y] of rings.flatMap((r) => r.points)) {
+      expect(Math.abs(y)).toBeGreaterThan(shaft + 10)
+      expect(x > Math.min(...xs) && x < Math.max(...xs)).toBe(true)
+      expect(y > Math.min(...ys) && y < Math.max(...ys)).toBe(true)
     }
   })
 

@@ -118,7 +118,10 @@ function lower(sheet: DriveSheet, r: Reach): Shape[] {
     ...arc(nose + 0.12 * R, 0, R * 0.95, R, 270, 90),
     [fore - 2, -R],
   ]
-  const shapes: Shape[] = [{ kind: 'hull', points: outline }]
+  const shapes: Shape[] = [
+    { kind: 'hull', points: outline },
+    ...retainers(tail - 24, tail - 1, shaftRadius(sheet) + ROUND.seal, R * 0.8),
+  ]
   if (!upper)
     shapes.push({
       kind: 'flange',
@@ -164,6 +167,30 @@ function lower(sheet: DriveSheet, r: Reach): Shape[] {
   return shapes
 }
 
+/** What closes the bore behind a shaft and holds its bearing and seals, cut: a ring round the shaft, with the lip by which it sits in the case. */
+function retainers(x0: number, x1: number, inner: number, outer: number): Shape[] {
+  if (outer - inner < 6) return []
+  return [1, -1].map((side) => ({
+    kind: 'flange',
+    place: 'retainer',
+    points: [
+      [x0, side * (inner + (outer - inner) * 0.55)],
+      [x1 - 5, side * (inner + (outer - inner) * 0.55)],
+      [x1 - 5, side * inner],
+      [x1, side * inner],
+      [x1, side * outer],
+      [x0, side * outer],
+    ],
+  }))
+}
+
+/** Radius of the outermost shaft on the horizontal axis through the apex. */
+const shaftRadius = (sheet: DriveSheet) =>
+  Math.max(
+    0,
+    ...sheet.axes.filter((a) => a.line === 'horizontal' && !(a.offsetMm ?? 0)).map((a) => a.radiusMm),
+  )
+
 /** An upper case or a right-angle box: walls round both shafts, a cover on top, a flange where it is joined. */
 function box(sheet: DriveSheet, r: Reach): Shape[] {
   const half = r.beside + 2
@@ -193,7 +220,11 @@ function box(sheet: DriveSheet, r: Reach): Shape[] {
       [-wide, y + 4],
     ],
   })
-  return [{ kind: 'hull', points: outline }, plate(top - 4, half + 9), plate(bottom + 4, half + 9)]
+  const end = Math.abs(x0) > x1 ? -1 : 1
+  const reach = Math.max(Math.abs(x0), x1)
+  const closed = retainers(reach - 24, reach - 1, shaftRadius(sheet) + ROUND.seal, neck * 0.86)
+  const turned = closed.map((c): Shape => ({ ...c, points: c.points.map(([x, y]): Point => [end * x, y]) }))
+  return [{ kind: 'hull', points: outline }, ...turned, plate(top - 4, half + 9), plate(bottom + 4, half + 9)]
 }
 
 /** Splines, nut and washer at the ends of the shafts. */
