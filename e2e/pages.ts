@@ -23,6 +23,7 @@ export const PAGES = [
   ['/drives/havsule-duo-lower', 'Havsule Duo lower'],
   ['/drives/tjeld-8/draft?at=stacks', 'Tjeld 8'],
   ['/drives/tjeld-8/draft?at=fasteners', 'Tjeld 8'],
+  ['/drives/tjeld-8/draft?at=further', 'Tjeld 8'],
   ['/drives/rordrum-v/compare', 'Versions of Rordrum V'],
   ['/boats', 'Boats'],
   ['/pair', 'Pair this device'],
