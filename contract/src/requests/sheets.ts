@@ -101,6 +101,9 @@ export class PutRow {
 
   @Num({ what: 'place in the list, counted from 0', min: 0, max: 1000, optional: true })
   at?: number
+
+  @Text({ what: 'JSON of the row as it was shown; empty where it is new', max: 50_000 })
+  was!: string
 }
 
 /** A row of what a sheet says besides its figures: seals, tools, propellers and the like. */

@@ -205,12 +205,13 @@ const FIELD: Record<RowList, keyof PutRow> = {
   variants: 'variant',
 }
 
-/** A row of a list put in place, added, or taken out with what only made sense with it. */
+/** A row of a list put in place, added, or taken out with what only made sense with it. Somebody else's row is not written over unseen. */
 export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow, who: Who): Promise<Told> {
   const rows = (body[put.list] ?? []) as Rows
   const before = rows.find((r) => r.id === put.id)
   if (put.remove) {
     if (!before) refuse('id', `"${put.id}" is not in the list`)
+    notChanged(before, put.was, undefined)
     await keep(tx, body.id, withoutRow(body, put.list, put.id), who)
     return told(body.id, {
       act: 'row',
@@ -222,6 +223,7 @@ export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow,
   const given = put[FIELD[put.list]] as Rows[number] | undefined
   if (!given) refuse(FIELD[put.list], `is missing: the row for ${put.list}`)
   if (given.id !== put.id) refuse('id', `is "${put.id}", and the row says "${given.id}"`)
+  notChanged(before, put.was, plain(given))
   const at = Math.min(put.at ?? rows.length, rows.length)
   const next = before
     ? rows.map((r) => (r.id === put.id ? given : r))

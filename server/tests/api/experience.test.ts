@@ -1,3 +1,4 @@
+import type { SheetDraft } from '@moray/contract/replies'
 import type { SheetExperience } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
 import { testApp, type TestApp } from '../test-app.ts'
@@ -8,7 +9,9 @@ async function shop() {
   await app.post('/api/drives', { name: 'Kobbe 40', family: 'stern-upper' })
   const figure = (path: string, text: string, unit = 'mm') =>
     app.post('/api/drives/kobbe-40/figures', { path, text, unit, source: 'manual', was: '' })
-  await app.post('/api/drives/kobbe-40/rows', { list: 'adjusters', id: 'cover', remove: true })
+  const { body } = await app.get<SheetDraft>('/api/drives/kobbe-40/draft')
+  const was = JSON.stringify(body.adjusters.find((a) => a.id === 'cover'))
+  await app.post('/api/drives/kobbe-40/rows', { list: 'adjusters', id: 'cover', remove: true, was })
   await figure('adjusters.input.effect', '-1')
   await figure('adjusters.input.rules.backlash', '-1.2')
   await figure('measures.backlash.window', '.2 to .3')

@@ -117,6 +117,7 @@ const GOOD: Record<string, object> = {
     id: 'cover',
     at: 0,
     fastener: { id: 'cover', name: 'Cover screws', count: 4 },
+    was: '',
   },
   putFurther: {
     list: 'propellers',

@@ -144,10 +144,15 @@ describe('a figure', () => {
   })
 })
 
+/** A row, written by somebody who sees the draft as it stands. */
+async function row(app: TestApp, put: { list: string; id: string } & Record<string, unknown>) {
+  const body = (await draftOf(app)).body as unknown as Record<string, { id: string }[] | undefined>
+  const shown = body[put.list]?.find((r) => r.id === put.id)
+  return post(app, '/api/drives/kobbe-40/rows', { was: shown ? JSON.stringify(shown) : '', ...put })
+}
 const AFT = { id: 'aft', name: 'Seal', at: 'shaft' }
 
 describe('rows', () => {
-  const row = (app: TestApp, body: object) => post(app, '/api/drives/kobbe-40/rows', body)
   it('that the drive has not go with what only made sense with them', async () => {
     const app = await begun()
     const { body } = await row(app, { list: 'adjusters', id: 'reverse', remove: true })
@@ -156,6 +161,24 @@ describe('rows', () => {
     const off = await row(app, { list: 'parts', id: 'carrier', remove: true })
     expect(off.body.body.parts.find((p) => p.id === 'reverse-gear')!.after).toEqual(['ring-nut'])
     expect((await post(app, '/api/drives/kobbe-40/versions', {})).status).toBe(201)
+  })
+  it('that somebody else has changed meanwhile are not written over, nor taken out unseen', async () => {
+    const app = await begun()
+    const screws = { id: 'cover', name: 'Cover screws', count: 6 }
+    const put = (fastener: object, was: object | '') =>
+      row(app, { list: 'fasteners', id: 'cover', fastener, was: was && JSON.stringify(was) })
+    expect((await put(screws, '')).status).toBe(201)
+    const four = { ...screws, count: 4 }
+    expect((await put(four, screws)).status).toBe(201)
+    const late = await put({ ...screws, where: 'top' }, screws)
+    expect([late.status, message(late)]).toEqual([409, expect.stringContaining('changed this row meanwhile')])
+    // two who add a row of the same name: the second is told, and one who says the same has said it
+    expect((await put({ ...screws, count: 8 }, '')).status).toBe(409)
+    expect((await put(four, screws)).status).toBe(201)
+    const out = { list: 'fasteners', id: 'cover', remove: true }
+    expect((await row(app, { ...out, was: JSON.stringify(screws) })).status).toBe(409)
+    expect((await draftOf(app)).body.fasteners).toEqual([four])
+    expect((await row(app, out)).body.body.fasteners).toEqual([])
   })
   it('of seals, tools and the like are added, changed, and taken out again without a trace', async () => {
     const app = await begun()
@@ -341,7 +364,7 @@ describe('versions', () => {
       pieces: [{ text: '.5' }],
     })
     await post(app, '/api/drives/kobbe-40/draft', { anew: false })
-    await post(app, '/api/drives/kobbe-40/rows', { list: 'adjusters', id: 'reverse', remove: true })
+    await row(app, { list: 'adjusters', id: 'reverse', remove: true })
     await post(app, '/api/drives/kobbe-40/versions', {})
     const [newest] = await app.get<SheetVersion[]>('/api/drives/kobbe-40/versions')
     const on = await post(app, `/api/jobs/${body.id}/sheet`, { version: newest!.version, reason: 'because' })

@@ -78,10 +78,12 @@ const read = computed((): { value?: { min?: number; max?: number }; why?: string
 })
 const text = (name: 'where' | 'thread' | 'treatment' | 'order' | 'captiveUntil') =>
   form[name].trim() ? { [name]: form[name].trim() } : {}
+/** The fasteners as they were when the form was opened. */
+const seen = () => (open.value && open.value !== 'new' ? open.value : undefined)
 async function send() {
   tried.value = true
   if (!form.name.trim() || read.value.why) return
-  const before: Partial<Fastener> = open.value && open.value !== 'new' ? open.value : {}
+  const before: Partial<Fastener> = seen() ?? {}
   const id = before.id ?? freeId(form.name, rows.value)
   const {
     where: _w,
@@ -113,10 +115,10 @@ async function send() {
     ...(form.hidden ? { hidden: true } : {}),
     ...(form.useOnce ? { useOnce: true } : {}),
   }
-  if (await write.put(props.draft.body.id, { list: 'fasteners', id, fastener })) open.value = null
+  if (await write.put(props.draft.body.id, { list: 'fasteners', id, fastener }, seen())) open.value = null
 }
 const remove = async (id: string) => {
-  if (await write.put(props.draft.body.id, { list: 'fasteners', id, remove: true })) open.value = null
+  if (await write.put(props.draft.body.id, { list: 'fasteners', id, remove: true }, seen())) open.value = null
 }
 const said = (field: string) => problemAt(write.error.value, `fastener.${field}`)
 </script>

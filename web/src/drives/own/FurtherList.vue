@@ -131,8 +131,7 @@ async function send() {
 }
 const remove = () => put(open.value!.form, open.value!.row!.id, open.value!.row)
 async function put(form: RowForm, id: string, row: Row | undefined, now?: object) {
-  const was = row ? JSON.stringify(row) : ''
-  if (await write.further(props.draft.body.id, { list: form.list, id, was, ...(now ? { now } : {}) }))
+  if (await write.further(props.draft.body.id, { list: form.list, id, ...(now ? { now } : {}) }, row))
     open.value = null
 }
 function tick(key: string, id: string, on: boolean) {

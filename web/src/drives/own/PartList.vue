@@ -45,7 +45,7 @@ function edit(p: Row | 'new') {
 async function send() {
   tried.value = true
   if (!form.name.trim()) return
-  const before: Partial<Row> = open.value && open.value !== 'new' ? open.value : {}
+  const before: Partial<Row> = seen() ?? {}
   const id = before.id ?? freeId(form.name, parts.value)
   const { price: _p, waitDays: _w, ...rest } = before
   const after = [...new Set([...(form.after ? [form.after] : []), ...(before.after ?? []).slice(1)])]
@@ -60,11 +60,13 @@ async function send() {
     ...(form.waitDays.trim() ? { waitDays: plainNumber(form.waitDays) ?? NaN } : {}),
   }
   const at = form.at ? parts.value.findIndex((p) => p.id === form.at) + 1 : undefined
-  if (await write.put(props.draft.body.id, { list: 'parts', id, part, ...(at ? { at } : {}) }))
+  if (await write.put(props.draft.body.id, { list: 'parts', id, part, ...(at ? { at } : {}) }, seen()))
     open.value = null
 }
+/** The part as it was when its form was opened. */
+const seen = () => (open.value && open.value !== 'new' ? open.value : undefined)
 const remove = async (id: string) => {
-  if (await write.put(props.draft.body.id, { list: 'parts', id, remove: true })) open.value = null
+  if (await write.put(props.draft.body.id, { list: 'parts', id, remove: true }, seen())) open.value = null
 }
 </script>
 

@@ -28,7 +28,7 @@ const rows = computed(() =>
 const open = ref(false)
 const form = reactive({ cautions: '', plateAt: '', stampsAt: '', trimTab: '', partner: '' })
 /** What stood there when the form was opened: the server refuses to write over anything else. */
-let was = '{}'
+let seen: object = {}
 function edit() {
   write.clear()
   const { cautions, trimTab, partner, plateAt, stampsAt } = further.value
@@ -39,7 +39,7 @@ function edit() {
     plateAt: plateAt ?? '',
     stampsAt: stampsAt ?? '',
   })
-  was = JSON.stringify({ cautions, trimTab, partner, plateAt, stampsAt })
+  seen = { cautions, trimTab, partner, plateAt, stampsAt }
   open.value = true
 }
 async function send() {
@@ -54,7 +54,7 @@ async function send() {
       (Object.keys(LINES) as Line[]).flatMap((k) => (form[k].trim() ? [[k, form[k].trim()]] : [])),
     ),
   }
-  if (await write.remarks(props.draft.body.id, { now, was })) open.value = false
+  if (await write.remarks(props.draft.body.id, { now }, seen)) open.value = false
 }
 const said = (field: string) => problemAt(write.error.value, `now.${field}`)
 </script>

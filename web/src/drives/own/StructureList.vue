@@ -57,7 +57,7 @@ const early = reactive({ open: false, label: '', from: '', to: '' })
 async function addVariant() {
   if (!early.label.trim()) return
   const id = freeId(early.label, variants.value)
-  const row: PutRow = {
+  const row: Omit<PutRow, 'was'> = {
     list: 'variants',
     id,
     variant: {
@@ -70,7 +70,13 @@ async function addVariant() {
   }
   if (await write.put(body.value.id, row)) Object.assign(early, { open: false, label: '', from: '', to: '' })
 }
-const remove = (list: PutRow['list'], id: string) => write.put(body.value.id, { list, id, remove: true })
+type List = 'adjusters' | 'measures' | 'bearings' | 'variants'
+const remove = (list: List, id: string) =>
+  write.put(
+    body.value.id,
+    { list, id, remove: true },
+    ((body.value[list] ?? []) as { id: string }[]).find((r) => r.id === id),
+  )
 
 const adding = ref<'adjusters' | 'measures' | 'bearings' | null>(null)
 const form = reactive({ label: '', on: '', kind: '', setting: '' })
@@ -101,7 +107,7 @@ async function add() {
   const id = freeId(form.label, b[adding.value])
   const label = form.label.trim()
   const axisOf = (gearId: string) => b.gears.find((g) => g.id === gearId)!.axis
-  const row: PutRow =
+  const row: Omit<PutRow, 'was'> =
     adding.value === 'adjusters'
       ? {
           list: 'adjusters',

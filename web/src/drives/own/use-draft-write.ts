@@ -4,6 +4,10 @@ import { endpoints } from '@moray/contract/endpoints'
 import { keys, useQueryClient } from '../../wire/queries.ts'
 import { useWrite } from '../../wire/use-write.ts'
 
+type Unseen<T> = Omit<T, 'was'>
+/** What was shown when somebody began to change it: the server refuses to write over anything else. Nothing was there where it is new. */
+const asSeen = (row: object | undefined) => (row ? JSON.stringify(row) : '')
+
 /** Changes of a draft; what the server answers is shown at once. */
 export function useDraftWrite() {
   const client = useQueryClient()
@@ -16,10 +20,12 @@ export function useDraftWrite() {
     busy: write.busy,
     error: write.error,
     clear: write.clear,
-    put: async (id: string, row: PutRow) => keep(await write.send(endpoints.putRow, { id }, row)),
-    further: async (id: string, row: PutFurther) => keep(await write.send(endpoints.putFurther, { id }, row)),
-    remarks: async (id: string, remarks: PutRemarks) =>
-      keep(await write.send(endpoints.putRemarks, { id }, remarks)),
+    put: async (id: string, row: Unseen<PutRow>, seen?: object) =>
+      keep(await write.send(endpoints.putRow, { id }, { ...row, was: asSeen(seen) })),
+    further: async (id: string, row: Unseen<PutFurther>, seen?: object) =>
+      keep(await write.send(endpoints.putFurther, { id }, { ...row, was: asSeen(seen) })),
+    remarks: async (id: string, remarks: Unseen<PutRemarks>, seen: object) =>
+      keep(await write.send(endpoints.putRemarks, { id }, { ...remarks, was: asSeen(seen) })),
     table: async (id: string, list: 'fasteners' | 'parts', csv: string) =>
       keep(await write.send(endpoints.importList, { id }, { list, csv })),
   }
