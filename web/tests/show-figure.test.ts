@@ -1,5 +1,6 @@
 import { templateOf } from '@moray/core/drives/own/template'
-import { figureFields } from '@moray/core/drives/own/figures'
+import { FASTENER_TORQUE, figureFields } from '@moray/core/drives/own/figures'
+import { readFigure, figureProblem } from '@moray/core/drives/own/read-figure'
 import { describe, expect, it } from 'vitest'
 import {
   anyText,
@@ -8,6 +9,7 @@ import {
   figureUnit,
   serialsOf,
   sourceText,
+  torqueAsTyped,
 } from '../src/drives/own/show-figure.ts'
 import { tooFine } from '../src/drives/own/too-fine.ts'
 import { rangeInBoth } from '../src/ui/both-units.ts'
@@ -36,6 +38,7 @@ describe('figures for the eye', () => {
   it('say a unit once where both ends share it, and twice where they do not', () => {
     expect(rangeInBoth({ min: 12, max: 18 }, 'Nm')).toBe('12.00 to 18.0 Nm · 106.2 in-lb to 13.3 ft-lb')
     expect(rangeInBoth({}, 'Nm')).toBe('')
+    expect(rangeInBoth({ min: 54, max: 54 }, 'Nm')).toBe('54.0 Nm · 39.8 ft-lb')
   })
   it('take bare numbers in what manuals print for such a thing', () => {
     expect(figureUnit(at('bearings.driveshaft-lower.setting.newNm'), 'imperial')).toBe('inlb')
@@ -84,5 +87,33 @@ describe('windows that no gauge of the shop can judge', () => {
     ])
     expect(tooFine(withWindow(0.2, 0.4), [gauge])).toEqual([])
     expect(tooFine(withWindow(0.2, 0.24), [{ ...gauge, retired: true }])).toEqual([])
+  })
+})
+
+describe('the torque of a fastener', () => {
+  const field = { shape: FASTENER_TORQUE }
+  it.each([
+    ['40 ftlb', { min: 54.232718, max: 54.232718 }],
+    ['8 to 10 Nm', { min: 8, max: 10 }],
+    ['max 10 Nm', { max: 10 }],
+    ['min 8 Nm', { min: 8 }],
+  ])('%s is understood, and stands in its form again as the same torque', (text, window) => {
+    const { value } = readFigure(field, text)
+    for (const side of ['min', 'max'] as const) {
+      const [read, meant] = [(value as typeof window)[side], (window as { min?: number; max?: number })[side]]
+      expect(read === undefined ? undefined : Number(read.toFixed(4))).toBe(
+        meant === undefined ? undefined : Number(meant.toFixed(4)),
+      )
+    }
+    expect(readFigure(field, torqueAsTyped(value as object)).value).toEqual(value)
+    expect(figureProblem(field, value)).toBeUndefined()
+  })
+  it('is refused upside down, and one figure is no range where a range is meant', () => {
+    expect(() => readFigure(field, '10 to 8 Nm')).toThrow()
+    expect(figureProblem(field, { min: 10, max: 8 })).toContain('upside down')
+    expect(() => readFigure(at('measures.backlash-forward.window'), '.4 mm')).toThrow()
+    expect(figureProblem(at('measures.backlash-forward.window'), { min: 0.4, max: 0.4 })).toContain(
+      'upside down',
+    )
   })
 })

@@ -20,6 +20,7 @@ const NUMBER_ONLY = /^[+\-\u2212]?\s*(?:\d+(?:[.,]\d*)?|[.,]\d+)$/
 /**
  * A range as manuals print it: `1.2 to 1.5 ftlb`, `.015-.022in`, `0,38 – 0,56 mm`, `0.40 ± 0.05`, `max 0.3 mm`, `at least 5 Nm`. A bare number in it
  * takes the unit of the other one, or `unit`.
+ * @param single one figure is meant as it stands, and is both limits: torques of screws are printed so
  * @returns limits in the canonical unit, unrounded
  * @throws InputError naming what is not understood; `upside-down` when the first is not below the second; `one-value` for a single number
  */
@@ -27,10 +28,12 @@ export function parseRange({
   text,
   quantity,
   unit,
+  single = false,
 }: {
   text: string
   quantity: Quantity
   unit?: string
+  single?: boolean
 }): ParsedRange {
   const trimmed = text.trim()
   const read = (part: string, bare: string | undefined) =>
@@ -56,7 +59,8 @@ export function parseRange({
   }
   const span = STROKE.exec(trimmed) ?? FROM_TO.exec(trimmed.replace(/^from\s+/i, ''))
   if (!span) {
-    read(trimmed, unit)
+    const { value, unit: spelled } = read(trimmed, unit)
+    if (single) return { window: { min: value, max: value }, unit: spelled }
     refuse(
       'text',
       `"${trimmed}" is one figure; a range has two: 0.38 to 0.56, or max 0.56, or 0.47 ± 0.09`,

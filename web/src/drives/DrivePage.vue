@@ -270,7 +270,7 @@ function how(m: Measure): string {
       <h2>Fasteners</h2>
       <FastenerTable :fasteners="sheet.fasteners" />
     </section>
-    <FurtherLists v-if="sheet.further" :further="sheet.further" />
+    <FurtherLists v-if="sheet.further" :further="sheet.further" :fasteners="sheet.fasteners ?? []" />
     <section v-if="sheet.variants?.length" aria-label="Variants" class="parts">
       <h2>Variants</h2>
       <ul class="small">

@@ -1,84 +1,21 @@
 <script setup lang="ts">
+import type { Fastener } from '@moray/core/drives/fasteners'
 import type { Further } from '@moray/core/drives/further'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
-import { rangeInBoth } from '../ui/both-units.ts'
-import { useOwn } from '../stores/own.ts'
-import { useUnits } from '../ui/units.ts'
+import { ROW_FORMS, type RowForm } from './further-columns.ts'
+import { useDrives } from '../wire/queries.ts'
+import { useShownRows, type FurtherRow } from './show-further.ts'
 
 /** What a sheet says besides its figures, list by list; what it does not say is not there. */
-const props = defineProps<{ further: Further }>()
-const own = useOwn()
-const units = useUnits()
-const said = (...parts: (string | undefined | false)[]) => parts.filter(Boolean).join(', ')
-const MOVES = { turns: 'turns there', slides: 'slides there', nothing: 'nothing moves there' }
-const HELD = {
-  'tab-washer': 'nut with tab washer',
-  'castle-pin': 'castle nut and split pin',
-  'spring-washer': 'nut with spring washer',
-  'shear-pin': 'shear pin',
-  'self-locking': 'self-locking nut',
-}
-const lists = computed(() => {
-  const f = props.further
-  return [
-    { title: 'Joints', rows: f.closures?.map((c) => [c.name, said(c.sealedBy, c.tested && 'proved tight')]) },
-    {
-      title: 'Seals',
-      rows: f.sealDetails?.map((s) => [
-        s.name,
-        said(
-          s.size,
-          s.order !== undefined && `number ${s.order} in its bore`,
-          s.springs && `spring ${s.springs}`,
-          s.depth,
-          s.film,
-          s.moves && MOVES[s.moves],
-        ),
-      ]),
-    },
-    {
-      title: 'Rod and lever',
-      rows: f.shiftStates?.map((s) => [
-        s.act,
-        said(s.gear, s.rod, s.heightMm !== undefined && units.both(s.heightMm, 1)),
-      ]),
-    },
-    {
-      title: 'Propellers',
-      rows: f.propellers?.map((p) => [
-        p.name,
-        said(
-          p.place && p.place !== 'only' && p.place,
-          HELD[p.held],
-          p.torqueNm && rangeInBoth(p.torqueNm, 'Nm', own.first),
-          p.turnsForward && `${p.turnsForward}-hand in forward`,
-          p.washers?.join(', '),
-        ),
-      ]),
-    },
-    {
-      title: 'Anodes',
-      rows: f.anodes?.map((a) => [
-        a.count && a.count > 1 ? `${a.place} × ${a.count}` : a.place,
-        said(
-          a.salt && `salt ${a.salt}`,
-          a.brackish && `brackish ${a.brackish}`,
-          a.fresh && `fresh ${a.fresh}`,
-        ),
-      ]),
-    },
-    {
-      title: 'Tools',
-      rows: f.tools?.map((t) => [t.name, said(t.substitute && `or ${t.substitute}`, t.serials)]),
-    },
-    {
-      title: 'Which way up',
-      rows: f.attitudes?.map((a) => [a.act, said(a.up, a.falls && `falls out: ${a.falls}`)]),
-    },
-    { title: 'Cautions', rows: f.cautions?.map((c) => [c, '']) },
-  ].filter((l) => l.rows?.length)
-})
+const props = defineProps<{ further: Further; fasteners?: readonly Fastener[] }>()
+const { titleOf, aboutOf } = useShownRows(() => props.fasteners)
+const rowsOf = (form: RowForm) => (props.further[form.list] ?? []) as unknown as FurtherRow[]
+const drives = useDrives()
+const partner = computed(
+  () => drives.sheets?.find((d) => d.id === props.further.partner)?.name ?? props.further.partner,
+)
+const lists = computed(() => ROW_FORMS.filter((form) => rowsOf(form).length))
 </script>
 
 <template>
@@ -88,16 +25,22 @@ const lists = computed(() => {
       <template v-if="further.stampsAt">Stamps: {{ further.stampsAt }}. </template>
       <template v-if="further.trimTab">Trim tab: {{ further.trimTab }}. </template>
       <template v-if="further.partner"
-        >Its other half:
-        <RouterLink :to="`/drives/${further.partner}`">{{ further.partner }}</RouterLink></template
+        >Its other half: <RouterLink :to="`/drives/${further.partner}`">{{ partner }}</RouterLink></template
       >
     </p>
-    <section v-for="l in lists" :key="l.title" :aria-label="l.title">
-      <h2>{{ l.title }}</h2>
+    <section v-for="form in lists" :key="form.list" :aria-label="form.title">
+      <h2>{{ form.title }}</h2>
       <ul class="small">
-        <li v-for="([name, about], i) in l.rows" :key="i">
-          {{ name }}<span v-if="about" class="soft">: {{ about }}</span>
+        <li v-for="row in rowsOf(form)" :key="row.id">
+          {{ titleOf(form, row)
+          }}<span v-if="aboutOf(form, row)" class="soft">: {{ aboutOf(form, row) }}</span>
         </li>
+      </ul>
+    </section>
+    <section v-if="further.cautions?.length" aria-label="Cautions">
+      <h2>Cautions</h2>
+      <ul class="small">
+        <li v-for="(c, i) in further.cautions" :key="i">{{ c }}</li>
       </ul>
     </section>
   </div>

@@ -60,6 +60,7 @@ export function rangeInBoth(
 ): string {
   if (min === undefined) return max === undefined ? '' : `at most ${inBoth(max, unit, first)}`
   if (max === undefined) return `at least ${inBoth(min, unit, first)}`
+  if (min === max) return inBoth(min, unit, first)
   const [low, high] = [inBoth(min, unit, first).split(' · '), inBoth(max, unit, first).split(' · ')]
   return low
     .map((a, i) => {

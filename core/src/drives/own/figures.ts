@@ -31,7 +31,15 @@ export type Ability =
 
 /** What kind of value a figure is: one or a range, in which quantity; a count; a choice; words. */
 export type FigureShape =
-  | { is: 'quantity'; quantity: Quantity; range?: boolean; min: number; max: number }
+  | {
+      is: 'quantity'
+      quantity: Quantity
+      range?: boolean
+      /** One figure may stand for a range: it is both of its limits. */
+      single?: boolean
+      min: number
+      max: number
+    }
   | {
       is: 'number'
       unit: 'ml' | 'min' | 'ml/min' | 'teeth' | 'kg' | ''
@@ -70,13 +78,9 @@ const length = (max: number, range = false, min = 0): FigureShape => ({
   max,
   ...(range ? { range } : {}),
 })
-const torque = (max: number): FigureShape => ({
-  is: 'quantity',
-  quantity: 'torque',
-  range: true,
-  min: 0,
-  max,
-})
+const torque = (max: number) => ({ is: 'quantity', quantity: 'torque', range: true, min: 0, max }) as const
+/** Torque of a fastener: manuals print a range, or one figure. */
+export const FASTENER_TORQUE = { ...torque(5000), single: true } as const
 const pressure = (max: number): FigureShape => ({ is: 'quantity', quantity: 'pressure', min: -100, max })
 const angle = (min: number, max: number): FigureShape => ({ is: 'quantity', quantity: 'angle', min, max })
 const count = (min: number, max: number, unit: '' | 'teeth' = ''): FigureShape => ({

@@ -77,7 +77,12 @@ function readQuantity(
     )
   }
   if (shape.range) {
-    const { window, unit: spelled } = parseRange({ text: typed, quantity, ...bare })
+    const { window, unit: spelled } = parseRange({
+      text: typed,
+      quantity,
+      ...bare,
+      single: shape.single ?? false,
+    })
     for (const v of [window.min, window.max]) if (v !== undefined) within(v)
     return { value: window, as: withUnit(typed, spelled) }
   }
@@ -130,7 +135,7 @@ export function figureProblem(field: Pick<FigureField, 'shape'>, value: unknown)
     case 'quantity': {
       if (!shape.range) return number(value, shape.min, shape.max)
       const { min, max } = (value ?? {}) as Window
-      if (min !== undefined && max !== undefined && min >= max)
+      if (min !== undefined && max !== undefined && (shape.single ? min > max : min >= max))
         return `is upside down: smallest ${min}, largest ${max}; swap the two`
       return (
         (min === undefined ? undefined : number(min, shape.min, shape.max)) ??

@@ -17,7 +17,8 @@ export const lowerFurther = (o: { partner?: string; twin?: boolean; pin?: boolea
       kind: 'carrier',
       sealedBy: 'two O-rings',
       tested: true,
-      fasteners: ['big-ring'],
+      // the small drive with the pin is closed by a cap with screws
+      fasteners: [o.pin ? 'bearing-cap' : 'big-ring'],
     },
     {
       id: 'pump',

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { SheetDraft } from '@moray/contract/replies'
 import { LOCK_KINDS, type Fastener, type LockKind } from '@moray/core/drives/fasteners'
+import { FASTENER_TORQUE } from '@moray/core/drives/own/figures'
 import { readFigure } from '@moray/core/drives/own/read-figure'
 import { InputError } from '@moray/core/checks/input-error'
 import Button from 'primevue/button'
@@ -8,7 +9,7 @@ import { computed, reactive, ref } from 'vue'
 import { useOwn } from '../../stores/own.ts'
 import FormDialog from '../../ui/FormDialog.vue'
 import { problemAt } from '../../wire/client.ts'
-import { figureText } from './show-figure.ts'
+import { figureText, torqueAsTyped } from './show-figure.ts'
 import TableFile from './TableFile.vue'
 import { freeId, useDraftWrite } from './use-draft-write.ts'
 
@@ -18,7 +19,7 @@ const own = useOwn()
 const write = useDraftWrite()
 const table = useDraftWrite()
 const rows = computed(() => props.draft.body.fasteners ?? [])
-const TORQUE = { shape: { is: 'quantity', quantity: 'torque', range: true, min: 0, max: 5000 } } as const
+const TORQUE = { shape: FASTENER_TORQUE }
 const torque = (f: Fastener) => (f.torqueNm ? figureText(TORQUE, f.torqueNm, own.first) : '')
 const bare = computed(() => (own.first === 'imperial' ? 'ftlb' : 'Nm'))
 
@@ -43,20 +44,13 @@ function edit(f: Fastener | 'new') {
   write.clear()
   tried.value = false
   const x: Partial<Fastener> = f === 'new' ? {} : f
-  const nm = x.torqueNm
   Object.assign(form, {
     name: x.name ?? '',
     count: String(x.count ?? 1),
     where: x.where ?? '',
     thread: x.thread ?? '',
     left: x.hand === 'left',
-    torque: nm
-      ? nm.min === undefined
-        ? `max ${nm.max} Nm`
-        : nm.max === undefined
-          ? `min ${nm.min} Nm`
-          : `${nm.min} to ${nm.max} Nm`
-      : '',
+    torque: x.torqueNm ? torqueAsTyped(x.torqueNm) : '',
     treatment: x.treatment ?? '',
     order: x.order ?? '',
     lock: x.lock ?? 'none',

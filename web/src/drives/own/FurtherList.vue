@@ -7,69 +7,33 @@ import { computed, ref } from 'vue'
 import { useOwn } from '../../stores/own.ts'
 import FormDialog from '../../ui/FormDialog.vue'
 import { problemAt } from '../../wire/client.ts'
-import { ROW_FORMS, type Column, type RowForm } from './further-columns.ts'
+import { ROW_FORMS, SHAPES, type Column, type RowForm } from '../further-columns.ts'
+import { useShownRows, type FurtherRow } from '../show-further.ts'
 import RemarksForm from './RemarksForm.vue'
-import { figureText, figureUnit } from './show-figure.ts'
+import { figureUnit, torqueAsTyped } from './show-figure.ts'
 import { freeId, useDraftWrite } from './use-draft-write.ts'
 
 /** Seals, joints, propellers, tools and the like: what the job says and nobody computes with. Each list is free. */
 const props = defineProps<{ draft: SheetDraft }>()
 const own = useOwn()
 const write = useDraftWrite()
-type Row = { id: string } & Record<string, unknown>
-const SHAPES = {
-  torque: { is: 'quantity', quantity: 'torque', range: true, min: 0, max: 5000 },
-  length: { is: 'quantity', quantity: 'length', range: false, min: -1000, max: 1000 },
-} as const
-const rowsOf = (form: RowForm) => (props.draft.body.further?.[form.list] ?? []) as unknown as Row[]
+const { shown, titleOf, aboutOf } = useShownRows(() => props.draft.body.fasteners)
+const rowsOf = (form: RowForm) => (props.draft.body.further?.[form.list] ?? []) as unknown as FurtherRow[]
 
-/** A value of a row for the eye. */
-function shown(c: Column, value: unknown): string {
-  if (value === undefined || value === false) return ''
-  switch (c.is) {
-    case 'choice':
-      return c.choices?.[String(value)] ?? String(value)
-    case 'torque':
-    case 'length':
-      return figureText({ shape: SHAPES[c.is] }, value, own.first)
-    case 'flag':
-      return c.label
-    case 'fasteners':
-      return (value as string[])
-        .map((id) => props.draft.body.fasteners?.find((f) => f.id === id)?.name ?? id)
-        .join(', ')
-    case 'seal':
-      return ''
-    default:
-      return Array.isArray(value) ? value.join(', ') : String(value)
-  }
-}
-const titleOf = (form: RowForm, row: Row) => shown(form.columns[0]!, row[form.columns[0]!.key])
-const aboutOf = (form: RowForm, row: Row) =>
-  form.columns
-    .slice(1)
-    .map((c) => [c, shown(c, row[c.key])] as const)
-    .filter(([, text]) => text)
-    .map(([c, text]) => (c.said ? `${c.said} ${text}` : text))
-    .join(' · ')
-
-const open = ref<{ form: RowForm; row: Row | undefined } | null>(null)
+const open = ref<{ form: RowForm; row: FurtherRow | undefined } | null>(null)
 const typed = ref<Record<string, string | boolean | string[]>>({})
 const tried = ref(false)
-/** As it may be typed again: canonical units are named, so that nothing is lost by rounding. */
+/** As it may be typed again. */
 function asTyped(c: Column, value: unknown): string | boolean | string[] {
   if (c.is === 'flag') return value === true
   if (c.is === 'fasteners') return (value as string[] | undefined) ?? []
   if (value === undefined) return ''
   if (c.is === 'lines') return (value as string[]).join('\n')
   if (c.is === 'length') return `${String(value)} mm`
-  if (c.is === 'torque') {
-    const { min, max } = value as { min?: number; max?: number }
-    return min === undefined ? `max ${max} Nm` : max === undefined ? `min ${min} Nm` : `${min} to ${max} Nm`
-  }
+  if (c.is === 'torque') return torqueAsTyped(value as { min?: number; max?: number })
   return String(value)
 }
-function edit(form: RowForm, row?: Row) {
+function edit(form: RowForm, row?: FurtherRow) {
   write.clear()
   tried.value = false
   typed.value = Object.fromEntries(form.columns.map((c) => [c.key, asTyped(c, row?.[c.key])]))
@@ -130,7 +94,7 @@ async function send() {
   await put(form, id, row, now)
 }
 const remove = () => put(open.value!.form, open.value!.row!.id, open.value!.row)
-async function put(form: RowForm, id: string, row: Row | undefined, now?: object) {
+async function put(form: RowForm, id: string, row: FurtherRow | undefined, now?: object) {
   if (await write.further(props.draft.body.id, { list: form.list, id, ...(now ? { now } : {}) }, row))
     open.value = null
 }

@@ -68,6 +68,13 @@ export function figureText(field: Pick<FigureField, 'shape'>, value: unknown, fi
   }
 }
 
+/** A torque as it may be typed again: the canonical unit is named, so that nothing is lost by rounding. */
+export function torqueAsTyped({ min, max }: { min?: number; max?: number }): string {
+  if (min === undefined) return `max ${max} Nm`
+  if (max === undefined) return `min ${min} Nm`
+  return min === max ? `${min} Nm` : `${min} to ${max} Nm`
+}
+
 /** Any value of a sheet for the eye; what is no figure stands as it is kept. */
 export function anyText(field: FigureField | undefined, value: unknown, first: UnitSystem): string {
   if (value === undefined) return 'nothing'

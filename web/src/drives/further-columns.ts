@@ -1,4 +1,11 @@
+import { FASTENER_TORQUE } from '@moray/core/drives/own/figures'
 import type { FurtherList } from '@moray/core/drives/own/further-rows'
+
+/** What may be typed where a unit belongs to it. */
+export const SHAPES = {
+  torque: FASTENER_TORQUE,
+  length: { is: 'quantity', quantity: 'length', range: false, min: -1000, max: 1000 },
+} as const
 
 /** A field of a row: how it is entered, and where it goes. */
 export interface Column {
