@@ -63,6 +63,7 @@ export const ROW_FORMS: RowForm[] = [
       { key: 'order', said: 'in its bore number', label: 'Number in its bore', is: 'count', most: 9 },
       {
         key: 'springs',
+        said: 'spring',
         label: 'Spring looks',
         is: 'choice',
         choices: { inward: 'to the oil', outward: 'to the water' },
@@ -71,6 +72,7 @@ export const ROW_FORMS: RowForm[] = [
       { key: 'film', label: 'Film on its outside', is: 'text', most: 80 },
       {
         key: 'moves',
+        said: 'shaft',
         label: 'There the shaft',
         is: 'choice',
         choices: { turns: 'turns', slides: 'slides', nothing: 'stands still' },
@@ -164,7 +166,13 @@ export const ROW_FORMS: RowForm[] = [
           'self-locking': 'self-locking nut',
         },
       },
-      { key: 'turnsForward', label: 'Turns in forward, seen from aft', is: 'choice', choices: HANDS },
+      {
+        key: 'turnsForward',
+        said: 'in forward',
+        label: 'Turns in forward, seen from aft',
+        is: 'choice',
+        choices: HANDS,
+      },
       { key: 'torqueNm', label: 'Torque', is: 'torque' },
       { key: 'washers', label: 'Washers and hub in order, one a line', is: 'lines', most: 10, wide: true },
     ],
@@ -189,7 +197,14 @@ export const ROW_FORMS: RowForm[] = [
     empty: 'What lies ready before the case is opened.',
     columns: [
       name,
-      { key: 'substitute', said: 'or', label: 'What serves in its place', is: 'text', most: 200, wide: true },
+      {
+        key: 'substitute',
+        said: 'in its place:',
+        label: 'What serves in its place',
+        is: 'text',
+        most: 200,
+        wide: true,
+      },
       { key: 'serials', label: 'Fits serial numbers', is: 'text', most: 80 },
     ],
   },
