@@ -52,6 +52,12 @@ export class PartRow {
 
   @Texts({ what: 'causes of the fault table that point at it', most: 20, optional: true })
   pointedAtBy?: string[]
+
+  @OneOf({ what: 'what it holds back, where that is not the oil', values: ['water'], optional: true })
+  keeps?: 'water'
+
+  @Flag({ what: 'can only be got at with the halves apart', optional: true })
+  apart?: true
 }
 
 /** One group of equal fasteners. */

@@ -47,6 +47,10 @@ export interface Part {
   thread?: 'left'
   /** Causes of the fault table that point at it. */
   pointedAtBy?: string[]
+  /** What a seal or ring holds back. @default 'oil' */
+  keeps?: 'water'
+  /** It can only be got at with the halves apart, or the unit off the boat. */
+  apart?: true
 }
 
 /** How a part lies in the row: what is marked on it, or which side was up. */

@@ -6,8 +6,10 @@ import { condemned, criteria, type Grade } from './criteria.ts'
 export interface OrderRow {
   /** The part, set or kit that is bought. */
   name: string
-  /** Parts that come with it. */
+  /** Parts that come with it, by name. */
   parts: string[]
+  /** Their ids; absent in estimates of an older Moray. */
+  ids?: string[]
   why: string
   price: number
   waitDays: number
@@ -49,6 +51,8 @@ export interface EstimateInput {
   rate: number
   consumables: number
   extraHours?: number
+  /** What the job's scope renews besides what is condemned, and its hours (route/plan.ts). Everything, and the sheet's hours, where left out. */
+  scope?: { renew: { part: string; why: string }[]; hours: number }
 }
 
 /** A used unit comes without a history: it is opened, measured and sealed all the same. */
@@ -65,7 +69,8 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
   const order = orderList(sheet.parts, input)
   const { labour, exchange, used } = sheet.bench
   const hours =
-    labour.openHours + labour.setHours + labour.closeHours + notNegative('extraHours', input.extraHours ?? 0)
+    (input.scope?.hours ?? labour.openHours + labour.setHours + labour.closeHours) +
+    notNegative('extraHours', input.extraHours ?? 0)
   const parts = order.reduce((sum, row) => sum + row.price, 0)
   const option = (o: Omit<Option, 'total'>): Option => ({ ...o, total: o.parts + o.labour + o.consumables })
   const swapHours = labour.openHours / 2
@@ -133,11 +138,22 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
   }
 }
 
+/** Why a part is new although nobody condemned it. */
+const RENEWED: Record<string, string> = {
+  wanted: 'what the job is for',
+  opening: 'everything that seals is new at an opening',
+  disturbed: 'disturbed on the way',
+  set: 'sold together with it',
+  school: 'the way of this shop',
+}
+
 function orderList(parts: readonly Part[], input: EstimateInput): OrderRow[] {
+  const condemnedHere = (p: Part) => condemned(input.grades[p.id] ?? 'keep')
   const rows = new Map<string, OrderRow>()
   for (const p of parts) {
     const grade = input.grades[p.id]
-    const always = ALWAYS_NEW.includes(p.kind)
+    const renewed = input.scope?.renew.find((r) => r.part === p.id)
+    const always = input.scope ? renewed !== undefined && !condemnedHere(p) : ALWAYS_NEW.includes(p.kind)
     if (!always && !(grade && condemned(grade))) continue
     const name = p.set ?? p.kit ?? p.name
     if (rows.has(name)) continue
@@ -148,7 +164,10 @@ function orderList(parts: readonly Part[], input: EstimateInput): OrderRow[] {
     rows.set(name, {
       name,
       parts: together.map((o) => o.name),
-      why: always ? 'everything that seals is new at an opening' : why.join('; '),
+      ids: together.map((o) => o.id),
+      why: always
+        ? (RENEWED[renewed?.why ?? 'opening'] ?? 'everything that seals is new at an opening')
+        : why.join('; '),
       price: p.price,
       waitDays: p.waitDays,
     })

@@ -1,3 +1,5 @@
+import type { LoopWhy } from '../route/loops.ts'
+import type { ScopeMode } from '../route/scope.ts'
 import type { Grade } from '../inspection/criteria.ts'
 import type {
   BuildRecord,
@@ -101,6 +103,24 @@ export type CompactGrade = [
   at: Ms,
 ]
 
+export type CompactScope = [
+  usual: string,
+  mode: ScopeMode,
+  targets: string[],
+  mounted: boolean,
+  reason: string,
+  by: By,
+  at: Ms,
+]
+export type CompactOpenItem = [
+  id: number,
+  text: string,
+  by: By,
+  at: Ms,
+  closed: [how: string, by: By, at: Ms] | null,
+]
+export type CompactLoop = [number: number, why: LoopWhy, targets: string[], note: string, by: By, at: Ms]
+
 type Whole =
   | 'id'
   | 'number'
@@ -118,7 +138,7 @@ type Whole =
   | 'sheetVersion'
   | 'newestSheetVersion'
   | 'seen'
-type Lists = 'builds' | 'closings' | 'row' | 'grades'
+type Lists = 'builds' | 'closings' | 'row' | 'grades' | 'scopes' | 'openItems' | 'loops'
 export type CompactRecord = Pick<JobRecord, Whole> &
   Partial<Omit<JobRecord, Whole | Lists>> & {
     people: Record<By, string>
@@ -128,6 +148,9 @@ export type CompactRecord = Pick<JobRecord, Whole> &
     closings?: CompactClosing[]
     row?: CompactRowPart[]
     grades?: CompactGrade[]
+    scopes?: CompactScope[]
+    openItems?: CompactOpenItem[]
+    loops?: CompactLoop[]
   }
 
 const iso = (at: Ms) => new Date(at).toISOString()
@@ -242,6 +265,31 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
     estimates: (c.estimates ?? []).map((e) => ({ ...e, approval: e.approval ?? null })),
     schools: c.schools ?? [],
     attachments: (c.attachments ?? []).map((a) => ({ ...a, note: a.note ?? null })),
+    scopes: (c.scopes ?? []).map(([usual, mode, targets, mounted, reason, by, at]) => ({
+      usual,
+      mode,
+      targets,
+      mounted,
+      reason,
+      by: name(by),
+      at: iso(at),
+    })),
+    openItems: (c.openItems ?? []).map(([id, text, by, at, closed]) => ({
+      id,
+      text,
+      by: name(by),
+      at: iso(at),
+      closed: closed && { how: closed[0], by: name(closed[1]), at: iso(closed[2]) },
+    })),
+    loops: (c.loops ?? []).map(([number, why, targets, note, by, at]) => ({
+      number,
+      why,
+      targets,
+      note,
+      by: name(by),
+      at: iso(at),
+    })),
+    partner: c.partner ?? null,
   }
 }
 

@@ -1,6 +1,9 @@
 import type { DriveSheet } from '../drives/sheet.ts'
 import type { Facts } from '../route/facts.ts'
 import { progressOf, type Progress } from '../route/progress.ts'
+import { withLists } from '../route/lists.ts'
+import { withLoops } from '../route/loops.ts'
+import type { Plan } from '../route/plan.ts'
 import type { Route } from '../route/route.ts'
 import { routeOf } from '../route/route-of.ts'
 import {
@@ -12,6 +15,7 @@ import {
 } from '../setting/assess.ts'
 import { buildState } from './build-state.ts'
 import { doneSteps } from './closings.ts'
+import { jobPlan, ordersOf } from './job-plan.ts'
 import { knownFacts } from './known-facts.ts'
 import type { BuildRecord, JobRecord, ShopWays } from './record.ts'
 import { standingOf, type Standing } from './standing.ts'
@@ -33,6 +37,8 @@ export interface JudgedJob extends Omit<JobRecord, 'builds'> {
   /** Of the newest build, with its number. */
   acceptance: ({ build: number } & NonNullable<BuildRecord['acceptance']>) | null
   newerSheetVersion: number | null
+  /** What its scope comes to. */
+  plan: Plan
   route: Route
   facts: Facts
   done: ReadonlySet<string>
@@ -66,7 +72,10 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
   const newest = builds.at(-1)!
   const facts = knownFacts(record, sheet, ways, now)
   const done = doneSteps(record.closings)
-  const route = routeOf(sheet)
+  const plan = jobPlan(record, sheet, ways)
+  const route = withLists(withLoops(routeOf(sheet), sheet, record.loops), facts, {
+    orders: ordersOf(record).map((o) => o.name),
+  })
   const progress = progressOf(route, facts, done)
   return {
     ...record,
@@ -75,6 +84,7 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
     builds,
     acceptance: newest.acceptance ? { build: newest.number, ...newest.acceptance } : null,
     newerSheetVersion: record.newestSheetVersion > record.sheetVersion ? record.newestSheetVersion : null,
+    plan,
     route,
     facts,
     done,

@@ -1,4 +1,3 @@
-import { needsGrade } from '../drives/parts.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { shimAdjusters } from '../drives/sheet.ts'
 import type { Facts, FactValue } from '../route/facts.ts'
@@ -6,14 +5,18 @@ import { deriveFacts } from '../route/job-facts.ts'
 import { spread } from '../measuring/reading-set.ts'
 import { stepWithRole } from '../route/progress.ts'
 import type { StepRole } from '../route/route.ts'
+import { withLoops } from '../route/loops.ts'
+import { planFacts } from '../route/plan.ts'
 import { routeOf } from '../route/route-of.ts'
 import { chosenSchool, schools } from '../route/schools.ts'
 import { leftOnBench, lies, stillIn } from './bench-row.ts'
 import { buildState } from './build-state.ts'
 import { closingOf, counted } from './closings.ts'
-import type { JobRecord, ShopWays } from './record.ts'
+import { hasOutgrown, jobPlan, ordersOf, ungraded } from './job-plan.ts'
+import type { JobRecord, Partner, ShopWays } from './record.ts'
 
 const DAY_MS = 86_400_000
+const MINUTE_MS = 60_000
 
 /**
  * Everything that the route of a job is judged by: answers that count, what the other pages of the job say, and what
@@ -23,7 +26,7 @@ const DAY_MS = 86_400_000
 export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now: Date): Facts {
   const facts: Record<string, FactValue> = {}
   const standing = counted(record.closings)
-  const route = routeOf(sheet)
+  const route = withLoops(routeOf(sheet), sheet, record.loops)
   const bares = new Set(route.steps.filter((s) => s.bares).map((s) => s.id))
   for (const c of standing) Object.assign(facts, c.answers)
   facts['job.water'] = record.water
@@ -31,7 +34,14 @@ export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays,
   for (const { id } of schools) facts[`school.${id}`] = chosenSchool(id, ways.schools, own).value
 
   const found = buildState(record.builds[0]!)
-  facts['setting.stacks-known'] = shimAdjusters(sheet).every((a) => found.stacks[a.id] !== undefined)
+  const plan = jobPlan(record, sheet, ways)
+  Object.assign(facts, planFacts(sheet, plan))
+  const off = new Set(plan.off.map((p) => p.id))
+  const reached = new Set(plan.off.flatMap((p) => (p.kind === 'shim' ? (p.place ?? []) : [])))
+  const full = plan.stays.length === 0
+  facts['setting.stacks-known'] = shimAdjusters(sheet).every(
+    (a) => found.stacks[a.id] !== undefined || !(full || reached.has(`stack:${a.id}`)),
+  )
   // what was read and accepted before the case was bare is how it was found; the rebuild is measured after that
   const newest = record.builds.at(-1)!
   const bared = Math.max(...standing.filter((c) => bares.has(c.step)).map((c) => Date.parse(c.at)))
@@ -46,16 +56,23 @@ export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays,
     facts[`setting.found.${id}`] = spread(readings.map((r) => r.valueMm)).mean
   for (const [id, mm] of Object.entries(buildState(newest).stacks)) facts[`setting.stack.${id}`] = mm
 
-  facts['row.missing'] = stillIn(sheet.parts, record.row).length
+  facts['row.missing'] = stillIn(sheet.parts, record.row).filter((s) => off.has(s.part.id)).length
   facts['row.inside-left'] = leftOnBench(sheet.parts, record.row).length
   facts['row.left'] = record.row.filter(lies).length
 
-  const graded = new Set(record.grades.map((g) => g.part))
-  const sealsAllNew = facts['school.seals'] === 'all'
-  facts['grades.open'] = sheet.parts.filter((p) => needsGrade(p, sealsAllNew) && !graded.has(p.id)).length
+  facts['grades.open'] = ungraded(record, sheet, plan, facts['school.seals'] === 'all').length
   facts['faults.seen'] = record.findings.filter((f) => f.present).length
   const approval = record.estimates.flatMap((e) => e.approval ?? []).at(-1)
   if (approval) facts['estimate.choice'] = approval.choice
+  facts['estimate.outgrown'] = hasOutgrown(record)
+  facts['orders.count'] = ordersOf(record).length
+  facts['open-items.left'] = record.openItems.filter((i) => !i.closed).length
+  for (const a of record.attachments) if (a.subject === 'step') facts[`picture.${a.subjectId}`] = true
+  for (const s of route.steps) {
+    const closing = s.waits && closingOf(standing, s.id)
+    if (closing) facts[`waited.${s.id}`] = Math.floor((now.getTime() - Date.parse(closing.at)) / MINUTE_MS)
+  }
+  if (record.partner) partnerFacts(record.partner, facts)
 
   const byRole = (role: StepRole) => {
     const step = stepWithRole(route, role)
@@ -65,4 +82,11 @@ export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays,
   const end = closed ? new Date(closed.at) : now
   facts['waited.seals'] = rings ? Math.floor((end.getTime() - new Date(rings.at).getTime()) / DAY_MS) : 0
   return deriveFacts(sheet, facts)
+}
+
+/** What the unit stands on in its other case, under a name of its own. */
+function partnerFacts(partner: Partner, facts: Record<string, FactValue>) {
+  facts['unit.cases'] = 2
+  facts['unit.follows'] = partner.follows
+  for (const [fact, value] of Object.entries(partner.facts)) facts[`partner.${fact}`] = value
 }

@@ -2,6 +2,8 @@ import type { Grade } from '../inspection/criteria.ts'
 import type { Estimate } from '../inspection/estimate.ts'
 import type { GaugeSpec } from '../setting/assess.ts'
 import type { Prediction } from '../setting/shim-solve.ts'
+import type { RepairLoop } from '../route/loops.ts'
+import type { Scope } from '../route/scope.ts'
 import type { Waits } from './waits.ts'
 
 /** What is kept of one job, as it is read from the store: nothing here is judged. Times are ISO 8601 in UTC, lengths mm. */
@@ -24,6 +26,12 @@ export interface JobRecord extends JobHead {
   estimates: EstimateEntry[]
   schools: JobSchoolEntry[]
   attachments: Attachment[]
+  /** What the job is to reach, every change of it, the newest last; empty for a job that is everything. */
+  scopes: ScopeEntry[]
+  openItems: OpenItem[]
+  loops: LoopEntry[]
+  /** The other case of the same unit. */
+  partner: Partner | null
   /** Id of the newest event that this reading knows; events up to it bring nothing new. */
   seen: number
 }
@@ -230,6 +238,39 @@ export interface Attachment {
   note: string | null
   by: string
   at: string
+}
+
+/** A scope as it was chosen, or grown, with the reason. */
+export interface ScopeEntry extends Scope {
+  reason: string
+  by: string
+  at: string
+}
+
+/** Something that has to be settled before the job is handed over; added at any time. */
+export interface OpenItem {
+  id: number
+  text: string
+  by: string
+  at: string
+  closed: { how: string; by: string; at: string } | null
+}
+
+export interface LoopEntry extends RepairLoop {
+  by: string
+  at: string
+}
+
+/** The other case of a unit, as far as this one has to know of it. */
+export interface Partner {
+  id: string
+  number: string
+  sheetId: string
+  sheetName: string
+  /** This case waits for the other one: joining, joined test, filling and run are done on the other's route. */
+  follows: boolean
+  /** Facts of its route that the unit stands on. */
+  facts: Record<string, boolean | number | string>
 }
 
 /** How the shop works; read with every record, since the route is judged by it. */

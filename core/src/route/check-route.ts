@@ -36,7 +36,11 @@ export function checkRoute(route: Route, outside: OutsideFacts): void {
   const conditions = route.steps.flatMap((s) => [
     ...s.gates.map((g) => ({ at: s.id, c: g.when })),
     ...(s.appliesWhen ? [{ at: s.id, c: s.appliesWhen }] : []),
-    ...s.asks.flatMap((a) => (a.must ? [{ at: `${s.id}.${a.fact}`, c: a.must }] : [])),
+    ...s.asks.flatMap((a) =>
+      [a.must, a.when, a.unless].flatMap((c) => (c ? [{ at: `${s.id}.${a.fact}`, c }] : [])),
+    ),
+    ...(s.instruct ?? []).flatMap((i) => (i.when ? [{ at: s.id, c: i.when }] : [])),
+    ...(s.waits?.when ? [{ at: s.id, c: s.waits.when }] : []),
     ...(s.counts ?? []).map((g) => ({ at: s.id, c: g.when })),
   ])
   for (const { at, c } of conditions)
@@ -96,14 +100,20 @@ function canSay(ask: Ask, value: FactValue): boolean {
 
 /** Two steps that never stand on one job may ask for the same fact: one applies just when the other does not. */
 function excludeEachOther(route: Route, a: string, b: string): boolean {
-  const [x, y] = [a, b].map((id) => route.steps.find((s) => s.id === id)?.appliesWhen)
-  const [mine, theirs] = [fixedFacts(x), fixedFacts(y)]
-  return [...mine].some(([fact, value]) => theirs.has(fact) && theirs.get(fact) !== value)
+  const [x, y] = [a, b].map((id) => parts(route.steps.find((s) => s.id === id)?.appliesWhen))
+  return x!.some((one) => y!.some((other) => opposite(one, other)))
 }
 
-/** Facts that a condition fixes to one value. */
-function fixedFacts(condition: Condition | undefined): Map<string, FactValue> {
-  if (!condition) return new Map()
-  if ('all' in condition) return new Map(condition.all.flatMap((c) => [...fixedFacts(c)]))
-  return 'is' in condition ? new Map([[condition.fact, condition.is]]) : new Map()
+/** Conditions that must all hold. */
+function parts(condition: Condition | undefined): Condition[] {
+  if (!condition) return []
+  return 'all' in condition ? [condition, ...condition.all.flatMap(parts)] : [condition]
+}
+
+/** One is the other's contrary, or both fix one fact to different values. */
+function opposite(a: Condition, b: Condition): boolean {
+  const same = (c: Condition, d: Condition) => JSON.stringify(c) === JSON.stringify(d)
+  if ('not' in a && same(a.not, b)) return true
+  if ('not' in b && same(b.not, a)) return true
+  return 'is' in a && 'is' in b && a.fact === b.fact && a.is !== b.is
 }

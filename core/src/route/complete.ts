@@ -1,5 +1,6 @@
 import { InputError, refuse, type FieldProblem } from '../checks/input-error.ts'
-import { holds, type Facts, type FactValue } from './facts.ts'
+import { factsIn, holds, type Facts, type FactValue } from './facts.ts'
+import { honestOf, type Honest } from './honest.ts'
 import { applies, progressOf, type Done } from './progress.ts'
 import type { Ask, Route, Step } from './route.ts'
 
@@ -47,15 +48,17 @@ export function completeStep(
   if (!applies(step, facts)) refuse('step', `"${step.what}" does not belong to this job`, 'not-here')
 
   const { state, why } = progressOf(route, facts, done).steps.find((s) => s.step.id === stepId)!
-  if (state === 'blocked' && !departure)
+  if ((state === 'blocked' || state === 'waiting') && !departure)
     throw new InputError(
       'gate-closed',
       why.map((message) => ({ path: 'step', message })),
     )
   const kept = checkAnswers(step, answers)
   const after = derive({ ...facts, ...kept })
-  const slips = step.asks.filter((a) => isAnswered(a, kept) && a.must && !holds(a.must, after))
-  const missing = step.asks.filter((a) => !a.optional && !isAnswered(a, kept))
+  const slips = step.asks.filter(
+    (a) => isAnswered(a, kept) && !honestOf(kept[a.fact]) && a.must && !holds(a.must, after),
+  )
+  const missing = step.asks.filter((a) => isWanted(a, after) && !isAnswered(a, kept))
   if (missing.length && !departure)
     throw new InputError(
       'answer-missing',
@@ -64,9 +67,16 @@ export function completeStep(
         message: a.kind === 'tick' && a.wrong ? a.wrong : `${a.label}: not answered yet`,
       })),
     )
-  const short = (step.counts ?? []).filter((g) => !holds(g.when, after)).map((g) => g.say)
+  const wanted = step.asks.filter((a) => isWanted(a, after))
+  // what was not done at all is no attempt: it is closed as that, and what must rest on it stays shut
+  const notDone = wanted.length > 0 && wanted.every((a) => honestOf(kept[a.fact]))
+  const short = (notDone ? [] : (step.counts ?? []))
+    .filter((g) => !holds(g.when, after) && !factsIn(g.when).some((f) => honestOf(kept[f])))
+    .map((g) => g.say)
   const reasons: (FieldProblem & { code: string })[] = [
-    ...(state === 'blocked' ? why.map((message) => ({ path: 'step', message, code: 'gate-closed' })) : []),
+    ...(state === 'blocked' || state === 'waiting'
+      ? why.map((message) => ({ path: 'step', message, code: 'gate-closed' }))
+      : []),
     ...slips.map((a) => ({ path: `answers.${a.fact}`, message: a.wrong ?? a.label, code: 'slip' })),
     ...missing.map((a) => ({ path: `answers.${a.fact}`, message: `${a.label}: left out`, code: 'slip' })),
   ]
@@ -74,10 +84,12 @@ export function completeStep(
   const problems = reasons.map(({ path, message }) => ({ path, message }))
   if (!departure) throw new InputError(reasons[0]!.code, problems)
   const firm = slips.filter((a) => a.firm)
-  if (firm.length)
+  const shut = step.gates.filter((g) => g.firm && !holds(g.when, facts))
+  if (firm.length || shut.length)
     throw new InputError('firm', [
       { path: 'departure', message: 'is refused: nobody goes on over this, it could hurt somebody' },
       ...firm.map((a) => ({ path: `answers.${a.fact}`, message: a.wrong ?? a.label })),
+      ...shut.map((g) => ({ path: 'step', message: g.say })),
     ])
   if (departure.reason.trim().length < 3)
     refuse('departure.reason', 'is missing; say why you go on all the same', 'reason-needed')
@@ -86,8 +98,17 @@ export function completeStep(
   return { answers: kept, departedFrom: [...reasons.map((r) => r.message), ...short], attempt: [] }
 }
 
+/** Asked here and now, and not to be left out. */
+export const isWanted = (ask: Ask, facts: Facts): boolean =>
+  !ask.optional && isAsked(ask, facts) && !(ask.unless && holds(ask.unless, facts))
+
+/** Belongs to this job as it stands. */
+export const isAsked = (ask: Ask, facts: Facts): boolean => !ask.when || holds(ask.when, facts)
+
 const isAnswered = (ask: Ask, answers: Answers) =>
-  ask.kind === 'tick' ? answers[ask.fact] === true : answers[ask.fact] !== undefined
+  ask.kind === 'tick'
+    ? answers[ask.fact] === true || honestOf(answers[ask.fact]) !== undefined
+    : answers[ask.fact] !== undefined
 
 /** Keeps what was answered; refuses what nobody asked, and answers that cannot be. */
 function checkAnswers(step: Step, answers: Answers): Answers {
@@ -103,14 +124,22 @@ function checkAnswers(step: Step, answers: Answers): Answers {
       })
       continue
     }
-    const message = cannotBe(ask, value)
+    const said = honestOf(value)
+    const message = said ? cannotSay(ask, said.kind, said.how) : cannotBe(ask, value)
     if (message) problems.push({ path, message })
     else if (!(ask.kind === 'text' && value === '')) kept[fact] = value
   }
   // a list of which nothing is ticked is answered: none
-  for (const a of step.asks) if (a.kind === 'list' && !a.optional) kept[a.fact] ??= ''
+  for (const a of step.asks) if (a.kind === 'list' && !a.optional && !a.when) kept[a.fact] ??= ''
   if (problems.length) throw new InputError('invalid-input', problems)
   return kept
+}
+
+/** What an honest answer may not be. */
+function cannotSay(ask: Ask, kind: Honest, how: string): string | undefined {
+  if (ask.firm && kind !== 'not-done') return 'has to be read: it could hurt somebody'
+  if (how.length > 300) return 'must be text of at most 300 characters'
+  return kind === 'mended' && how.trim().length < 3 ? 'says how it was mended, in a few words' : undefined
 }
 
 function outOf(

@@ -14,13 +14,17 @@ export type Condition =
   | { any: Condition[] }
   | { not: Condition }
 
+/** An answer like "not done here" (honest.ts) is kept, and tells nothing. */
+export const isKnown = (value: FactValue | undefined): value is FactValue =>
+  value !== undefined && !(typeof value === 'string' && value.startsWith('~'))
+
 export function holds(condition: Condition, facts: Facts): boolean {
   if ('all' in condition) return condition.all.every((c) => holds(c, facts))
   if ('any' in condition) return condition.any.some((c) => holds(c, facts))
   if ('not' in condition) return !holds(condition.not, facts)
-  if ('known' in condition) return facts[condition.known] !== undefined
+  if ('known' in condition) return isKnown(facts[condition.known])
   const value = facts[condition.fact]
-  if (value === undefined) return false
+  if (!isKnown(value)) return false
   if ('is' in condition) return value === condition.is
   if ('oneOf' in condition) return condition.oneOf.includes(value)
   if ('sameAs' in condition) return value === facts[condition.sameAs]

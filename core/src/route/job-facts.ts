@@ -5,7 +5,7 @@ import type { LeakPlan } from '../drives/bench-facts.ts'
 import { leakTest } from '../leak/leak-test.ts'
 import { crush } from '../setting/crush.ts'
 import type { OutsideFacts } from './check-route.ts'
-import { holds, type Facts, type FactValue } from './facts.ts'
+import { holds, isKnown, type Facts, type FactValue } from './facts.ts'
 import { testCounts, type LeakTestId } from './stages/leak-steps.ts'
 import { shaftsAtStrike } from './stages/receive.ts'
 
@@ -19,13 +19,26 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'setting.stack.',
   'setting.found.',
   'setting.before-bare',
+  'unit.cases',
+  'unit.follows',
+  'partner.',
   'row.missing',
   'row.inside-left',
   'row.left',
   'grades.open',
   'estimate.choice',
   'faults.seen',
-  'waited.seals',
+  'waited.',
+  'plan.',
+  'picture.',
+  'open-items.left',
+  'orders.count',
+  'parts.complete',
+  'estimate.outgrown',
+  'id.agrees',
+  'unit.agrees',
+  'pattern.sits',
+  'check.',
   'ratio.agrees',
   'unit.ratio-agrees',
   'strike.',
@@ -46,6 +59,8 @@ const ROUNDING_NM = 1e-9
 const TESTER_STEP_KPA = 0.5
 /** A stack of real shims comes this close to the one that was computed, mm. */
 const CRUSH_STEP_MM = 0.025
+/** Two readings of one backlash by one hand differ by less than this when nothing moved: twice the spread of each, mm. */
+export const CHECK_MM = 0.04
 /** Standard atmosphere, where nobody has read a barometer. */
 const ATMOSPHERE_KPA = 101.325
 
@@ -85,8 +100,16 @@ export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
   if (propeller?.kind === 'tabs') torqueFact('prop', propeller.torqueNm, all)
   const alloy = all['anode.alloy']
   if (typeof alloy === 'string')
-    all['anode.fits'] = (ANODE_ALLOYS[String(all['job.water'])] ?? []).includes(alloy)
+    all['anode.fits'] = alloy === 'kept' || (ANODE_ALLOYS[String(all['job.water'])] ?? []).includes(alloy)
   strikeFacts(sheet, all)
+  stampFact(sheet, 'id', all)
+  stampFact(sheet, 'unit', all)
+  patternFact(sheet, all)
+  checkFacts(sheet, all)
+  const arrived = String(all['parts.arrived'] ?? '')
+    .split(' ')
+    .filter((v) => v !== '')
+  all['parts.complete'] = arrived.length >= (num(all, 'orders.count') ?? 0)
   return all
 }
 
@@ -99,15 +122,44 @@ function follows(work: () => void) {
   }
 }
 
-/** Each shaft against the limit of the zone it was read at. */
+/** Each shaft zone by zone against the limit of the zone; one zone out of its limit is a bent shaft. */
 function strikeFacts(sheet: DriveSheet, all: Mutable) {
   for (const { id } of shaftsAtStrike(sheet)) {
-    const read = num(all, `strike.${id}.runout`)
-    const limit = sheet.runoutLimits[Number(String(all[`strike.${id}.zone`]).slice(1))]
-    if (read === undefined || !limit) continue
-    const bent = read > limit.tirMm
+    const read = sheet.runoutLimits.flatMap((l, i) => {
+      const tir = num(all, `strike.${id}.z${i}`)
+      return tir === undefined ? [] : [tir > l.tirMm]
+    })
+    if (!read.length) continue
+    const bent = read.includes(true)
     all[`strike.${id}.verdict`] = bent ? 'bent' : 'straight'
     all['strike.bent'] = bent || all['strike.bent'] === true
+  }
+}
+
+/** The code that was read is one of this sheet's own; what cannot be read says nothing. */
+function stampFact(sheet: DriveSheet, of: 'id' | 'unit', all: Mutable) {
+  const code = all[`${of}.stamp`]
+  if (code === undefined || code === 'none' || !isKnown(code)) return
+  all[`${of}.agrees`] = (sheet.ratio?.stamps ?? []).some((s) => s.own && s.code === code)
+}
+
+/** Every flank that was read sits where it should. */
+function patternFact(sheet: DriveSheet, all: Mutable) {
+  const read = sheet.meshes.flatMap((m) =>
+    ['drive', 'coast'].flatMap((f) => {
+      const at = all[`pattern.${m.id}.${f}`]
+      return isKnown(at) ? [at === 'centred' || at === 'near-toe'] : []
+    }),
+  )
+  if (read.length) all['pattern.sits'] = read.every(Boolean)
+}
+
+/** Backlash as closed against as found, where the setting was not touched. */
+function checkFacts(sheet: DriveSheet, all: Mutable) {
+  for (const { id } of sheet.measures) {
+    const [now, found] = [num(all, `check.${id}`), num(all, `setting.found.${id}`)]
+    if (now !== undefined && found !== undefined)
+      all[`check.${id}.same`] = Math.abs(now - found) <= CHECK_MM + 1e-9
   }
 }
 
@@ -155,9 +207,9 @@ function leakFacts(plan: LeakPlan, test: LeakTestId, all: Mutable) {
 function preloadFacts(sheet: DriveSheet, all: Mutable) {
   for (const { id, setting } of sheet.bearings) {
     if (setting?.kind !== 'rolling-torque') continue
-    const [read, seals] = [num(all, `preload.${id}.read`), num(all, `preload.${id}.seals`)]
+    const [read, seals] = [num(all, `preload.${id}.read`), num(all, `preload.${id}.seals`) ?? 0]
     const bearings = all[`preload.${id}.bearings`]
-    if (seals === undefined || bearings === undefined) continue
+    if (bearings === undefined) continue
     const window = bearings === 'run-in' && setting.runInNm ? setting.runInNm : setting.newNm
     if (window.min !== undefined) all[`preload.${id}.from`] = window.min + seals
     if (window.max !== undefined) all[`preload.${id}.to`] = window.max + seals

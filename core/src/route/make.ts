@@ -1,23 +1,10 @@
 import type { Condition } from './facts.ts'
-import type { Ask, Gate, Step } from './route.ts'
+import type { Ask, Gate, Instruct, ListSource, Step } from './route.ts'
+import type { SchoolId } from './schools.ts'
 import type { SlipId } from './slips.ts'
 
 /** Short words for writing a route down; everything they make is plain data. */
-type More = Partial<Pick<Ask, 'optional'>>
-
-/** Has to be ticked. */
-export function tick(fact: string, label: string, slip?: SlipId, wrong?: string, more: More = {}): Ask {
-  return {
-    kind: 'tick',
-    fact,
-    label,
-    ...(more.optional
-      ? {}
-      : { must: { fact, is: true }, wrong: wrong ?? `Not ticked yet: ${label.toLowerCase()}.` }),
-    ...(slip ? { slip } : {}),
-    ...more,
-  }
-}
+type More = Partial<Pick<Ask, 'optional' | 'when' | 'unless'>>
 
 type Options = Record<string, string>
 
@@ -31,31 +18,34 @@ export function pick(
   return { kind: 'choice', fact, label, options: listed(options), ...more }
 }
 
-/** One of several, of which only `right` closes the step. */
-export function rightOf(
-  fact: string,
-  label: string,
-  options: Options,
-  right: string | string[],
-  wrong: string,
-  slip?: SlipId,
-): Ask {
-  const oneOf = Array.isArray(right) ? right : [right]
-  return {
-    kind: 'choice',
-    fact,
-    label,
-    options: listed(options),
-    must: { fact, oneOf },
-    wrong,
-    ...(slip ? { slip } : {}),
-  }
-}
-
 /** Several of a list, each ticked by name. */
 export function listOf(fact: string, label: string, options: Options, more: More = {}): Ask {
   return { kind: 'list', fact, label, options: listed(options), ...more }
 }
+
+/** A list whose options the job has by then. */
+export function listFrom(fact: string, label: string, from: ListSource, more: More = {}): Ask {
+  return { kind: 'list', fact, label, options: [], from, ...more }
+}
+
+/** Says something before the act. @param slip what it keeps from happening */
+export function say(words: string, slip?: SlipId, when?: Condition): Instruct {
+  return { say: words, ...(slip ? { slip } : {}), ...(when ? { when } : {}) }
+}
+
+/** The same, where the shop works by this school. */
+export const bySchool = (school: SchoolId, choice: string, words: string): Instruct => ({
+  say: words,
+  when: { fact: `school.${school}`, is: choice },
+})
+
+/** What a hold point wants: two words of what the eye saw, or a picture at the step. */
+export const seen = (step: string, what: string): Ask => ({
+  kind: 'text',
+  fact: `${step}.seen`,
+  label: `What you see: ${what}`,
+  unless: { fact: `picture.${step}`, is: true },
+})
 
 const listed = (options: Options) => Object.entries(options).map(([value, label]) => ({ value, label }))
 

@@ -1,19 +1,23 @@
 import { holds, type Facts } from './facts.ts'
-import type { Route, Step, StepRole } from './route.ts'
+import type { Route, Step, StepRole, Wait } from './route.ts'
 
-export type StepState = 'done' | 'open' | 'blocked' | 'not-here'
+export type StepState = 'done' | 'open' | 'waiting' | 'blocked' | 'not-here'
 
 export interface StepProgress {
   step: Step
   state: StepState
   /** Why it is blocked, in words, every reason. */
   why: string[]
+  /** Time that still has to pass: a soak, a cure. */
+  wait?: { step: string; kind: Wait['kind']; minutes: number }
 }
 
 export interface Progress {
   steps: StepProgress[]
-  /** The step that is due: the first open one, else the first blocked one; undefined when all is done. */
+  /** The step that is due: the first open one, else one that only waits, else the first blocked one; undefined when all is done. */
   due?: StepProgress
+  /** What else can go on now, in other hands or while something soaks. */
+  meanwhile: StepProgress[]
   done: number
   total: number
 }
@@ -21,8 +25,8 @@ export interface Progress {
 /** Steps that are closed, whichever way: with their answers, or departed from. */
 export type Done = ReadonlySet<string>
 
-/** A step that asks nothing is done as soon as what it waits for is, and open again when that no longer holds. */
-export const closesItself = (step: Step) => step.asks.length === 0 && step.gates.length > 0
+/** Done as soon as its gates hold: the work itself is done on another page of the job. */
+export const closesItself = (step: Step) => step.bySelf === true
 
 /** The step that has a role on this route; undefined where none has. */
 export const stepWithRole = (route: Pick<Route, 'steps'>, role: StepRole): Step | undefined =>
@@ -39,32 +43,63 @@ export const applies = (step: Step, facts: Facts) => !step.appliesWhen || holds(
 export function progressOf(route: Route, facts: Facts, done: Done): Progress {
   const byId = new Map(route.steps.map((s) => [s.id, s]))
   // a step that does not apply passes on what it needs itself: what decides whether it applies may still be open
-  const passed = (id: string): boolean => {
+  const passed = remembered((id): boolean => {
     if (done.has(id)) return true
     const step = byId.get(id)!
     if (!step.needs.every(passed)) return false
     return !applies(step, facts) || (closesItself(step) && step.gates.every((g) => holds(g.when, facts)))
-  }
-  const waitsFor = (id: string): string[] =>
-    passed(id) ? [] : applies(byId.get(id)!, facts) ? [id] : byId.get(id)!.needs.flatMap(waitsFor)
+  })
+  const waitsFor = remembered((id): string[] =>
+    passed(id) ? [] : applies(byId.get(id)!, facts) ? [id] : byId.get(id)!.needs.flatMap(waitsFor),
+  )
+  const waitsOn = remembered((id): StepProgress['wait'] => {
+    const step = byId.get(id)!
+    // what a step that does not apply, or closes itself, waits for is waited for through it
+    if (!done.has(id)) return step.needs.map(waitsOn).find((w) => w)
+    const left = minutesLeft(step, facts)
+    return left > 0 ? { step: id, kind: step.waits!.kind, minutes: left } : undefined
+  })
   const steps = route.steps.map((step): StepProgress => {
     if (done.has(step.id)) return { step, state: 'done', why: [] }
     if (!applies(step, facts)) return { step, state: 'not-here', why: [] }
     if (passed(step.id)) return { step, state: 'done', why: [] }
     const why = [
-      ...step.needs.flatMap(waitsFor).map((n) => `First: ${byId.get(n)!.what}.`),
+      ...[...new Set(step.needs.flatMap((n) => waitsFor(n)))].map((n) => `First: ${byId.get(n)!.what}.`),
       ...step.gates.filter((g) => !holds(g.when, facts)).map((g) => g.say),
     ]
-    return { step, state: why.length ? 'blocked' : 'open', why }
+    if (why.length) return { step, state: 'blocked', why }
+    const wait = step.needs.map(waitsOn).find((w) => w)
+    if (!wait) return { step, state: 'open', why }
+    const what = byId.get(wait.step)!.what
+    return { step, state: 'waiting', why: [`${what}: ${wait.minutes} min more.`], wait }
   })
   const here = steps.filter((s) => s.state !== 'not-here')
-  const due = here.find((s) => s.state === 'open') ?? here.find((s) => s.state === 'blocked')
+  const open = here.filter((s) => s.state === 'open')
+  const due = open[0] ?? here.find((s) => s.state === 'waiting') ?? here.find((s) => s.state === 'blocked')
   return {
     steps,
     ...(due ? { due } : {}),
+    meanwhile: open.filter((s) => s !== due),
     done: here.filter((s) => s.state === 'done').length,
     total: here.length,
   }
+}
+
+/** Each step is asked once: many stand on the same ones. */
+function remembered<T>(of: (id: string) => T): (id: string) => T {
+  const known = new Map<string, T>()
+  return (id) => {
+    if (!known.has(id)) known.set(id, of(id))
+    return known.get(id)!
+  }
+}
+
+/** Minutes that a closed step still has to work; `waited.<step>` are those that have passed (job-facts). */
+function minutesLeft(step: Step, facts: Facts): number {
+  const { waits } = step
+  if (!waits || (waits.when && !holds(waits.when, facts))) return 0
+  const passed = facts[`waited.${step.id}`]
+  return typeof passed === 'number' ? Math.max(0, Math.ceil(waits.minutes - passed)) : waits.minutes
 }
 
 /** Every step that cannot stay done when `id` is taken back: those that need it, and those that need them. */

@@ -7,6 +7,7 @@ import { finishSteps } from './stages/finish.ts'
 import { inspectSteps } from './stages/inspect.ts'
 import { joinSteps } from './stages/join.ts'
 import { receiveSteps } from './stages/receive.ts'
+import { pressSteps } from './stages/press.ts'
 import { sealSteps } from './stages/seal.ts'
 import { settingSteps } from './stages/set.ts'
 import { teardownSteps } from './stages/teardown.ts'
@@ -16,13 +17,51 @@ export const STAGES = [
   { id: 'teardown', label: 'Take apart' },
   { id: 'inspect', label: 'Inspect' },
   { id: 'parts', label: 'Parts' },
-  { id: 'seal', label: 'Press and seal' },
+  { id: 'press', label: 'Press' },
   { id: 'set', label: 'Set' },
+  { id: 'seal', label: 'Seal' },
   { id: 'close', label: 'Close' },
   { id: 'tight', label: 'Tight' },
   { id: 'join', label: 'Put back' },
   { id: 'finish', label: 'Finish' },
 ]
+
+const STAGE_MAKERS = [
+  receiveSteps,
+  teardownSteps,
+  inspectSteps,
+  pressSteps,
+  settingSteps,
+  sealSteps,
+  closeSteps,
+  joinSteps,
+  finishSteps,
+]
+
+/** Steps that only some drives have: nothing waits for them where they are not. Any other need that leads nowhere is a fault. */
+const NOT_ON_EVERY_DRIVE = new Set([
+  'identify',
+  'ratio',
+  'leak-found',
+  'open-gear',
+  'left-hand',
+  'shims',
+  'cages',
+  'preload',
+  'crush',
+  'pattern',
+  'ring-stand',
+  'check-set',
+  'unit-ratio',
+  'leak-case',
+  'join-gear',
+  'ring-mounted',
+  'shift-check',
+  'leak-joined',
+  'propeller',
+  'anode',
+  'fill-mounted',
+])
 
 const known = new WeakMap<DriveSheet, Route>()
 
@@ -34,19 +73,13 @@ const known = new WeakMap<DriveSheet, Route>()
 export function routeOf(sheet: DriveSheet): Route {
   const before = known.get(sheet)
   if (before) return before
-  const stages = [
-    receiveSteps,
-    teardownSteps,
-    inspectSteps,
-    sealSteps,
-    settingSteps,
-    closeSteps,
-    joinSteps,
-    finishSteps,
-  ]
-  const steps: Step[] = []
-  for (const make of stages) steps.push(...make(sheet, steps.at(-1)?.id ?? ''))
-  const route: Route = { family: sheet.family, stages: STAGES, steps: steps.map(tidy) }
+  const all = STAGE_MAKERS.flatMap((make) => make(sheet)).map(tidy)
+  const here = new Set(all.map((s) => s.id))
+  const steps = all.map((s) => ({
+    ...s,
+    needs: [...new Set(s.needs)].filter((n) => here.has(n) || !NOT_ON_EVERY_DRIVE.has(n)),
+  }))
+  const route: Route = { family: sheet.family, stages: STAGES, steps }
   checkRoute(route, OUTSIDE_FACTS)
   known.set(sheet, route)
   return route

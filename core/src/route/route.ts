@@ -27,6 +27,10 @@ interface AskBase {
   /** The slip that this question catches. */
   slip?: SlipId
   optional?: boolean
+  /** Not asked for when this holds: a picture stands in for two words. */
+  unless?: Condition
+  /** Only asked when this holds. */
+  when?: Condition
   /** Nobody goes on over a wrong answer here, whatever the reason: it could hurt somebody. */
   firm?: boolean
 }
@@ -34,7 +38,12 @@ interface AskBase {
 export type Ask =
   | (AskBase & { kind: 'tick' })
   /** Several of a list; the answer is their values in the list's order, with blanks between. */
-  | (AskBase & { kind: 'list'; options: { value: string; label: string }[] })
+  | (AskBase & {
+      kind: 'list'
+      options: { value: string; label: string }[]
+      /** The options come from what the job has by then ({@link withLists}), not from the route. */
+      from?: ListSource
+    })
   | (AskBase & {
       kind: 'choice'
       options: { value: string; label: string }[]
@@ -52,11 +61,34 @@ export type Ask =
     })
   | (AskBase & { kind: 'text' })
 
+/** Where the options of a list come from: the orders of the job, or what was ticked at another question. */
+export type ListSource = { of: 'orders' } | { of: 'answer'; fact: string }
+
+/** A line said before the act. */
+export interface Instruct {
+  say: string
+  /** Only then: a school, a variant, what was found. */
+  when?: Condition
+  /** Which way the tool turns, at the moment it goes on. */
+  turn?: { what: string; act: Act; turn: Turn }
+  /** The slip that it keeps from happening. */
+  slip?: SlipId
+}
+
+/** Time that passes after a step is closed, before what stands on it goes on; other work goes on meanwhile. */
+export interface Wait {
+  kind: 'soak' | 'cure'
+  minutes: number
+  when?: Condition
+}
+
 export interface Gate {
   when: Condition
   /** Why it is shut, and what opens it. */
   say: string
   slip?: SlipId
+  /** Nobody goes on over it, whatever the reason. */
+  firm?: boolean
 }
 
 /** A figure that Moray computes at a step, shown as soon as it is known. */
@@ -81,6 +113,16 @@ export interface Step {
   why: string
   /** Steps that must be done before. */
   needs: string[]
+  /** What to do now, in order, before anything is asked. */
+  instruct?: Instruct[]
+  /** It cannot be seen again once it is closed: two words or a picture of what the eye saw. */
+  holdPoint?: boolean
+  /** Work that is done elsewhere on the job: it is done as soon as its gates hold, and open again when they no longer do. */
+  bySelf?: boolean
+  /** It takes effect later. */
+  waits?: Wait
+  /** Which way up the case stands, and what falls out of it. */
+  attitude?: string
   /** Place on the section drawing. */
   place?: string
   gates: Gate[]

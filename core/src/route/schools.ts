@@ -138,13 +138,6 @@ export const schools = [
     ['braked', 'lightly braked', 'flanks stay in touch'],
   ),
   school(
-    'open-gear',
-    'Gear for opening and refitting',
-    'neutral',
-    ['neutral', 'neutral', 'nothing is under load'],
-    ['layout', 'reverse or forward where the layout wants it', 'some rods only clear there'],
-  ),
-  school(
     'lifting',
     'Joining the halves',
     'by-boat',
@@ -192,9 +185,6 @@ export const schools = [
 ] as const satisfies readonly School[]
 
 export type SchoolId = (typeof schools)[number]['id']
-
-/** Schools that change what the order of work does; the others are the shop's own way, shown where the work is and not part of a record. */
-export const ACTING_SCHOOLS: readonly SchoolId[] = ['seals', 'big-ring', 'filling']
 
 /** The school that counts: the job's own choice, else the shop's, else what is usual. */
 export function chosenSchool(

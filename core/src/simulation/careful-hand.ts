@@ -1,6 +1,7 @@
 import type { DriveSheet } from '../drives/sheet.ts'
 import type { Answers } from '../route/complete.ts'
 import type { Condition, Facts } from '../route/facts.ts'
+import { isAsked } from '../route/complete.ts'
 import { deriveFacts } from '../route/job-facts.ts'
 import type { Ask, Step } from '../route/route.ts'
 import type { Random, VirtualCase } from './virtual-case.ts'
@@ -21,8 +22,10 @@ export function carefulAnswers(hand: CarefulHand, step: Step, facts: Facts): Ans
   const { sheet } = hand.gearcase
   const answers: Answers = {}
   for (const ask of step.asks) {
+    const known = deriveFacts(sheet, { ...facts, ...answers })
+    if (!isAsked(ask, known)) continue
     const own = hand.story?.[ask.fact]
-    const value = own ?? answer(hand, sheet, ask, deriveFacts(sheet, { ...facts, ...answers }))
+    const value = own ?? answer(hand, sheet, ask, known)
     if (value !== undefined) answers[ask.fact] = value
   }
   return answers
@@ -40,7 +43,7 @@ function wanted(must: Condition | undefined, fact: string, facts: Facts) {
 function answer(hand: CarefulHand, sheet: DriveSheet, ask: Ask, facts: Facts): Answers[string] | undefined {
   if (ask.kind === 'tick') return true
   if (ask.kind === 'list') return ask.options.map((o) => o.value).join(' ')
-  if (ask.kind === 'text') return undefined
+  if (ask.kind === 'text') return ask.optional ? undefined : 'as it should be'
   const plain = wanted(ask.must, ask.fact, facts)
   if (plain !== undefined) return plain
   const told = knows(hand, sheet, ask.fact, facts)
@@ -83,7 +86,11 @@ function knows(
     if (fact.endsWith('.seals')) return 0.15
     if (fact.endsWith('.read')) return middle(loaded.newNm) + 0.15
   }
-  if (fact.startsWith('strike.') && fact.endsWith('.runout')) return 0.02
+  if (/^strike\..*\.(z\d+|runout)$/.test(fact)) return 0.02
+  if (fact.startsWith('check.')) {
+    const found = facts[`setting.found.${fact.slice('check.'.length)}`]
+    return typeof found === 'number' ? found : undefined
+  }
   switch (fact) {
     case 'in.opened':
       return 'long'
@@ -98,11 +105,11 @@ function knows(
     case 'drain.ml':
     case 'fill.ml':
       return sheet.oilCapacityMl
-    case 'join.this':
-    case 'join.other':
-      return bench.joins?.gear ?? 'neutral'
-    case 'trial.in':
-      return 2
+    case 'id.stamp':
+    case 'unit.stamp':
+      return sheet.ratio?.stamps.find((s) => s.own)?.code
+    case 'fill.topped':
+      return sheet.bench.lubricant === 'oil' ? 20 : 2
     case 'unit.input-turns':
       return mesh ? (10 * mesh.gearTeeth) / mesh.pinionTeeth : undefined
     case 'unit.output-turns':

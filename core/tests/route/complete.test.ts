@@ -1,20 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { completeStep, type Answers, type Departure } from '../../src/route/complete.ts'
-import type { FactValue, Facts } from '../../src/route/facts.ts'
-import {
-  firmly,
-  gate,
-  inOrder,
-  listOf,
-  mustHold,
-  number,
-  pick,
-  rightOf,
-  text,
-  tick,
-} from '../../src/route/make.ts'
+import { holds, type FactValue, type Facts } from '../../src/route/facts.ts'
+import { honest, honestOf, honestWords } from '../../src/route/honest.ts'
+import { firmly, gate, inOrder, listOf, mustHold, number, pick, text } from '../../src/route/make.ts'
 import type { Route } from '../../src/route/route.ts'
 import { refused } from '../refused.ts'
+import { optionalTick, rightOf, tick } from './test-asks.ts'
 
 /** One step of every kind of question, with a gate, a firm question, and a condition under which it counts. */
 const route: Route = {
@@ -30,7 +21,7 @@ const route: Route = {
       counts: [{ when: { fact: 'minutes', atLeast: 10 }, say: 'It was held too short.' }],
       asks: [
         tick('held', 'Held', undefined, 'Hold it first.'),
-        tick('wiped', 'Wiped', undefined, undefined, { optional: true }),
+        optionalTick('wiped', 'Wiped'),
         rightOf('way', 'Way round', { up: 'up', down: 'down', side: 'sideways' }, ['up', 'side'], 'Turn it.'),
         listOf('ports', 'Blocked', { top: 'top', low: 'low', vent: 'vent' }),
         number('minutes', 'Minutes', 'min', { min: 1, max: 60 }),
@@ -229,4 +220,75 @@ describe('slips, attempts and departures', () => {
     expect(close({ ...right, minutes: 18 }, { derive }).attempt).toEqual(['It was held too short.'])
     expect(close({ ...right, minutes: 20 }, { derive }).attempt).toEqual([])
   })
+})
+
+describe('honest answers', () => {
+  const words = (how: string) => honest('mended', how)
+  it('are taken in place of any other, kept, and say nothing about what was asked', () => {
+    const answers = { ...right, way: honest('cannot-tell'), minutes: honest('not-done') }
+    const closed = close(answers)
+    expect(closed).toEqual({ answers, departedFrom: [], attempt: [] })
+    expect(holds({ known: 'way' }, closed.answers)).toBe(false)
+    expect(holds({ fact: 'minutes', atLeast: 1 }, closed.answers)).toBe(false)
+    expect(holds({ not: { fact: 'way', is: 'up' } }, closed.answers)).toBe(true)
+  })
+  it('"mended" says how', () => {
+    expect(close({ ...right, way: words('turned round, seen again') }).departedFrom).toEqual([])
+    expect(problems(() => close({ ...right, way: words('') })).fields[0]!.message).toMatch(
+      /how it was mended/,
+    )
+  })
+  it('over a firm limit there is only "not done"', () => {
+    expect(close({ ...right, kpa: honest('not-done') }).answers['kpa']).toBe('~not-done')
+    expect(problems(() => close({ ...right, kpa: honest('cannot-tell') })).fields[0]!.message).toMatch(
+      /could hurt somebody/,
+    )
+  })
+  it('a step of which nothing was done is closed as that, and is no attempt', () => {
+    const none = Object.fromEntries(
+      ['held', 'way', 'ports', 'minutes', 'kpa'].map((f) => [f, honest('not-done')]),
+    )
+    expect(close(none).attempt).toEqual([])
+    expect(close({ ...right, minutes: 9 }).attempt).toHaveLength(1)
+  })
+  it('are words, read back', () => {
+    expect(honestOf(words('new ring'))).toEqual({ kind: 'mended', how: 'new ring' })
+    expect(honestWords(words('new ring'))).toBe('it happened, and was mended: new ring')
+    expect(honestOf('up')).toBeUndefined()
+    expect(honestOf('~constructor')).toBeUndefined()
+  })
+})
+
+describe('questions that depend', () => {
+  const asked: Route = {
+    family: 'test',
+    stages: [{ id: 'one', label: 'One' }],
+    steps: inOrder('one', undefined, [
+      {
+        id: 'eye',
+        what: 'Look into it',
+        why: 'because',
+        gates: [{ when: { not: { fact: 'shut', is: true } }, say: 'Not while it runs.', firm: true }],
+        asks: [
+          pick('how', 'It came', { free: 'freely', broke: 'broken' }),
+          text('broke', 'What broke', { when: { fact: 'how', is: 'broke' } }),
+          text('seen', 'What you see', { unless: { fact: 'picture.eye', is: true } }),
+        ],
+      },
+    ]),
+  }
+  const run = (answers: Answers, facts: Facts = {}, options: Options = {}) =>
+    completeStep(asked, facts, new Set(), 'eye', answers, options)
+  it('are only wanted where they belong', () => {
+    expect(problems(() => run({ how: 'free' })).fields.map((f) => f.path)).toEqual(['answers.seen'])
+    expect(run({ how: 'free', seen: 'clean' }).attempt).toEqual([])
+    expect(problems(() => run({ how: 'broke', seen: 'clean' })).fields.map((f) => f.path)).toEqual([
+      'answers.broke',
+    ])
+    expect(run({ how: 'free' }, { 'picture.eye': true }).answers).toEqual({ how: 'free' })
+  })
+  it('nobody departs from a firm gate', () =>
+    expect(problems(() => run({ how: 'free', seen: 'clean' }, { shut: true }, { departure })).code).toBe(
+      'firm',
+    ))
 })

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { InputError } from '../../src/checks/input-error.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
-import { completeStep, type Answers } from '../../src/route/complete.ts'
+import { completeStep, isWanted, type Answers } from '../../src/route/complete.ts'
 import type { Facts } from '../../src/route/facts.ts'
 import { deriveFacts } from '../../src/route/job-facts.ts'
 import { closesItself, dependentsOf, progressOf } from '../../src/route/progress.ts'
@@ -124,7 +124,8 @@ describe('whatever the state of a job', () => {
             })
             closed++
             expect(result.departedFrom).toEqual([])
-            for (const a of step.asks.filter((x) => !x.optional))
+            const after = deriveFacts(sheet, { ...known, ...result.answers })
+            for (const a of step.asks.filter((x) => isWanted(x, after)))
               expect(result.answers[a.fact], a.fact).toBeDefined()
           } catch (e) {
             refused++
@@ -173,14 +174,17 @@ describe('taking a step back', () => {
 })
 
 describe('steps that ask nothing', () => {
-  it.each(demoSheets.map((s) => [s.id, s] as const))('of %s wait for another page each', (_, sheet) => {
-    const asking = routeOf(sheet).steps.filter((s) => s.asks.length === 0)
-    // what is only said, with an arrow, is closed by hand
-    const silent = asking.filter((s) => !s.turn)
-    expect(silent.map((s) => s.id)).toEqual(['inspect', 'approve', 'set-gears'])
-    for (const s of silent) {
-      expect(closesItself(s)).toBe(true)
-      expect(s.page).toBeDefined()
-    }
-  })
+  it.each(demoSheets.map((s) => [s.id, s] as const))(
+    'of %s say what to do, or wait for another page',
+    (_, sheet) => {
+      for (const s of routeOf(sheet).steps.filter((x) => x.asks.length === 0 && x.wants === undefined)) {
+        const says = (s.instruct?.length ?? 0) > 0 || s.turn !== undefined || s.why.length > 30
+        expect(closesItself(s) ? s.page !== undefined : says, s.id).toBe(true)
+      }
+      for (const s of routeOf(sheet).steps.filter(closesItself)) {
+        expect(s.asks, s.id).toEqual([])
+        expect(s.gates.length, s.id).toBeGreaterThan(0)
+      }
+    },
+  )
 })

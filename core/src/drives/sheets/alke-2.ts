@@ -38,7 +38,7 @@ const stamps = [
 
 export const alke2Upper: DriveSheet = {
   id: 'alke-2-upper',
-  version: 4,
+  version: 5,
   name: 'Alke 2 upper',
   family: 'stern-upper',
   demo: true,
@@ -141,7 +141,7 @@ const onTheArm = {
 
 export const alke2Lower: DriveSheet = {
   id: 'alke-2-lower',
-  version: 4,
+  version: 5,
   name: 'Alke 2 lower',
   family: 'stern-lower-fnr',
   demo: true,

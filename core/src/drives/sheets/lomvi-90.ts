@@ -25,7 +25,7 @@ const onTheArm = {
 
 export const lomvi90: DriveSheet = {
   id: 'lomvi-90',
-  version: 4,
+  version: 5,
   name: 'Lomvi 90',
   family: 'outboard-fnr',
   demo: true,

@@ -110,6 +110,26 @@ const ROLES: Record<string, NonNullable<Part['role']>> = {
 /** Nuts and rings of the demo's drives with a left-hand thread: those that their bench facts name. */
 const LEFT_HAND = ['ring-nut', 'retainer', 'input-nut']
 
+/** Seals that hold water out of the pump, not oil in the case. */
+const KEEPS_WATER = ['pump-gasket']
+
+/** What sits between the halves: nobody gets at it while the drive hangs on the boat. */
+const APART = [
+  'pump-cover',
+  'pump',
+  'shift-rod',
+  'shift-clamp',
+  'shift-fork',
+  'top-seal',
+  'top-ring',
+  'top-cap',
+  'passage-ring',
+  'water-passage',
+  'vertical-shaft',
+  'driveshaft',
+  'belt-cover',
+]
+
 /** A part with its roles; what it says itself stays. */
 export function withRoles(part: Part): Part {
   const role = part.role ?? ROLES[part.id]
@@ -120,5 +140,7 @@ export function withRoles(part: Part): Part {
     ...(role ? { role } : {}),
     ...(thread ? { thread } : {}),
     ...(pointedAtBy ? { pointedAtBy } : {}),
+    ...(KEEPS_WATER.includes(part.id) ? { keeps: 'water' as const } : {}),
+    ...(APART.includes(part.id) ? { apart: true as const } : {}),
   }
 }

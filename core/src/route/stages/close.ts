@@ -4,10 +4,11 @@ import { threadTurn } from '../../torque/thread-turn.ts'
 import type { Window } from '../../measuring/window.ts'
 import { showOther } from '../../units/format.ts'
 import type { Condition } from '../facts.ts'
-import { gate, inOrder, mustHold, number, pick, rightOf, text, tick, type StepDraft } from '../make.ts'
+import { bySchool, gate, inOrder, number, pick, say, seen, text, type StepDraft } from '../make.ts'
 import type { Ask, Figure, Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
-import { FITTED, REBUILD, UNIT } from './rebuild.ts'
+import { attitudeOf, leverOf } from './attitudes.ts'
+import { UNIT, unitOr, where } from './rebuild.ts'
 import { lackingUnder, wantingStep } from './wanted.ts'
 
 /** A torque window in both unit systems: `190 to 230 Nm (140.1 to 169.6 ft-lb)`. */
@@ -59,39 +60,59 @@ export function torqueAsks(at: string, what: string, window: Window): Ask[] {
  * Final torque and lock of the big nut or ring, on the stand or once it is mounted: by school where it can still be reached
  * then, on the stand where it cannot.
  */
-export function ringNut(bench: BenchFacts, id: 'ring-stand' | 'ring-mounted'): StepDraft | false {
+export function ringNut(
+  bench: BenchFacts,
+  id: 'ring-stand' | 'ring-mounted',
+  needs: string[],
+): StepDraft | false {
   const { lockTabs, leftHand } = bench
   const mounted = id === 'ring-mounted'
   if (!lockTabs || (mounted && !lockTabs.reachedMounted)) return false
-  const where: Condition = { fact: 'school.big-ring', is: mounted ? 'mounted' : 'stand' }
+  // a unit that never left the boat is mounted already
+  const onBoat: Condition = {
+    any: [
+      { fact: 'school.big-ring', is: 'mounted' },
+      { fact: 'plan.apart', is: false },
+    ],
+  }
+  const here: Condition = mounted ? onBoat : { not: onBoat }
   const isLeft = leftHand?.what === lockTabs.what
   return {
     id,
+    needs,
     what: `Final torque of the ${lockTabs.what.toLowerCase()}${mounted ? ', mounted' : ''}, then its lock`,
     why: mounted
       ? 'The boat holds what the stand cannot.'
       : 'Torque first, then the tab; never back to meet it.',
-    appliesWhen: lockTabs.reachedMounted ? { all: [REBUILD, where] } : REBUILD,
+    appliesWhen: lockTabs.reachedMounted ? { all: [where('ring'), here] } : where('ring'),
     place: (isLeft && leftHand.place) || undefined,
     ...(isLeft
       ? { turn: { what: lockTabs.what, act: 'tightens' as const, turn: threadTurn('left', 'tightens') } }
       : {}),
     ...(mounted ? { caution: 'Stance for a sudden release. The drive on its mechanical lock.' } : {}),
-    school: 'big-ring',
+    school: 'ring-nut',
     tools: ['Torque wrench within 20 to 100 % of its range'],
+    instruct: [
+      bySchool('ring-nut', 'grease', 'Thread greased generously: the next person has to get it out.'),
+      bySchool(
+        'ring-nut',
+        'antiseize',
+        'Anti-seize on the thread; it lowers the friction, so not above the window.',
+      ),
+      bySchool('ring-nut', 'sealer', 'Gasket sealer on the thread, thin.'),
+      say(
+        'To meet its tab it goes on to the next slot, or gets another washer. Back it loses its clamp.',
+        'nut-back',
+      ),
+    ],
     figures: wrenchFigures('close'),
     asks: [
       ...torqueAsks('close', lockTabs.what, lockTabs.torqueNm),
-      rightOf(
-        'tighten.meet',
-        'To meet its tab the nut was',
-        { on: 'turned on, or met at once', back: 'backed off' },
-        'on',
-        'A nut backed off to meet a tab has lost its clamp. Turn it on to the next slot, or change the washer.',
-        'nut-back',
-      ),
       {
-        ...number('tighten.tabs', `Tabs bent into slots (this drive: ${lockTabs.tabs})`, '', { whole: true }),
+        ...number('tighten.tabs', `Tabs bent into slots (this drive: ${lockTabs.tabs})`, '', {
+          whole: true,
+          max: 20,
+        }),
         must: { fact: 'tighten.tabs', atLeast: lockTabs.tabs } as const,
         wrong: `The sheet asks for ${lockTabs.tabs}. Turn on to where enough of them meet, or fit another washer.`,
         slip: 'few-tabs' as const,
@@ -107,22 +128,29 @@ function unitSteps(sheet: DriveSheet): (StepDraft | false)[] {
   return [
     {
       id: 'unit-look',
+      needs: ['approve', 'receive'],
       what: 'Look over the unit that came',
       why: 'Somebody else has closed it: what he left open is yours from now on.',
       appliesWhen: UNIT,
+      instruct: [
+        ...(own.length
+          ? [
+              say(
+                `On that boat belongs ${own.join(' or ')}: another code bolts on all the same, and is the wrong one.`,
+                'variant',
+              ),
+            ]
+          : []),
+        say('Plugs, locks, gaskets, breather: what is missing goes on the list of open items.'),
+      ],
       asks: [
         ...(stamps.length
           ? [
-              rightOf(
-                'unit.stamp',
-                'Code stamped on the unit',
-                Object.fromEntries([
-                  ...stamps.map((s) => [s.code, `${s.code} (${s.teeth})`]),
-                  ['other', 'another, or none to be read'],
-                ]),
-                own,
-                `Not the variant that came off (${own.join(', ')}). It bolts on all the same, and is the wrong one: send it back, or say why it fits.`,
-              ),
+              pick('unit.stamp', 'Code stamped on the unit', {
+                ...Object.fromEntries(stamps.map((s) => [s.code, `${s.code} (${s.teeth})`])),
+                other: 'another code',
+                none: 'none to be read',
+              }),
             ]
           : []),
         pick('unit.seals', 'Seals, plugs and faces', {
@@ -134,156 +162,184 @@ function unitSteps(sheet: DriveSheet): (StepDraft | false)[] {
     },
     sheet.meshes.length > 0 && {
       id: 'unit-ratio',
+      needs: ['approve', 'receive'],
       what: 'Count the ratio of the unit that came',
       why: 'A stamp can be swapped; turns cannot.',
       appliesWhen: UNIT,
+      caution: sheet.bench.propeller ? 'Battery off and key out before hands turn a propeller.' : undefined,
       asks: [
         number('unit.input-turns', 'Turns at the input', 'turns', { min: 0.5, max: 200 }),
-        mustHold(
-          number('unit.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 }),
-          { fact: 'unit.ratio-agrees', is: true },
-          `Not the ${sheet.ratio?.overall ?? 'ratio'} of the drive that came off: this unit does not belong on that boat.`,
-        ),
+        number('unit.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 }),
       ],
     },
   ]
 }
 
 /** What must be inside before it closes, then closing, locking, and the first proof that it is tight. */
-export function closeSteps(sheet: DriveSheet, after: string): Step[] {
+export function closeSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
   const carrier = sheet.parts.find((p) => p.role === 'carrier')
   const carrierKey = sheet.parts.find((p) => p.role === 'carrier-key')
-  const washer = sheet.parts.find((p) => p.kind === 'washer')
+  const washers = sheet.parts.filter((p) => p.kind === 'washer')
   const tests = lackingUnder(sheet, 'bench.leak')
   const bigNut = lackingUnder(sheet, 'bench.lockTabs')
-  return inOrder('close', after, [
-    {
-      id: 'oil-again',
-      what: 'Oil the O-rings again',
-      why: 'A ring that dried for days rolls and cuts when it goes in.',
-      appliesWhen: { all: [REBUILD, { fact: 'waited.seals', atLeast: 2 }] },
-      consumables: ['Oil', 'Grease'],
-      asks: [
-        tick(
-          'rings.again',
-          'Every ring looked at and oiled again',
-          'o-ring-dry',
-          'The rings have waited for days. Oil each again, or it rolls when the joint closes.',
-        ),
-      ],
-    },
+  const backlashes = sheet.measures.filter((m) => m.kind === 'backlash')
+  const checked: Condition = { all: [where('opens'), { not: { fact: 'plan.sets', is: true } }] }
+  const leakCase = {
+    what: 'Prove the case tight by itself',
+    why: 'Found now it is one joint; found later it is all of them.',
+    appliesWhen: unitOr('proves'),
+    needs: [
+      'turn-closed',
+      'check-set',
+      'unit-look',
+      'unit-ratio',
+      'seals',
+      'o-rings',
+      ...(bench.lockTabs?.reachedMounted ? [] : ['ring-stand']),
+      'drain',
+    ],
+  }
+  return inOrder('close', undefined, [
     {
       id: 'inside',
       role: 'closes',
+      needs: ['seals', 'o-rings', 'oil-again', 'trial-out', 'pre-lube', 'loose-metal', 'waiting'],
       what: 'Everything that belongs inside is inside',
       why: 'What is left on the bench now means opening it again.',
-      appliesWhen: REBUILD,
+      appliesWhen: where('opens'),
       page: 'row',
       picture: true,
+      holdPoint: true,
+      instruct: [
+        ...washers.map((w) =>
+          say(
+            `${w.name}: the way round it was marked in the row. Missing or turned round it changes every reading.`,
+            'washer-wrong',
+          ),
+        ),
+        say(
+          'Slots, dowels and shift parts in the position that lets it close. A lamp into the case: nothing in it that does not belong.',
+        ),
+        ...leverOf(sheet, 'closing'),
+      ],
       gates: [
         gate(
           { fact: 'row.inside-left', is: 0 },
           'Parts that belong inside still lie in the row: shims, spacers, washers, springs. Fit them or say why they stay out.',
           'shims-left',
         ),
+        gate(
+          { not: { fact: 'metal.found', is: 'open' } },
+          'A piece of metal is still missing: it goes through the new gears. Find it, and correct the answer there.',
+        ),
       ],
-      asks: [
-        ...(washer
-          ? [
-              rightOf(
-                'inside.washer',
-                washer.name,
-                { marked: 'in, the way round it was marked', other: 'missing, or the other way round' },
-                'marked',
-                'A thrust washer that is missing or turned round changes every reading. Take it apart again and put it as it was marked.',
-                'washer-wrong',
-              ),
-            ]
-          : []),
-        tick('inside.aligned', 'Slots, dowels and shift parts in the position that lets it close'),
-      ],
+      asks: [seen('inside', 'what lies in the open case, in its place')],
     },
     {
       id: 'close',
+      needs: ['inside'],
       what: carrier ? `Close it: ${carrier.name.toLowerCase()} in` : 'Close it',
       why: 'Straight in, never forced; what does not go is not lined up.',
-      appliesWhen: REBUILD,
+      appliesWhen: where('opens'),
       school: 'covers',
-      asks: [
+      attitude: attitudeOf(sheet),
+      instruct: [
         ...(carrierKey
           ? [
-              rightOf(
-                'close.key',
-                'The key went in',
-                { after: 'after the carrier had started in its bore', before: 'before' },
-                'after',
-                'With the key in first the carrier jams askew. Draw it, start the carrier, then the key.',
+              say(
+                `${carrierKey.name}: after the carrier has started in its bore. With the key first it jams askew.`,
                 'key-early',
               ),
             ]
           : []),
-        rightOf(
-          'close.threads',
-          'Threads were started',
-          { hand: 'by hand, turned back first until they dropped in', tool: 'with a tool' },
-          'hand',
-          'A tool does not feel a crossed thread. Back it out and start it by hand.',
+        say(
+          'Threads by hand, turned back first until they drop in: a tool does not feel a crossed thread.',
           'cross-thread',
         ),
+        bySchool('covers', 'ring', 'O-ring alone: sealant shears it.'),
+        bySchool('covers', 'both', 'O-ring and a thin film of sealant, for a pitted face.'),
       ],
     },
     {
       id: 'tighten',
+      needs: ['close'],
       role: 'tightens',
       what: 'Tighten in order and in stages',
       why: 'Snug by hand, half, full, once round to check.',
-      appliesWhen: REBUILD,
+      appliesWhen: where('takes-off'),
       school: 'threads',
       tools: ['Torque wrench within 20 to 100 % of its range'],
-      asks: [tick('tighten.stages', 'All started by hand, then in stages across, one check pass')],
-    },
-    ringNut(bench, 'ring-stand'),
-    bigNut.length > 0 &&
-      wantingStep(bigNut, {
-        id: 'ring-stand',
-        what: 'Final torque of what closes it, then its lock',
-        why: 'Torque first, then the tab; never back to meet it.',
-        appliesWhen: REBUILD,
-      }),
-    {
-      id: 'turn-closed',
-      what: 'Turn it again, closed',
-      why: 'After each closed joint: what binds now was free a moment ago.',
-      appliesWhen: REBUILD,
-      asks: [
-        rightOf(
-          'closed.feel',
-          'It turns',
-          { same: 'as free as before', tight: 'tighter, or with a notch' },
-          'same',
-          'Tighter than before it closed: a cover drawn down too far crushes its bearing, or something sits askew. Open it.',
-          'cover-crushed',
+      instruct: [
+        bySchool('threads', 'grease', 'Threads in salt water with marine grease.'),
+        bySchool('threads', 'antiseize', 'Threads with anti-seize: watch the torque, not above the window.'),
+        bySchool(
+          'threads',
+          'locker',
+          'Threadlocker where a fastener is out of reach or held by a low torque, else grease.',
+        ),
+        say(
+          'All started by hand, then across in stages, one check pass. Small seals under bolt heads are new too.',
         ),
       ],
     },
+    ringNut(bench, 'ring-stand', ['tighten']),
+    bigNut.length > 0 && {
+      ...wantingStep(bigNut, {
+        id: 'ring-stand',
+        what: 'Final torque of what closes it, then its lock',
+        why: 'Torque first, then the tab; never back to meet it.',
+        appliesWhen: where('ring'),
+      }),
+      needs: ['tighten'],
+    },
+    {
+      id: 'turn-closed',
+      needs: ['tighten', ...(bench.lockTabs || bigNut.length ? ['ring-stand'] : [])],
+      what: 'Turn it again, closed',
+      why: 'After each closed joint: what binds now was free a moment ago.',
+      appliesWhen: where('opens'),
+      counts: [
+        gate(
+          { fact: 'closed.feel', is: 'same' },
+          'Tighter than before it closed: a cover drawn down too far crushes its bearing, or something sits askew. Open it, find it, turn it again.',
+          'cover-crushed',
+        ),
+      ],
+      asks: [
+        pick('closed.feel', 'It turns', {
+          same: 'as free as before',
+          tight: 'tighter, or with a notch',
+        }),
+      ],
+    },
+    backlashes.length > 0 && {
+      id: 'check-set',
+      needs: ['turn-closed'],
+      what: 'One check reading: the setting was not disturbed',
+      why: 'Nothing that sets the gears came off. Two readings that agree prove it, without a trial build or a pattern.',
+      appliesWhen: checked,
+      tools: ['Indicator on a firm stand'],
+      figures: backlashes.map((m) => ({
+        label: `${m.label} as found`,
+        fact: `setting.found.${m.id}`,
+        unit: 'mm',
+      })),
+      counts: backlashes.map((m) =>
+        gate(
+          { not: { fact: `check.${m.id}.same`, is: false } },
+          `${m.label} is not what it was as found: something did move. Read both again; if it stays, take the gears into the scope and set them.`,
+        ),
+      ),
+      asks: backlashes.map((m) =>
+        number(`check.${m.id}`, `${m.label} now`, 'mm', { quantity: 'length', max: 5, optional: true }),
+      ),
+    },
   ]).concat(
-    inOrder('tight', 'turn-closed', [
+    inOrder('tight', undefined, [
       ...unitSteps(sheet),
-      bench.leak &&
-        leakStep(bench.leak, 'leak-case', {
-          what: 'Prove the case tight by itself',
-          why: 'Found now it is one joint; found later it is all of them.',
-          appliesWhen: FITTED,
-        }),
-      !bench.leak &&
-        tests.length > 0 &&
-        wantingStep(tests, {
-          id: 'leak-case',
-          what: 'Prove the case tight by itself',
-          why: 'Found now it is one joint; found later it is all of them.',
-          appliesWhen: FITTED,
-        }),
+      bench.leak && leakStep(bench.leak, 'leak-case', leakCase),
+      !bench.leak && tests.length > 0 && { ...wantingStep(tests, { id: 'leak-case', ...leakCase }) },
     ]),
   )
 }

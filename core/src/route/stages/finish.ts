@@ -1,122 +1,176 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { gate, inOrder, mustHold, number, pick, rightOf, text, tick, type StepDraft } from '../make.ts'
 import type { Condition } from '../facts.ts'
-import type { Ask, Step } from '../route.ts'
-import { FITTED } from './rebuild.ts'
-import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
+import { bySchool, gate, inOrder, mustHold, number, pick, say, text, type StepDraft } from '../make.ts'
+import type { Ask, Gate, Instruct, Step } from '../route.ts'
 import { torqueAsks, wrenchFigures } from './close.ts'
+import { PROVED_ELSEWHERE } from './join.ts'
+import { FITTED, UNIT } from './rebuild.ts'
+import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
+
+/** Holds whatever is known. */
+const ALWAYS: Condition = { all: [] }
 
 /** Propeller, anode, filling, first run, handover. */
-export function finishSteps(sheet: DriveSheet, after: string): Step[] {
+export function finishSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
   const oil = bench.lubricant === 'oil'
-  const joined = bench.joins?.oilJoint != null
-  const fillNeeds = joined
-    ? [
-        gate(
-          { fact: 'leak-joined.verdict', is: 'tight' },
-          'The joined drive is not proved tight: no filling before the second test says so.',
-          'test-skipped',
-        ),
-      ]
-    : bench.leak
+  const joinedTest = bench.joins?.oilJoint != null
+  const joined: Condition = {
+    any: [
+      { all: [{ not: { fact: 'plan.proves-joined', is: true } }, { not: UNIT }] },
+      { fact: 'leak-joined.verdict', is: 'tight' },
+    ],
+  }
+  const tight: Condition = { any: [PROVED_ELSEWHERE, { fact: 'leak-case.verdict', is: 'tight' }] }
+  const proved: Gate[] = [
+    ...(joinedTest
       ? [
           gate(
-            { fact: 'leak-case.verdict', is: 'tight' },
-            'The case is not proved tight: no filling before the test says so.',
+            joined,
+            'The joined drive is not proved tight: no filling before the second test says so.',
             'test-skipped',
           ),
         ]
-      : []
+      : []),
+    ...(bench.leak
+      ? [gate(tight, 'The case is not proved tight: no filling before the test says so.', 'test-skipped')]
+      : []),
+  ]
+  const fills: Condition = {
+    all: [
+      { any: [FITTED, { fact: 'plan.mode', is: 'test' }] },
+      { any: [UNIT, { fact: 'plan.drains', is: true }, ...(oil ? [] : [{ fact: 'plan.opens', is: true }])] },
+    ],
+  }
+  const fillLines: Instruct[] = oil
+    ? [
+        say('From below until it comes out of the vent; new gaskets under both screws.'),
+        ...(bench.drainPlug === 'magnetic'
+          ? [say('The magnetic plug into the drain: it tells next year what wears.', 'wrong-plug')]
+          : []),
+        say('Let it settle: air comes out of the bearings, and the level falls. Then look again.'),
+      ]
+    : [
+        say('Exit plug out first; pump until clean grease comes, turning the shaft.'),
+        say('A few turns, then pump again: the first grease finds its way between the balls. Exit plug in.'),
+      ]
   const fillAsks = (): Ask[] => [
     number('fill.ml', oil ? `Filled, of ${sheet.oilCapacityMl ?? '?'} ml` : 'Filled, about', 'ml', {
       max: 20_000,
       optional: !oil,
     }),
+    {
+      ...number(
+        'fill.topped',
+        oil ? 'Topped up after it had settled (0 if it stood)' : 'Pumped again after a few turns, strokes',
+        oil ? 'ml' : '',
+        {
+          max: oil ? 5000 : 500,
+          ...(oil ? {} : { whole: true }),
+        },
+      ),
+      slip: 'not-topped' as const,
+    },
     text('fill.what', oil ? 'Oil, by grade and can' : 'Grease, by name', { optional: true }),
-    ...fillTicks(),
   ]
-  const fillTicks = (): Ask[] =>
-    oil
-      ? [
-          tick(
-            'fill.from-below',
-            'Filled from below until it came out of the vent, new gaskets under both screws',
-          ),
-          ...(bench.drainPlug === 'magnetic'
-            ? [
-                rightOf(
-                  'fill.plug',
-                  'Drain plug',
-                  { magnetic: 'the magnetic one', plain: 'a plain one' },
-                  'magnetic',
-                  'The magnetic plug belongs here: it is what tells you next year what wears.',
-                  'wrong-plug',
-                ),
-              ]
-            : []),
-          rightOf(
-            'fill.settled',
-            'After it had settled',
-            { topped: 'looked again and topped up', not: 'not looked again' },
-            'topped',
-            'Air comes out of the bearings for a while, and the level falls. Look again and top it up.',
-            'not-topped',
-          ),
-        ]
-      : [
-          tick('fill.exit-first', 'Exit plug out first, pumped until clean grease came, turning the shaft'),
-          rightOf(
-            'fill.settled',
-            'After a few turns',
-            { topped: 'pumped again, exit plug in', not: 'not looked again' },
-            'topped',
-            'The first grease finds its way between the balls. Turn it, pump again, then close the exit.',
-            'not-topped',
-          ),
-        ]
-  const fillStep = (id: string, when: Condition, how: string): StepDraft => ({
+  const fillStep = (id: 'fill-stand' | 'fill-mounted', when: Condition): StepDraft => ({
     id,
-    needsToo: id !== 'fill-stand' && joined ? ['leak-joined'] : [],
-    what: oil ? `Fill with oil, ${how}` : `Fill with grease, ${how}`,
+    needs:
+      id === 'fill-stand'
+        ? ['leak-case', 'turn-closed', 'leak-found', 'drain', 'service', 'tighten']
+        : [
+            'join',
+            'leak-case',
+            'turn-closed',
+            'leak-found',
+            'drain',
+            'service',
+            'tighten',
+            ...(joinedTest ? ['leak-joined'] : []),
+            'ring-mounted',
+          ],
+    what: `Fill with ${oil ? 'oil' : 'grease'}, ${id === 'fill-stand' ? 'on the stand' : 'mounted'}`,
     why: 'From below, so that no air stays above the gears.',
-    appliesWhen: { all: [FITTED, when] },
+    appliesWhen: { all: [fills, when] },
     school: 'filling',
     wants: oil ? alsoAsks(sheet, 'oilCapacityMl') : undefined,
-    gates: fillNeeds,
+    gates: id === 'fill-stand' ? proved.filter((g) => g.when !== joined) : proved,
     consumables: [oil ? `${sheet.oilCapacityMl ?? ''} ml gear oil` : 'Grease', 'New gaskets'],
     ...(oil ? {} : { caution: 'A grease gun injects through skin and blows seals: slowly, exit open.' }),
+    instruct: fillLines,
     asks: fillAsks(),
   })
+  // what is joined by an oil joint is proved joined before it is filled; a grease packing is done on the bench
+  const onStand: Condition = !oil
+    ? ALWAYS
+    : {
+        all: [
+          { fact: 'school.filling', is: 'stand' },
+          { not: { fact: 'plan.apart', is: false } },
+          ...(joinedTest
+            ? [{ not: { any: [UNIT, { fact: 'plan.proves-joined', is: true }] } } as Condition]
+            : []),
+        ],
+      }
+  const propGone: Condition = {
+    all: [FITTED, { any: [UNIT, { fact: 'plan.hub', is: true }, { fact: 'plan.joins', is: true }] }],
+  }
+  const nutHints = (torque: { min?: number; max?: number }): Instruct[] => {
+    const low = torque.min ?? 0
+    const middle = torque.max === undefined ? low : (low + torque.max) / 2
+    return [
+      bySchool(
+        'prop-nut',
+        'low-end',
+        `Set the wrench to the low end, ${low} Nm, then on to where the tabs meet.`,
+      ),
+      bySchool(
+        'prop-nut',
+        'middle',
+        `Set the wrench to the middle, ${middle} Nm, then on to where the tabs meet.`,
+      ),
+      bySchool('prop-nut', 'feel', 'By feel, then on to the lock; what was set is entered all the same.'),
+    ]
+  }
   const propeller: StepDraft | null = bench.propeller && {
     id: 'propeller',
+    needs: bench.propeller.afterRun
+      ? ['first-run']
+      : ['join', 'turn-closed', 'strike', 'service', 'ring-mounted'],
     what: 'Fit the propeller',
     why: 'Through the teeth a nut torque breaks what you have just set.',
-    appliesWhen: FITTED,
+    appliesWhen: propGone,
     place: 'end:aft',
     school: 'prop-nut',
     caution: 'Battery off and key out. Blade blocked on wood.',
     ...(bench.propeller.kind === 'tabs' ? { figures: wrenchFigures('prop') } : {}),
-    asks: [
+    instruct: [
       ...(bench.shifts
         ? [
-            rightOf(
-              'prop.gear',
-              'While the nut was tightened it stood in',
-              { neutral: 'neutral, a blade blocked on wood', gear: 'gear' },
-              'neutral',
-              'In gear the torque goes through the teeth. Neutral, and block a blade on wood.',
+            say(
+              'Neutral, and a blade blocked on wood: in gear the torque goes through the teeth.',
               'prop-in-gear',
             ),
           ]
         : []),
-      tick('prop.splines', 'Splines greased thinly, washers and hub in order, taper the right way'),
+      say('Splines greased thinly, taper the right way; washers and hub in order.'),
+      ...(sheet.further?.propellers ?? []).map((p) =>
+        say(
+          `${p.name}: ${[...(p.washers ?? [])].join(', ')}${p.turnsForward ? `; turns ${p.turnsForward} going forward` : ''}.`,
+        ),
+      ),
       ...(bench.propeller.kind === 'tabs'
+        ? nutHints(bench.propeller.torqueNm)
+        : [say('Shear pin in, cap clocked to the hole, split pin flared both ways.')]),
+    ],
+    asks:
+      bench.propeller.kind === 'tabs'
         ? [
             ...torqueAsks('prop', 'Propeller nut', bench.propeller.torqueNm),
             {
               ...number('prop.tabs', `Tabs in their slots (this drive: ${bench.propeller.tabs})`, '', {
                 whole: true,
+                max: 20,
               }),
               must: { fact: 'prop.tabs', atLeast: bench.propeller.tabs } as const,
               wrong: `The sheet asks for ${bench.propeller.tabs} tabs. Advance the nut to where they meet, never back.`,
@@ -124,42 +178,67 @@ export function finishSteps(sheet: DriveSheet, after: string): Step[] {
             },
             number('prop.threads', `Threads showing (at least ${bench.propeller.threads})`, '', {
               min: bench.propeller.threads,
+              max: 40,
               whole: true,
             }),
           ]
-        : [tick('prop.pin', 'Shear pin in, cap clocked to the hole, split pin flared both ways')]),
-    ],
+        : [],
   }
   const nut = lackingUnder(sheet, 'bench.propeller')
-  const propellerLater =
-    nut.length > 0 &&
-    wantingStep(nut, {
+  const propellerLater = nut.length > 0 && {
+    ...wantingStep(nut, {
       id: 'propeller',
       what: 'Fit the propeller',
       why: 'Through the teeth a nut torque breaks what you have just set.',
-      appliesWhen: FITTED,
+      appliesWhen: propGone,
       place: 'end:aft',
-    })
-  return inOrder('finish', after, [
-    fillStep('fill-stand', { fact: 'school.filling', is: 'stand' }, 'on the stand'),
+    }),
+    needs: ['first-run'],
+  }
+  return inOrder('finish', undefined, [
+    fillStep('fill-stand', onStand),
     !bench.propeller?.afterRun && propeller,
     bench.anodes !== null && {
       id: 'anode',
+      needs: ['approve', 'receive'],
       what: 'Anodes by the water',
       why: 'The wrong alloy does not protect, or is gone in a summer.',
-      appliesWhen: FITTED,
+      appliesWhen: {
+        all: [FITTED, { any: [UNIT, { fact: 'plan.anode', is: true }, { fact: 'plan.scope', is: 'full' }] }],
+      },
+      instruct: [
+        say('Salt: zinc or aluminium. Brackish: aluminium. Fresh: magnesium or aluminium.'),
+        say('Bare metal under it, bonding washers in, never painted.'),
+      ],
       asks: [
         mustHold(
-          pick('anode.alloy', bench.anodes, { zinc: 'zinc', aluminium: 'aluminium', magnesium: 'magnesium' }),
+          pick('anode.alloy', bench.anodes, {
+            zinc: 'zinc',
+            aluminium: 'aluminium',
+            magnesium: 'magnesium',
+            kept: 'the old ones, good for another year',
+          }),
           { fact: 'anode.fits', is: true },
           'Not the alloy for this water: zinc or aluminium in salt, aluminium in brackish, magnesium or aluminium in fresh.',
         ),
-        tick('anode.contact', 'Bare metal under it, bonding washers in, not painted'),
       ],
     },
-    fillStep('fill-mounted', { fact: 'school.filling', is: 'mounted' }, 'mounted'),
+    oil && fillStep('fill-mounted', { not: onStand }),
     {
       id: 'first-run',
+      needs: [
+        'fill-stand',
+        'fill-mounted',
+        'join',
+        'shift-check',
+        'ring-mounted',
+        'anode',
+        'turn-closed',
+        'tighten',
+        'service',
+        ...(bench.propeller && !bench.propeller.afterRun ? ['propeller'] : []),
+        ...(joinedTest ? ['leak-joined'] : []),
+      ],
       what: 'First run',
       why: bench.telltale
         ? 'Water at the telltale soon, or stop; then look for drips.'
@@ -167,13 +246,31 @@ export function finishSteps(sheet: DriveSheet, after: string): Step[] {
       appliesWhen: FITTED,
       caution:
         bench.propeller && !bench.propeller.afterRun
-          ? 'Exhaust outdoors, in the tank or the water with the propeller on; nobody behind it. Never shift at high speed.'
-          : 'Exhaust outdoors, no loose gloves near a turning shaft, propeller off on the hose. Never shift at high speed.',
-      gates: [gate({ known: 'fill.settled' }, 'Nothing has been filled in yet.')],
+          ? 'Exhaust outdoors, in the tank or the water with the propeller on; nobody behind it. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.'
+          : 'Exhaust outdoors, no loose gloves near a turning shaft, propeller off on the hose. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.',
+      gates: [
+        gate(
+          { any: [{ known: 'fill.topped' }, { not: { any: [UNIT, { fact: 'plan.drains', is: true }] } }] },
+          'Nothing has been filled in yet.',
+        ),
+      ],
+      instruct: [
+        ...(bench.telltale ? [say('No water at the telltale within seconds: stop, look at the tube.')] : []),
+        ...(bench.shifts ? [say('All three gears at idle.')] : []),
+      ],
+      counts: [
+        gate(
+          { fact: 'run.result', is: 'good' },
+          'Something is not right: find the place, open a repair loop for it, and run it again.',
+        ),
+      ],
       asks: [
-        tick('run.quiet', 'Runs quietly, no drips'),
-        ...(bench.telltale ? [tick('run.water', 'Water at the telltale')] : []),
-        ...(bench.shifts ? [tick('run.shifts', 'Shifted through all three at idle')] : []),
+        pick('run.result', 'It runs', {
+          good: bench.telltale ? 'quiet, dry, with water at the telltale' : 'quiet and dry',
+          drips: 'with a drip',
+          noise: 'with a noise',
+          ...(bench.telltale ? { 'no-water': 'without water' } : {}),
+        }),
         text('run.heard', 'What was heard or seen', { optional: true }),
       ],
     },
@@ -184,16 +281,44 @@ export function finishSteps(sheet: DriveSheet, after: string): Step[] {
       role: 'hands-over',
       what: 'Hand it over',
       why: 'The record is where the next rebuild starts.',
-      needsToo: ['approve'],
-      asks: [
-        mustHold(
-          number('out.open-closed', 'Open items from receiving that are settled', '', { whole: true }),
-          { fact: 'out.open-closed', sameAs: 'in.open-items' },
-          'Open items from receiving are not all settled. Settle them, or hand them over in writing.',
-        ),
-        text('out.remarks', 'To be said to the owner', { optional: true }),
-        tick('out.tag', 'Tag on the unit, next service said'),
+      needs: [
+        'receive',
+        'approve',
+        'first-run',
+        'propeller',
+        'anode',
+        'leak-found',
+        'strike',
+        'service',
+        'fill-stand',
+        'fill-mounted',
+        'waiting',
       ],
+      instruct: [say('Tag on the unit, next service said.')],
+      gates: [
+        gate(
+          { fact: 'open-items.left', is: 0 },
+          'Open items are left: close each by name, or hand it over in writing there.',
+        ),
+        ...(bench.leak
+          ? [
+              {
+                ...gate(
+                  {
+                    any: [
+                      { not: UNIT },
+                      { fact: 'estimate.choice', is: 'stop' },
+                      { fact: 'leak-case.verdict', is: 'tight' },
+                    ],
+                  },
+                  'A unit that somebody else closed is not handed over untested: prove it tight.',
+                ),
+                firm: true,
+              },
+            ]
+          : []),
+      ],
+      asks: [text('out.remarks', 'To be said to the owner', { optional: true })],
     },
   ])
 }

@@ -1,58 +1,83 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { gate, inOrder, rightOf, text, tick } from '../make.ts'
-import type { Step } from '../route.ts'
+import { gate, inOrder, listFrom, say, text } from '../make.ts'
+import type { Gate, Step } from '../route.ts'
+import { where, whereOff } from './rebuild.ts'
+
+/** What the stamps and the counted turns must not contradict before money is spent, or the unit goes back on. */
+export const rightDrive = (sheet: DriveSheet): Gate[] => [
+  gate(
+    { not: { fact: 'id.agrees', is: false } },
+    'The stamp is that of another variant. Move the job to its sheet (Details, top right), or correct the answer at the stamps.',
+    'variant',
+  ),
+  gate(
+    { not: { fact: 'ratio.agrees', is: false } },
+    `Turns or teeth do not make the ${sheet.ratio?.overall ?? 'ratio'} of this sheet. A lower or upper of another ratio is on it: find out before anything is bought.`,
+    'lower-ratio',
+  ),
+]
 
 /** Clean, look at every part, decide, and have it approved. */
-export function inspectSteps(sheet: DriveSheet, after: string): Step[] {
-  return inOrder('inspect', after, [
-    {
-      id: 'clean',
-      what: 'Clean parts and case',
-      why: 'Dirt hides pits, and grit makes new ones.',
-      caution: 'Solvent: air, gloves, no flame. Chlorinated cleaner gives poison gas with heat.',
-      consumables: ['Solvent', 'Brushes', 'Lint-free cloth'],
-      asks: [
-        rightOf(
-          'clean.solvent',
-          'Solvent on paint and rubber',
-          { kept: 'kept off', got: 'some got on' },
-          'kept',
-          'Solvent swells seals and lifts paint. Wipe it off; rubber that was wet is new.',
-          'solvent',
-        ),
-        rightOf(
-          'clean.case',
-          'The case inside, after wire and scraper',
-          { clear: 'looked at with a lamp: nothing in it', shavings: 'shavings in it, or not looked' },
-          'clear',
-          'Shavings from cleaning run straight into the bearings. Wash and look again with a lamp.',
-          'shavings',
-        ),
-      ],
-    },
-    {
-      id: 'inspect',
-      what: 'Grade every part',
-      why: 'Each goes back, gets dressed, or is replaced: with a reason.',
-      page: 'grades',
-      picture: true,
-      tools: ['Lens', 'Indicator', 'Micrometer'],
-      gates: [
-        gate({ fact: 'grades.open', is: 0 }, 'Parts in the row have no grade yet: look at the grades.'),
-      ],
-      asks: [],
-    },
-  ]).concat(
-    inOrder('parts', 'inspect', [
+export function inspectSteps(sheet: DriveSheet): Step[] {
+  const opens = whereOff('opens')
+  const judges = whereOff('judges')
+  const ringSizes = (sheet.further?.sealDetails ?? []).filter((d) => d.size)
+  return [
+    ...inOrder('inspect', undefined, [
+      {
+        id: 'clean',
+        needs: ['apart'],
+        appliesWhen: opens,
+        what: 'Clean parts and case',
+        why: 'Dirt hides pits, and grit makes new ones.',
+        caution:
+          'Solvent: air, gloves, no flame; a respirator where old coatings are sanded. Chlorinated cleaner gives poison gas with heat.',
+        consumables: ['Solvent', 'Brushes', 'Lint-free cloth'],
+        instruct: [
+          say(
+            'Solvent off paint and rubber: it swells seals and lifts paint. Rubber that was wet with it is new.',
+            'solvent',
+          ),
+          say(
+            'After wire and scraper the case is washed out and looked through with a lamp: shavings run straight into the bearings.',
+            'shavings',
+          ),
+        ],
+      },
+      {
+        id: 'inspect',
+        bySelf: true,
+        needs: ['clean', 'loose-metal'],
+        appliesWhen: judges,
+        what: 'Grade what came off',
+        why: 'Each goes back, gets dressed, or is replaced: with a reason. A rounded dog takes its mating gear with it.',
+        page: 'grades',
+        picture: true,
+        tools: ['Lens', 'Indicator', 'Micrometer'],
+        gates: [
+          gate({ fact: 'grades.open', is: 0 }, 'Parts in the row have no grade yet: look at the grades.'),
+        ],
+        asks: [],
+      },
+    ]),
+    ...inOrder('parts', undefined, [
       {
         id: 'approve',
+        bySelf: true,
+        needs: ['inspect', 'strike', 'identify', 'ratio'],
+        appliesWhen: { any: [judges, { fact: 'plan.mode', oneOf: ['strike', 'look'] }] },
         what: 'Estimate, and the owner decides',
         why: 'One bent shaft can be a small repair or the whole drive; nobody else pays for the answer.',
         page: 'estimate',
         gates: [
+          ...rightDrive(sheet),
           gate(
             { known: 'estimate.choice' },
             'No decision of the owner is recorded yet: make the estimate and record who agreed to what.',
+          ),
+          gate(
+            { not: { fact: 'estimate.outgrown', is: true } },
+            'More was condemned since the owner decided, and it costs more: ask him again.',
           ),
         ],
         asks: [],
@@ -60,36 +85,40 @@ export function inspectSteps(sheet: DriveSheet, after: string): Step[] {
       {
         id: 'parts-in',
         role: 'parts-arrive',
-        what: 'Compare every new part with the old one',
+        needs: ['approve'],
+        appliesWhen: where('renews'),
+        what: 'Tick off what arrives, and hold new against old',
         why: 'Early and late parts of one drive differ by a groove or a bore.',
-        appliesWhen: { fact: 'estimate.choice', is: 'rebuild' },
         page: 'estimate',
-        asks: [
-          tick('parts.compared', 'Lengths, grooves and seats compared, old beside new'),
-          rightOf(
-            'parts.bores',
-            'Bearings that look alike',
-            { told: 'bores measured, told apart', sight: 'taken by sight' },
-            'told',
-            'Two bearings of one outside differ in the bore. Measure each before it is pressed.',
+        instruct: [
+          say('New beside old: length, grooves, bore, seats. Colour is not enough.'),
+          say(
+            'Bearings that look alike differ in the bore: measure each before it is pressed.',
             'look-alike',
           ),
-          tick('parts.rings', 'O-rings laid out by size against their grooves'),
+          ...(ringSizes.length
+            ? [
+                say(
+                  `O-rings and seals by size against their grooves: ${ringSizes.map((d) => `${d.name.toLowerCase()} ${d.size}`).join('; ')}.`,
+                ),
+              ]
+            : [say('O-rings of the kit laid out by size against their grooves before the first goes in.')]),
           ...(sheet.bench.thrustHub
             ? [
-                rightOf(
-                  'parts.hub',
-                  `Thrust hub (this drive: ${sheet.bench.thrustHub.toLowerCase()})`,
-                  { fits: 'the one for the propeller fitted', other: 'another' },
-                  'fits',
-                  'The wrong hub lets the propeller ride on the carrier. Get the one that belongs to this propeller.',
+                say(
+                  `Thrust hub of this drive: ${sheet.bench.thrustHub.toLowerCase()}. Another lets the propeller ride on the carrier.`,
                   'wrong-hub',
                 ),
               ]
             : []),
-          text('parts.short', 'Short delivery: what is reused, and why', { optional: true }),
+        ],
+        asks: [
+          listFrom('parts.arrived', 'Arrived and compared', { of: 'orders' }),
+          text('parts.short', 'Not here: what is reused in its place, and why', {
+            when: { not: { fact: 'parts.complete', is: true } },
+          }),
         ],
       },
     ]),
-  )
+  ]
 }

@@ -1,163 +1,190 @@
+import type { Condition } from '../facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { gate, inOrder, mustHold, number, pick, rightOf, tick } from '../make.ts'
-import type { Step } from '../route.ts'
-import { leakStep } from './leak-steps.ts'
+import { bySchool, gate, inOrder, listOf, mustHold, pick, say, seen } from '../make.ts'
+import type { Gate, Step } from '../route.ts'
+import { attitudeOf, leverOf } from './attitudes.ts'
 import { ringNut } from './close.ts'
-import { FITTED } from './rebuild.ts'
+import { rightDrive } from './inspect.ts'
+import { leakStep } from './leak-steps.ts'
+import { FITTED, UNIT, where } from './rebuild.ts'
 
-/** Nothing is joined before the case is proved, where it can be. */
-const tightCase = (sheet: DriveSheet) =>
+/** Nothing is joined before the case is proved, where it has to be and can be. */
+const tightCase = (sheet: DriveSheet): Gate[] =>
   sheet.bench.leak
     ? [
         gate(
-          { fact: 'leak-case.verdict', is: 'tight' },
+          { any: [PROVED_ELSEWHERE, { fact: 'leak-case.verdict', is: 'tight' }] },
           'The case is not proved tight: find the leak, mend it, and test it again.',
         ),
       ]
     : []
 
+/** The plan asks for no proof of the case, and no whole unit came. */
+export const PROVED_ELSEWHERE: Condition = {
+  all: [{ not: { fact: 'plan.proves', is: true } }, { not: UNIT }],
+}
+
+/** Fasteners that are easily forgotten, each by its place. */
+function hiddenOptions(sheet: DriveSheet): Record<string, string> {
+  const { hidden } = sheet.bench
+  if (!hidden) return {}
+  const own = (sheet.fasteners ?? []).filter((f) => f.hidden)
+  if (own.length)
+    return Object.fromEntries(
+      own.map((f, i) => [
+        `h${i + 1}`,
+        `${f.name}${f.where ? `, ${f.where}` : ''}${f.count > 1 ? ` (${f.count})` : ''}`,
+      ]),
+    )
+  return Object.fromEntries(
+    Array.from({ length: hidden.count }, (_, i) => [`h${i + 1}`, `${i + 1}. ${hidden.where}`]),
+  )
+}
+
 /** Put it back: halves joined in one gear, by hand, with nothing forgotten. */
-export function joinSteps(sheet: DriveSheet, after: string): Step[] {
+export function joinSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
   const to = bench.joins?.to ?? 'its place'
   const geared = sheet.meshes.length > 0
-  return inOrder('join', after, [
+  const gear = bench.joins?.gear ?? 'neutral'
+  const joins: Condition = { all: [FITTED, { any: [UNIT, { fact: 'plan.joins', is: true }] }] }
+  const hidden = hiddenOptions(sheet)
+  const before = ['leak-case', 'turn-closed', 'tighten', 'unit-look', 'unit-ratio']
+  const eye = [
+    bench.captive && `${bench.captive.toLowerCase()} in place`,
+    bench.waterTube && 'the water tube',
+    geared ? 'the end face of the shaft' : 'belt and keys',
+  ].filter(Boolean)
+  return inOrder('join', undefined, [
     bench.shifts && {
       id: 'join-gear',
-      what: `Both halves in ${bench.joins?.gear ?? 'neutral'}`,
+      needs: before,
+      what: `Both halves in ${gear}`,
       why: 'Joined in different gears the rod is a tooth off, and nothing shifts.',
-      appliesWhen: FITTED,
-      gates: tightCase(sheet),
-      asks: [
-        pick('join.this', 'This half stands in', {
-          neutral: 'neutral',
-          forward: 'forward',
-          reverse: 'reverse',
-        }),
-        mustHold(
-          pick('join.other', `The other (${to}) stands in`, {
-            neutral: 'neutral',
-            forward: 'forward',
-            reverse: 'reverse',
-          }),
-          {
-            all: [
-              { fact: 'join.other', sameAs: 'join.this' },
-              { fact: 'join.this', is: bench.joins?.gear ?? 'neutral' },
-            ],
-          },
-          `Both belong in ${bench.joins?.gear ?? 'neutral'}. Shift the one that is not, and prove it by turning.`,
+      appliesWhen: joins,
+      instruct: [
+        say(
+          `This half and ${to}: both in ${gear}. Prove each by turning it before they meet.`,
           'gears-differ',
         ),
+        ...leverOf(sheet, 'joining'),
       ],
     },
     {
       id: 'splines',
+      needs: before,
       what: geared ? 'Grease splines, and nothing else' : 'Thread the belt, seat the pulleys',
       why: geared
         ? 'Grease trapped on the end face locks the shaft like a ram.'
         : 'Once the halves meet there is no way in for a belt.',
-      appliesWhen: FITTED,
+      appliesWhen: joins,
       school: 'splines',
-      gates: bench.shifts ? [] : tightCase(sheet),
-      asks: [
+      holdPoint: true,
+      instruct: [
         ...(geared
           ? [
-              rightOf(
-                'join.end-face',
-                'End face of the shaft',
-                { clean: 'wiped clean', greased: 'greased' },
-                'clean',
-                'Grease on the end face is trapped when the splines close, and holds the halves apart. Wipe it off.',
-                'shaft-end',
-              ),
+              bySchool('splines', 'thin', 'A thin film on both splines.'),
+              bySchool('splines', 'heavy', 'Heavy on the shaft, away from its end.'),
+              bySchool('splines', 'female', 'In the female spline only.'),
+              say('End face of the shaft wiped clean.', 'shaft-end'),
             ]
-          : [tick('join.belt', 'Belt threaded, keys in, taper bushes drawn in order')]),
+          : [
+              say(
+                'Belt threaded, keys in, taper bushes drawn in order, jacked off with their own screw if one sits wrong.',
+              ),
+            ]),
         ...(bench.captive
-          ? [
-              rightOf(
-                'join.captive',
-                `${bench.captive} (goes in only while it is apart)`,
-                { in: 'is in', not: 'not yet' },
-                'in',
-                `${bench.captive} can only go in now. Once it is joined there is no room.`,
-                'captive-bolt',
-              ),
-            ]
+          ? [say(`${bench.captive}: in now. Once it is joined there is no room.`, 'captive-bolt')]
           : []),
         ...(bench.waterTube
           ? [
-              rightOf(
-                'join.tube',
-                'The water tube',
-                { right: bench.waterTube.toLowerCase(), other: 'the other way, or not sure' },
-                'right',
-                `${bench.waterTube}. Turned round it folds its grommet, and no water comes.`,
+              say(
+                `Water tube: ${bench.waterTube.toLowerCase()}. Turned round it folds its grommet, and no water comes.`,
                 'tube-down',
               ),
             ]
           : []),
       ],
+      asks: [seen('splines', eye.join(', '))],
     },
     {
       id: 'join',
+      needs: ['splines', ...(bench.shifts ? ['join-gear'] : [])],
       what: `Join it to ${to}`,
       why: 'It goes up flush by hand, or something is not lined up.',
-      appliesWhen: FITTED,
+      appliesWhen: joins,
       school: 'lifting',
+      attitude: attitudeOf(sheet),
+      gates: [...tightCase(sheet), ...rightDrive(sheet), ...unitFits(sheet)],
       caution:
-        'It drops when the splines align: fingers out of the gap. A tilted drive hangs on its mechanical lock, not on the hydraulics.',
-      asks: [
-        rightOf(
-          'join.gap',
-          'The gap closed',
-          { hand: 'by hand, turning the shaft a little', bolts: 'with the bolts' },
-          'hand',
-          'Bolts that pull a case up break it or bend the shaft. Back off, turn the shaft a little, look at the tube.',
+        'It drops when the splines align: fingers out of the gap. A tilted drive hangs on its mechanical lock, not on the hydraulics; a stand for both halves.',
+      instruct: [
+        bySchool('lifting', 'lower-up', 'Lift the lower to the upper, which stays on the boat.'),
+        bySchool(
+          'lifting',
+          'upper-down',
+          'Set the upper on the lower, both on a stand that holds the joined weight.',
+        ),
+        bySchool('lifting', 'by-boat', 'What is on the boat stays there, the other half comes to it.'),
+        say(
+          'The gap closes by hand, turning the shaft a little. Bolts that pull a case up break it.',
           'pulled-up',
         ),
         ...(bench.shiftRod
-          ? [
-              rightOf(
-                'join.notch',
-                bench.shiftRod,
-                { free: 'screw passes without drag', drags: 'screw drags' },
-                'free',
-                'A dragging screw cuts both threads: the notch is not under it. Line the rod up.',
-                'shift-notch',
-              ),
-            ]
-          : []),
-        ...(bench.hidden
-          ? [
-              number(
-                'join.hidden',
-                `Hidden fasteners fitted (${bench.hidden.count}, ${bench.hidden.where})`,
-                '',
-                { min: bench.hidden.count, whole: true },
-              ),
-            ]
+          ? [say(`${bench.shiftRod}: the screw passes without drag, or it cuts both threads.`, 'shift-notch')]
           : []),
       ],
+      asks: bench.hidden
+        ? [
+            mustHold(
+              listOf('join.hidden', 'Hidden fasteners, fitted', hidden),
+              { fact: 'join.hidden', is: Object.keys(hidden).join(' ') },
+              'One that nobody sees is easily left out. Fit it, then tick it.',
+            ),
+          ]
+        : [],
     },
-    ringNut(bench, 'ring-mounted'),
+    bench.lockTabs !== null && ringNut(bench, 'ring-mounted', ['join', 'tighten', 'turn-closed']),
     bench.shifts && {
       id: 'shift-check',
+      needs: ['join', 'turn-closed'],
       what: 'Shift check, both ends',
       why: 'Neutral free, forward in, neutral again, reverse in: at the lever and at the shaft.',
-      appliesWhen: FITTED,
+      appliesWhen: { all: [FITTED, { any: [joins, where('shift'), where('opens')] }] },
+      counts: [
+        gate(
+          { fact: 'shift.result', is: 'agree' },
+          'Lever and shaft do not agree: adjust rod or clamp until all four do, then check again.',
+        ),
+      ],
       asks: [
-        tick('shift.neutral', 'Neutral: shaft free, at both ends'),
-        tick('shift.forward', 'Forward engaged'),
-        tick('shift.neutral-again', 'Neutral again'),
-        tick('shift.reverse', 'Reverse engaged'),
+        pick('shift.result', 'Neutral, forward, neutral, reverse', {
+          agree: 'all four right at both ends',
+          off: 'one of them is not',
+        }),
       ],
     },
     bench.joins?.oilJoint &&
       leakStep(bench.joins.oilJoint, 'leak-joined', {
         what: 'Prove it tight again, joined, before any filling',
         why: 'The joint between the halves has not been tested yet. Both volumes count, and the lower of the two limits.',
-        appliesWhen: FITTED,
+        appliesWhen: { all: [FITTED, { any: [UNIT, { fact: 'plan.proves-joined', is: true }] }] },
+        needs: ['join', ...(bench.lockTabs?.reachedMounted ? ['ring-mounted'] : [])],
       }),
   ])
 }
+
+/** A unit that came with another ratio belongs on no boat of ours. */
+const unitFits = (sheet: DriveSheet): Gate[] =>
+  sheet.meshes.length
+    ? [
+        gate(
+          { not: { fact: 'unit.ratio-agrees', is: false } },
+          `Not the ${sheet.ratio?.overall ?? 'ratio'} of the drive that came off: this unit does not belong on that boat.`,
+        ),
+        gate(
+          { not: { fact: 'unit.agrees', is: false } },
+          'The code of this unit is that of another variant: send it back, or correct the answer.',
+        ),
+      ]
+    : []

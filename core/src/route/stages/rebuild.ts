@@ -1,15 +1,40 @@
 import type { Condition } from '../facts.ts'
 
-/**
- * From here on the drive is rebuilt: as long as the owner has not decided otherwise, these steps belong to the job (they
- * are shut until he has decided).
- */
-export const REBUILD: Condition = {
-  not: { fact: 'estimate.choice', oneOf: ['exchange', 'used', 'stop'] },
+/** The owner has not decided against working on this very drive; as long as he has not decided at all, it is shown. */
+const OURS: Condition = { not: { fact: 'estimate.choice', oneOf: ['exchange', 'used', 'stop'] } }
+
+/** The owner takes a whole unit instead, or one was bought in, or it comes back from elsewhere: looked over, proved, joined, filled, run. */
+export const UNIT: Condition = {
+  any: [
+    { fact: 'estimate.choice', oneOf: ['exchange', 'used'] },
+    { fact: 'plan.mode', oneOf: ['unit', 'refit'] },
+  ],
 }
 
-/** The owner takes a whole unit instead: it is looked over, proved, joined, filled and run like any other. */
-export const UNIT: Condition = { fact: 'estimate.choice', oneOf: ['exchange', 'used'] }
+/** Something goes back on the boat: rebuilt here, or as a whole unit. */
+export const FITTED: Condition = {
+  all: [
+    { not: { fact: 'estimate.choice', is: 'stop' } },
+    {
+      any: [
+        { fact: 'plan.fits', is: true },
+        { fact: 'estimate.choice', oneOf: ['exchange', 'used'] },
+      ],
+    },
+  ],
+}
 
-/** Something goes back on the boat, rebuilt here or bought as a whole. */
-export const FITTED: Condition = { not: { fact: 'estimate.choice', is: 'stop' } }
+const plan = (name: string): Condition => ({ fact: `plan.${name}`, is: true })
+
+/** Something of the drive itself comes off before it is built back. */
+export const TAKEN_OFF: Condition = plan('takes-off')
+/** Parts come off, and the drive is built back by us. */
+export const BUILT_BACK: Condition = { all: [OURS, plan('takes-off'), plan('fits')] }
+/** The same, as far as the plan says that it is touched: `lips`, `sets`, `closes` (plan.ts). */
+export const where = (...names: string[]): Condition => ({ all: [OURS, plan('fits'), ...names.map(plan)] })
+/** The same before the owner decides. */
+export const whereOff = (...names: string[]): Condition => ({ all: names.map(plan) })
+/** A whole unit, or what the plan says of this one. */
+export const unitOr = (name: string): Condition => ({
+  all: [FITTED, { any: [UNIT, plan(name)] }],
+})

@@ -1,25 +1,43 @@
 import type { Axis, DriveSheet } from '../../drives/sheet.ts'
 import { inWords } from '../../units/format.ts'
-import { inOrder, number, pick, rightOf, text, tick } from '../make.ts'
+import { bySchool, inOrder, number, pick, say, text } from '../make.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
+import { whereOff } from './rebuild.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** Shafts whose runout can be read while it is together: those that lie and come out of the case. */
 export const shaftsAtStrike = (sheet: DriveSheet): Axis[] => sheet.axes.filter((a) => a.line === 'horizontal')
 
+/** A blow is looked into where one was told of, or may have been, or where that is what the job is for. */
+const STRUCK = {
+  any: [
+    { fact: 'in.struck', oneOf: ['yes', 'unknown'] },
+    { fact: 'plan.mode', is: 'strike' },
+  ],
+}
+/** The case tells most before it is opened. */
+const AS_FOUND = {
+  any: [
+    { fact: 'plan.opens', is: true },
+    { fact: 'plan.mode', oneOf: ['look', 'test', 'strike'] },
+  ],
+}
+
 /** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */
 export function receiveSteps(sheet: DriveSheet): Step[] {
-  const { bench } = sheet
+  const { bench, further } = sheet
   const stamps = sheet.ratio?.stamps ?? []
   const geared = sheet.meshes.length > 0
   const asFound = sheet.measures.filter((m) => m.kind !== 'depth')
-  // what nobody has counted yet agrees with nothing
-  const counted = lackingUnder(sheet, 'gears').length === 0
   const tests = lackingUnder(sheet, 'bench.leak')
-  const zones = Object.fromEntries(
-    sheet.runoutLimits.map((l, i) => [`z${i}`, `${l.zone.toLowerCase()}, limit ${inWords(l.tirMm, 'mm')}`]),
-  )
+  const oil = bench.lubricant === 'oil'
+  const asFoundTest = {
+    what: 'Leak test as found, before opening',
+    why: 'It shows where to look, and is the before to the after.',
+    appliesWhen: AS_FOUND,
+    needs: ['drain'],
+  }
   return inOrder('receive', undefined, [
     {
       id: 'receive',
@@ -27,6 +45,9 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       why: 'A recent opening, a strike or a season of salt changes where to look.',
       page: 'faults',
       caution: `About ${bench.weightKg} kg: rated stand, ${bench.weightKg > 20 ? 'two people or a hoist' : 'both hands'}. An inverted motor: fuel, oil and battery off first.`,
+      instruct: [
+        say('What is wrong already (a plug, lock or gasket of another unit) goes on the list of open items.'),
+      ],
       asks: [
         pick('in.opened', 'Opened before', {
           no: 'never',
@@ -35,51 +56,50 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
           unknown: 'nobody knows',
         }),
         pick('in.struck', 'Struck or grounded', { no: 'no', yes: 'yes', unknown: 'nobody knows' }),
-        number('in.open-items', 'Things that are wrong already (plug, lock or gasket of another unit)', '', {
-          whole: true,
-          max: 200,
-        }),
-        text('in.open-list', 'Which', { optional: true }),
       ],
     },
     stamps.length > 0 && {
       id: 'identify',
+      needs: ['receive'],
       what: 'Identify drive and variant by its stamps',
       why: 'A look-alike bolts on, and takes other numbers.',
       tools: ['Wire brush', 'Lamp'],
-      asks: [
-        rightOf(
-          'id.stamp',
-          'Code stamped on the case',
-          Object.fromEntries([
-            ...stamps.map((s) => [s.code, `${s.code} (${s.teeth})`]),
-            ['other', 'another, or none to be read'],
-          ]),
-          stamps.filter((s) => s.own).map((s) => s.code),
-          `That is not the drive of this sheet (${stamps.find((s) => s.own)?.code}). Open the job with the sheet of that variant: its windows are others.`,
+      instruct: [
+        ...(further?.stampsAt ? [say(`The stamps: ${further.stampsAt}.`)] : []),
+        say(
+          `This sheet is for ${stamps
+            .filter((s) => s.own)
+            .map((s) => s.code)
+            .join(' or ')}. With another code nothing is bought or joined until the job has the right sheet.`,
           'variant',
         ),
+      ],
+      asks: [
+        pick('id.stamp', 'Code stamped on the case', {
+          ...Object.fromEntries(stamps.map((s) => [s.code, `${s.code} (${s.teeth})`])),
+          other: 'another code',
+          none: 'none to be read',
+        }),
+        text('id.other', 'The other code, as it stands there', { when: { fact: 'id.stamp', is: 'other' } }),
       ],
     },
     geared && {
       id: 'ratio',
+      needs: ['receive'],
+      appliesWhen: { any: [whereOff('meshes'), { fact: 'plan.mode', oneOf: ['look', 'refit'] }] },
       wants: alsoAsks(sheet, 'gears'),
       what: 'Count the ratio by turns, then by teeth',
       why: 'Stamps get swapped with covers; turns and teeth do not.',
       place: `gear:${sheet.meshes[0]!.pinion}`,
+      caution: bench.propeller ? 'Battery off and key out before hands turn a propeller.' : undefined,
+      instruct: [
+        ...(sheet.ratio
+          ? [say(`This sheet: ${sheet.ratio.overall}. Ten turns of the output are enough.`)]
+          : []),
+      ],
       asks: [
         number('ratio.input-turns', 'Turns at the input', 'turns', { min: 0.5, max: 200 }),
-        !counted
-          ? number('ratio.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 })
-          : {
-              ...number('ratio.output-turns', 'Turns at the output meanwhile', 'turns', {
-                min: 0.5,
-                max: 200,
-              }),
-              must: { fact: 'ratio.agrees', is: true },
-              wrong: `Turns or teeth do not make the ${sheet.ratio?.overall ?? ''} of this sheet. A lower or upper of another ratio is on it: find out before anything is bought.`,
-              slip: 'lower-ratio',
-            },
+        number('ratio.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 }),
         number('ratio.driver', 'Teeth of the driver, where they can be seen', '', {
           optional: true,
           whole: true,
@@ -90,134 +110,168 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     },
     {
       id: 'tools',
-      what: 'Name tools, fixtures and stand',
+      needs: ['receive'],
+      appliesWhen: whereOff('takes-off'),
+      what: 'Lay out tools, fixtures and stand',
       why: 'Which variant of a tool fits goes by the serial number; a substitute is decided now, not with the case half open.',
       school: 'fixtures',
+      instruct: (further?.tools ?? []).map((t) =>
+        say(
+          `${t.name}${t.serials ? ` (${t.serials})` : ''}${t.substitute ? `; in its place: ${t.substitute}` : ''}.`,
+        ),
+      ),
       asks: [
-        tick('tools.ready', 'Tools named, and they fit this serial number'),
-        text('tools.substitutes', 'Substitutes, and what they hold where', { optional: true }),
+        text('tools.substitutes', 'What is improvised, and what it holds where', {
+          when: { fact: 'school.fixtures', is: 'improvised' },
+        }),
       ],
     },
     {
       id: 'drain',
+      needs: ['receive'],
+      appliesWhen: { any: [whereOff('drains'), { fact: 'plan.mode', is: 'look' }] },
       wants: alsoAsks(sheet, 'oilCapacityMl'),
-      what: bench.lubricant === 'oil' ? 'Drain the oil and read it' : 'Look at the old grease',
+      what: oil ? 'Drain the oil and read it' : 'Look at the old grease',
       why: 'Milky is water, black is heat, and the magnet tells what is wearing.',
       consumables: ['Tray', 'Rag', 'Bottle for a sample'],
-      caution: 'Used oil harms skin and water: gloves, and into the can for the collection point.',
+      caution: 'Used oil harms skin and water: gloves, and into the marked can for the collection point.',
+      instruct: [
+        say(
+          'The old oil goes into the marked can: the law says so, and the fjord too. Never down a drain.',
+          'waste-oil',
+        ),
+      ],
       asks: [
-        ...(bench.lubricant === 'oil'
+        ...(oil
           ? [number('drain.ml', `Drained, of ${sheet.oilCapacityMl ?? '?'} ml`, 'ml', { max: 20_000 })]
           : []),
         pick(
           'drain.colour',
           'Colour',
-          {
-            clean: 'clean',
-            milky: 'milky',
-            black: 'black',
-            burnt: 'burnt smell',
-          },
+          { clean: 'clean', milky: 'milky', black: 'black', burnt: 'burnt smell' },
           { finds: { milky: 'milky-oil', black: 'black-oil', burnt: 'black-oil' } },
         ),
         pick(
           'drain.metal',
           'On the magnet or in the tray',
-          {
-            none: 'nothing',
-            fuzz: 'fuzz',
-            flakes: 'flakes',
-            chunk: 'a chunk',
-          },
+          { none: 'nothing', fuzz: 'fuzz', flakes: 'flakes', chunk: 'a chunk' },
           { finds: { flakes: 'metal', chunk: 'metal' } },
-        ),
-        rightOf(
-          'drain.waste',
-          'The old oil went',
-          { can: 'into the marked can', elsewhere: 'somewhere else' },
-          'can',
-          'Into the can for the collection point: the law says so, and the fjord too.',
-          'waste-oil',
         ),
       ],
     },
-    bench.leak &&
-      leakStep(bench.leak, 'leak-found', {
-        what: 'Leak test as found, before opening',
-        why: 'It shows where to look, and is the before to the after.',
-      }),
-    !bench.leak &&
-      tests.length > 0 &&
-      wantingStep(tests, {
-        id: 'leak-found',
-        what: 'Leak test as found, before opening',
-        why: 'It shows where to look, and is the before to the after.',
-      }),
+    bench.leak && leakStep(bench.leak, 'leak-found', asFoundTest),
+    !bench.leak && tests.length > 0 && wantingStep(tests, { id: 'leak-found', ...asFoundTest }),
     {
       id: 'as-found',
+      needs: ['receive'],
+      appliesWhen: {
+        any: [whereOff('opens'), { fact: 'plan.mode', is: 'look' }],
+      },
       what: 'Measure it while it is still together',
       why: 'Found readings say what wore, and whether the old stacks are a good guess.',
       page: 'setting',
       tools: ['Indicator on a firm stand', 'Backlash arm'],
+      instruct: [
+        say(
+          'Indicator in line with the motion, preloaded a turn, stand firm: off its line it reads long, on a loose stand it reads the stand.',
+          'indicator',
+        ),
+        say(
+          'Nothing of the setting is touched by this job: one reading now, one when it is closed.',
+          undefined,
+          { not: { fact: 'plan.sets', is: true } },
+        ),
+      ],
       // taken in Setting, with a gauge: they are the first readings of the case as found
       figures: asFound.map((m) => ({
         label: `${m.label} as found`,
         fact: `setting.found.${m.id}`,
         unit: 'mm',
       })),
-      asks: [
-        rightOf(
-          'found.indicator',
-          'The indicator',
-          {
-            right: 'in line with the motion, preloaded, stand firm',
-            doubtful: 'not sure of one of these',
-            none: 'nothing measured here',
-          },
-          ['right', 'none'],
-          'Off its line it reads long, without preload it loses the end, on a loose stand it reads the stand. Set it up again.',
-          'indicator',
-        ),
-        ...(bench.shifts
-          ? [
-              pick('found.shift', 'Shift feel', {
-                good: 'clean in all three',
-                stiff: 'stiff',
-                jumps: 'jumps out',
-                none: 'does not shift',
-              }),
-            ]
-          : []),
-      ],
+      asks: bench.shifts
+        ? [
+            pick('found.shift', 'Shift feel', {
+              good: 'clean in all three',
+              stiff: 'stiff',
+              jumps: 'jumps out',
+              none: 'does not shift',
+            }),
+          ]
+        : [],
     },
     {
       id: 'strike',
+      needs: ['receive'],
       wants: alsoAsks(sheet, 'runoutLimits'),
-      what: 'After the strike: look at everything that took it',
+      what: 'After the strike: each shaft zone by zone',
       why: 'A bent shaft eats the new seal, a cracked case is never rebuilt.',
-      appliesWhen: { fact: 'in.struck', oneOf: ['yes', 'unknown'] },
+      appliesWhen: STRUCK,
       place: 'end:aft',
       tools: ['Indicator'],
+      caution: bench.propeller ? 'Battery off and key out before hands turn a propeller.' : undefined,
+      instruct: [
+        say(
+          'Each shaft on its own, coaxial ones too: turn one, hold the other. Where a zone is not reached, leave it out.',
+        ),
+      ],
       figures: shaftsAtStrike(sheet).map((a) => ({
         label: a.label,
         fact: `strike.${a.id}.verdict`,
-        words: { straight: 'straight, within its limit', bent: 'bent: replaced, not straightened' },
+        words: { straight: 'straight, within its limits', bent: 'bent: replaced, not straightened' },
       })),
       asks: [
-        ...shaftsAtStrike(sheet).flatMap((a) => [
-          ...(sheet.runoutLimits.length
-            ? [pick(`strike.${a.id}.zone`, `${a.label}: read at the`, zones)]
-            : []),
-          number(`strike.${a.id}.runout`, `${a.label}: total runout there`, 'mm', {
-            quantity: 'length',
-            max: 20,
-          }),
-        ]),
+        ...shaftsAtStrike(sheet).flatMap((a) =>
+          sheet.runoutLimits.length
+            ? sheet.runoutLimits.map((l, i) =>
+                number(
+                  `strike.${a.id}.z${i}`,
+                  `${a.label}, ${l.zone.toLowerCase()}: total runout, limit ${inWords(l.tirMm, 'mm')}`,
+                  'mm',
+                  { quantity: 'length', max: 20, optional: i > 0 },
+                ),
+              )
+            : [
+                number(`strike.${a.id}.runout`, `${a.label}: total runout`, 'mm', {
+                  quantity: 'length',
+                  max: 20,
+                }),
+              ],
+        ),
         pick('strike.case', bench.propeller ? 'Skeg, carrier and case' : 'Carrier and case', {
           whole: 'whole',
           dented: 'dented',
           cracked: 'cracked',
         }),
+      ],
+    },
+    {
+      id: 'service',
+      needs: ['receive'],
+      what: 'Look over what a year wears',
+      why: 'Cheap now, dear in the season.',
+      appliesWhen: { fact: 'plan.mode', is: 'service' },
+      school: 'impeller',
+      consumables: ['Spline grease', 'Gaskets of the screws'],
+      instruct: [
+        ...(bench.propeller ? [say('Propeller off, splines wiped, looked at and greased thinly.')] : []),
+        say(
+          'Pickups and drains clear; screws of carrier or cover drawn and greased where salt gets at them.',
+        ),
+        bySchool('impeller', 'yearly', 'The impeller is new every year here: it is cheap.'),
+        bySchool(
+          'impeller',
+          'sheet',
+          "The impeller at the sheet's interval, sooner in salt; looked at today.",
+        ),
+      ],
+      asks: [
+        pick('service.impeller', 'Impeller', {
+          good: 'looked at, good',
+          renewed: 'renewed',
+          due: 'due: offered to the owner',
+          none: 'none on this drive',
+        }),
+        text('service.note', 'What was seen', { optional: true }),
       ],
     },
   ])

@@ -1,144 +1,112 @@
+import type { SealDetail } from '../../drives/further.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { inOrder, pick, rightOf, tick } from '../make.ts'
-import type { Step } from '../route.ts'
-import { REBUILD } from './rebuild.ts'
+import { bySchool, inOrder, pick, say, seen } from '../make.ts'
+import type { Instruct, Step } from '../route.ts'
+import { BUILT_BACK, where } from './rebuild.ts'
 
 const SPRINGS = {
   'facing each other': 'at each other',
   'both outward': 'both outward',
   'both inward': 'both inward',
 }
+/** Minutes that a retaining compound is given before oil or pressure meets it. */
+const CURE_MIN = 60
 
-/** Press, seal and prepare. */
-export function sealSteps(sheet: DriveSheet, after: string): Step[] {
+const detail = (d: SealDetail): string =>
+  [
+    d.name,
+    d.size,
+    d.order && `${d.order}.`,
+    d.springs && `spring ${d.springs}`,
+    d.depth && `driven ${d.depth}`,
+    d.film,
+  ]
+    .filter(Boolean)
+    .join(', ')
+
+/** Lips and rings, for good: after the last trial build. */
+export function sealSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
-  const needles = sheet.parts.some((p) => p.kind === 'needle')
-  return inOrder('seal', after, [
-    {
-      id: 'press',
-      what: 'Press bearings and races',
-      why: 'Square, to the shoulder, on the ring that carries the fit.',
-      appliesWhen: REBUILD,
-      tools: ['Press', 'Drivers', 'Wood or soft metal'],
-      caution:
-        'Press: shield in front, never on the ring that does not carry the fit. Hard steel on hard steel splinters.',
-      school: 'cups',
-      asks: [
-        rightOf(
-          'press.ring',
-          'Pressed on',
-          { fit: 'the ring that carries the fit', other: 'the other ring' },
-          'fit',
-          'Pressed through its rollers a bearing is dented before it has turned. That one is scrap: take a new one.',
-          'wrong-ring',
-        ),
-        ...(bench.raceLetters
-          ? [
-              rightOf(
-                'press.letters',
-                'Letters of the races',
-                { right: bench.raceLetters, other: 'the other way' },
-                'right',
-                `The letters belong ${bench.raceLetters}. Draw the race and turn it round.`,
-                'race-letters',
-              ),
-            ]
-          : []),
-        ...(bench.oilFeed
-          ? [
-              rightOf(
-                'press.oil',
-                bench.oilFeed,
-                { open: 'open, in line with its passage', covered: 'covered or turned away' },
-                'open',
-                'A covered feed hole starves the bearing. Draw the cup and line the hole up with its passage.',
-                'oil-hole',
-              ),
-            ]
-          : []),
-      ],
-    },
-    needles && {
-      id: 'cages',
-      what: 'Put the needle cages back as they ran',
-      why: 'A run-in cage turned round wears as if it were dirty.',
-      appliesWhen: REBUILD,
-      school: 'needle-cages',
-      asks: [
-        rightOf(
-          'cages.way',
-          'Each cage',
-          { same: 'same gear, same end up, by its ink code', new: 'new', guess: 'not known which way' },
-          ['same', 'new'],
-          'A cage whose way round nobody knows is renewed, with the other one too.',
-          'cage-turned',
-        ),
-      ],
-    },
+  const details = sheet.further?.sealDetails ?? []
+  const turning = details.filter((d) => d.moves === 'turns' && d.at === 'shaft')
+  const springs = bench.sealSprings
+  const shared: Instruct[] = [
+    say('Bore clean, no scratch across the path; the old one pulled without touching it.'),
+    ...(bench.seals.pair
+      ? [
+          say(
+            'Two in one step: the small one first. Behind the big one it cannot be driven.',
+            'big-seal-first',
+          ),
+        ]
+      : []),
+    ...(springs === null
+      ? []
+      : [
+          say(
+            `The springs on this drive: ${springs}. Turned round, a lip lets through what it should hold.`,
+            'seal-springs',
+          ),
+        ]),
+    ...turning.map((d) => say(`${detail(d)}.`)),
+    bySchool('seal-outside', 'sealant', 'Outside with a thin film of sealant.'),
+    bySchool(
+      'seal-outside',
+      'retaining',
+      `Outside with retaining compound: it cures ${CURE_MIN} min before pressure.`,
+    ),
+    bySchool('seal-outside', 'dry', 'Outside dry.'),
+    bySchool('seals', 'disturbed', 'Lips that were not disturbed stay as they are; the record says so.'),
+    say('Driver on the outer edge only, square; space between the lips packed with grease, lips greased.'),
+  ]
+  return inOrder('seal', undefined, [
     {
       id: 'seals',
+      needs: ['trial-out', 'pre-lube', 'parts-in'],
       what: 'Fit the seals',
-      why: 'A seal fitted wrong weeps on the first day.',
-      appliesWhen: REBUILD,
+      why: 'A seal fitted wrong weeps on the first day. They go in for good now, after the last trial.',
+      appliesWhen: where('lips'),
       place: sheet.seals[0] ? `seal:${sheet.seals[0].id}` : undefined,
       school: 'seal-outside',
+      holdPoint: true,
+      waits: { kind: 'cure', minutes: CURE_MIN, when: { fact: 'school.seal-outside', is: 'retaining' } },
       tools: ['Driver that bears on the outer edge'],
       consumables: ['Seal kit', 'Sealant of the sheet', 'Grease'],
+      instruct: shared,
       asks: [
-        tick('seals.bore', 'Bores clean, no scratch across the path, old seal pulled without touching them'),
-        ...(bench.seals.pair
-          ? [
-              rightOf(
-                'seals.order',
-                'Of two in one step went in first',
-                { small: 'the small one', big: 'the big one' },
-                'small',
-                'Behind the big seal the small one cannot be driven. Pull the big one (it is scrap) and start with the small one.',
-                'big-seal-first',
-              ),
-            ]
+        ...(springs === null
+          ? [pick('seals.springs', 'The springs look (the sheet does not say; as the old ones did)', SPRINGS)]
           : []),
-        bench.sealSprings === null
-          ? pick('seals.springs', 'The springs look (the sheet does not say; as the old ones did)', SPRINGS)
-          : rightOf(
-              'seals.springs',
-              'The springs look',
-              SPRINGS,
-              bench.sealSprings,
-              `On this drive the springs are ${bench.sealSprings}. Turned round, a lip lets through what it should hold.`,
-              'seal-springs',
-            ),
-        tick('seals.packed', 'Space between lips packed with grease, lips greased'),
+        seen('seals', 'which way the springs look, and that they are square'),
       ],
     },
     {
       id: 'o-rings',
       role: 'rings-in',
+      // rings are not pressed: they go in while a compound on the lips still cures
+      needs: ['trial-out', 'pre-lube', 'parts-in'],
       what: 'Fit the O-rings',
       why: 'Right ring, clean groove, and only one in it.',
-      appliesWhen: REBUILD,
+      appliesWhen: where('rings'),
+      holdPoint: true,
       consumables: ['O-rings of the kit', 'Grease'],
-      asks: [
-        rightOf(
-          'rings.grooves',
-          'Each groove before its ring went in',
-          { empty: 'seen empty and clean', unseen: 'not looked into' },
-          'empty',
-          'The old ring hides under the new one and holds it out of its groove. Look into every groove.',
-          'old-o-ring',
+      instruct: [
+        say('Look into every groove before its ring: the old one hides under the new one.', 'old-o-ring'),
+        say(
+          'On a shaft with several grooves the largest first, so that the smaller ones roll over it. Greased thinly.',
         ),
-        tick('rings.order', 'On a shaft with several grooves the largest first'),
-        tick('rings.greased', 'Greased thinly'),
+        ...details.filter((d) => d.moves !== 'turns' && d.size).map((d) => say(`${d.name}: ${d.size}.`)),
       ],
+      asks: [seen('o-rings', 'empty, clean grooves before the rings went in')],
     },
     {
-      id: 'pre-lube',
-      role: 'ready-to-build',
-      what: bench.lubricant === 'oil' ? 'Oil everything that runs' : 'Grease everything that runs',
-      why: 'A bearing or clutch that starts dry is worn before the oil arrives.',
-      appliesWhen: REBUILD,
-      school: 'pre-lube',
-      asks: [tick('lube.done', 'Bearings, clutch, thrust faces and shift pivots')],
+      id: 'oil-again',
+      needs: ['o-rings'],
+      what: 'Oil the O-rings again',
+      why: 'A ring that dried for days rolls and cuts when it goes in.',
+      appliesWhen: { all: [BUILT_BACK, { fact: 'waited.seals', atLeast: 2 }] },
+      consumables: ['Oil', 'Grease'],
+      instruct: [say('The rings have waited for days: look at every one and oil it again.', 'o-ring-dry')],
     },
   ])
 }

@@ -1,15 +1,25 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Window } from '../../measuring/window.ts'
 import { showOther } from '../../units/format.ts'
-import { gate, inOrder, mustHold, number, pick, rightOf, tick } from '../make.ts'
+import { bySchool, gate, inOrder, listFrom, listOf, mustHold, number, pick, say } from '../make.ts'
 import type { Step } from '../route.ts'
-import { REBUILD } from './rebuild.ts'
+import { where } from './rebuild.ts'
 import { lackingUnder, wantingStep } from './wanted.ts'
 
 const FLANKS = [
   ['drive', 'drive'],
   ['coast', 'coast'],
 ] as const
+
+/** What a trial build leaves out or loose on purpose. */
+const TEMPORARY = {
+  lips: 'lips left out',
+  rings: 'O-rings left out',
+  bolts: 'bolts finger-tight',
+  guide: 'guide bolts or parts turned round as guides',
+  retainer: 'retainer just touching',
+  locker: 'threads without locker',
+}
 
 /** Windows of a rolling torque: new bearings, and run-in ones where the sheet knows them. */
 function windowWords({ newNm, runInNm }: { newNm: Window; runInNm?: Window }): string {
@@ -18,8 +28,11 @@ function windowWords({ newNm, runInNm }: { newNm: Window; runInNm?: Window }): s
   return runInNm ? `new ${span(newNm)}, run in ${span(runInNm)},` : `${span(newNm)}`
 }
 
-/** Set the gears: measuring and stacks live on the Setting page; the route keeps what surrounds them. */
-export function settingSteps(sheet: DriveSheet, after: string): Step[] {
+/**
+ * Set the gears, in the order of the couplings: what moves another setting comes first. Measuring and stacks live on the Setting page; the route
+ * keeps what surrounds them.
+ */
+export function settingSteps(sheet: DriveSheet): Step[] {
   const geared = sheet.meshes.length > 0
   const noWindow = lackingUnder(sheet, ...sheet.bearings.map((b) => `bearings.${b.id}.setting.newNm`))
   const noCrush = lackingUnder(sheet, ...sheet.bearings.map((b) => `bearings.${b.id}.setting.crushMm`))
@@ -28,95 +41,119 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
   )
   const crushed = noCrush.length ? undefined : sheet.bearings.find((b) => b.setting?.kind === 'crush')
   const crushStack = sheet.adjusters.find((a) => a.setBy === 'crush')
-  return inOrder('set', after, [
+  const starts = sheet.adjusters
+    .filter((a) => a.kind === 'shim')
+    .map((a) => `${a.label.toLowerCase()} ${a.startMm} mm`)
+  return inOrder('set', undefined, [
     {
       id: 'trial-in',
+      needs: ['pre-lube'],
       what: 'Build it up for measuring',
       why: 'A trial build leaves things out or loose on purpose; each has to be undone.',
-      appliesWhen: REBUILD,
-      asks: [
-        number(
-          'trial.in',
-          'Temporary states put in (rings left out, bolts finger-tight, guides fitted)',
-          '',
-          { whole: true, max: 200 },
-        ),
-        rightOf(
-          'gauge.clean',
-          'Gauge, arbor and bores',
-          { clean: 'wiped, caps oiled', unsure: 'not sure' },
-          'clean',
-          'Grit under an arbor reads as depth, a dry cap as drag. Wipe and oil, then measure.',
+      appliesWhen: where('sets'),
+      school: 'first-stack',
+      instruct: [
+        say('Lips and rings stay out: seals go in for good after the last trial.'),
+        bySchool('first-stack', 'found', 'Begin with the stacks as found: case and gears stay.'),
+        ...(starts.length
+          ? [bySchool('first-stack', 'sheet', `Begin with the sheet's stacks: ${starts.join(', ')}.`)]
+          : []),
+        say(
+          'Gauge, arbor and bores wiped, caps oiled: grit reads as depth, a dry cap as drag.',
           'gauge-dirty',
         ),
       ],
+      asks: [listOf('trial.in', 'Left out, loose or turned round for now', TEMPORARY)],
     },
     loaded.length > 0 && {
       id: 'preload',
       what: `Rolling torque: ${loaded.map((b) => b.label.toLowerCase()).join(', ')}`,
-      why: 'Too little lets the gear walk, too much cooks the bearing. Before depth and backlash, with the gears out of mesh: its stack or spacer moves the gear.',
-      appliesWhen: REBUILD,
+      why: 'Too little lets the gear walk, too much cooks the bearing. Before depth and backlash: its stack or spacer moves the gear.',
+      appliesWhen: where('sets', 'preload'),
       place: `bearing:${loaded[0]!.id}`,
       tools: ['Indicating torque wrench, or spring scale and string'],
+      instruct: [
+        say(
+          'Gears out of mesh. Turn it several times, then read while it turns slowly and evenly: the peak at the start is no rolling torque.',
+          'breakaway',
+        ),
+      ],
       figures: loaded.flatMap((b) => [
         { label: `${b.label}: has to read at least`, fact: `preload.${b.id}.from`, unit: 'Nm' },
         { label: `${b.label}: at most, seals included`, fact: `preload.${b.id}.to`, unit: 'Nm' },
         { label: `${b.label} without seals`, fact: `preload.${b.id}.net`, unit: 'Nm' },
       ]),
-      asks: [
-        rightOf(
-          'preload.moving',
-          'Read',
-          { moving: 'while it turned slowly and evenly', start: 'as it broke loose' },
-          'moving',
-          'The peak at the start is not the rolling torque. Turn it several times, then read while it moves.',
-          'breakaway',
+      asks: loaded.flatMap((b) => [
+        pick(`preload.${b.id}.bearings`, `${b.label}: the bearings are`, {
+          new: 'new',
+          'run-in': 'run in',
+        }),
+        number(
+          `preload.${b.id}.seals`,
+          `${b.label}: drag of lips that are in already (none when left out)`,
+          'Nm',
+          {
+            quantity: 'torque',
+            max: 20,
+            optional: true,
+          },
         ),
-        ...loaded.flatMap((b) => [
-          pick(`preload.${b.id}.bearings`, `${b.label}: the bearings are`, {
-            new: 'new',
-            'run-in': 'run in',
-          }),
+        mustHold(
           number(
-            `preload.${b.id}.seals`,
-            `${b.label}: drag of the seals alone (0 before they are in)`,
+            `preload.${b.id}.read`,
+            `${b.label}: rolling torque, ${windowWords(b.setting)} without seals`,
             'Nm',
             {
               quantity: 'torque',
-              max: 20,
+              max: 50,
             },
           ),
-          mustHold(
-            number(
-              `preload.${b.id}.read`,
-              `${b.label}: rolling torque, ${windowWords(b.setting)} without seals`,
-              'Nm',
-              {
-                quantity: 'torque',
-                max: 50,
-              },
-            ),
-            { fact: `preload.${b.id}.in`, is: true },
-            'Not in the window once the seals are taken off. Change the stack or spacer; a nut is never backed off to hit a number.',
-          ),
-        ]),
-      ],
+          { fact: `preload.${b.id}.in`, is: true },
+          'Not in the window once the seals are taken off. Change the stack or spacer; a nut is never backed off to hit a number.',
+        ),
+      ]),
     },
     noWindow.length > 0 &&
       wantingStep(noWindow, {
         id: 'preload',
         what: 'Rolling torque of the bearings',
         why: 'Too little lets the gear walk, too much cooks the bearing.',
-        appliesWhen: REBUILD,
+        appliesWhen: where('sets', 'preload'),
       }),
     {
       id: 'set-gears',
+      bySelf: true,
       what: geared ? 'Set depth and backlash' : 'Measure end play',
       why: 'What is wrong here costs the whole teardown again.',
-      appliesWhen: REBUILD,
+      appliesWhen: where('sets'),
       place: sheet.measures[0] ? `measure:${sheet.measures[0].id}` : undefined,
       page: 'setting',
       school: 'pinion-place',
+      instruct: geared
+        ? [
+            bySchool(
+              'pinion-place',
+              'gauge',
+              'Depth by the gauge first, then backlash; the pattern confirms both.',
+            ),
+            bySchool(
+              'pinion-place',
+              'pattern',
+              'Depth by the pattern: read it after every round, and let it have the last word.',
+            ),
+            bySchool(
+              'pinion-place',
+              'ride',
+              'No number is known: search the ride height, smallest change of backlash over the stack (Sums).',
+            ),
+            bySchool(
+              'backlash-target',
+              'by-gears',
+              'Backlash in the low third with new gears, in the middle with run-in ones.',
+            ),
+            bySchool('backlash-target', 'middle', 'Backlash in the middle of its window.'),
+          ]
+        : [],
       gates: [
         gate(
           { fact: 'setting.accepted', is: true },
@@ -130,13 +167,13 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
         id: 'crush',
         what: 'Crush of the bearing under the cover',
         why: 'Under the cover the ring must be held, and not squeezed.',
-        appliesWhen: REBUILD,
+        appliesWhen: where('sets', 'crush'),
       }),
     crushed !== undefined && {
       id: 'crush',
       what: `Crush of the ${crushed.label.toLowerCase()}`,
       why: 'Under the cover the ring must be held, and not squeezed.',
-      appliesWhen: REBUILD,
+      appliesWhen: where('sets', 'crush'),
       place: `bearing:${crushed.id}`,
       tools: ['Feelers, three or four places', 'Indicator'],
       figures: [
@@ -168,12 +205,26 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
       id: 'pattern',
       what: 'Read the contact pattern on both flanks',
       why: 'It is a witness that shares no error with the gauge.',
-      appliesWhen: REBUILD,
+      appliesWhen: where('sets', 'meshes'),
       school: 'pattern',
       consumables: ['Marking compound'],
+      instruct: [
+        bySchool(
+          'pattern',
+          'braked',
+          'A few turns each way, the output braked lightly so that the flanks stay in touch.',
+        ),
+        bySchool('pattern', 'unloaded', 'A few turns each way, unloaded, compound thin on the gear.'),
+      ],
+      counts: [
+        gate(
+          { fact: 'pattern.sits', is: true },
+          'Off the middle. Top or root on both flanks: the pinion stands out of depth, and on spiral teeth it goes to opposite ends as well; that is a shim. Toe or heel on both: the gear. Opposite ends and no shift up or down: look at case, seats and pairing. Sums, Pattern, reads both flanks into millimetres.',
+        ),
+      ],
       asks: sheet.meshes.flatMap((m) =>
         FLANKS.map(([flank, label]) =>
-          rightOf(
+          pick(
             `pattern.${m.id}.${flank}`,
             sheet.meshes.length > 1
               ? `${m.label}, ${label} side`
@@ -187,8 +238,6 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
               root: 'toward the root',
               edge: 'a line at an edge',
             },
-            ['centred', 'near-toe'],
-            'Off the middle. Top or root on both flanks: the pinion stands out of depth, and on spiral teeth it goes to opposite ends as well; that is a shim. Toe or heel on both: the gear. Opposite ends and no shift up or down: look at case, seats and pairing. Sums, Pattern, reads both flanks into millimetres. A line at an edge does not close.',
           ),
         ),
       ),
@@ -197,30 +246,33 @@ export function settingSteps(sheet: DriveSheet, after: string): Step[] {
       id: 'turn',
       what: 'Turn it by hand through many turns',
       why: 'Fingers feel what no gauge reads.',
-      appliesWhen: REBUILD,
-      asks: [
-        rightOf(
-          'turn.feel',
-          'It turns',
-          { free: 'free, even and quiet', binds: 'with a bind, a notch or a scrape' },
-          'free',
-          'Something is not seated or too tight. Find it now.',
+      appliesWhen: where('sets'),
+      counts: [
+        gate(
+          { fact: 'turn.feel', is: 'free' },
+          'Something is not seated or too tight. Find it now, then turn it again.',
         ),
+      ],
+      asks: [
+        pick('turn.feel', 'It turns', {
+          free: 'free, even and quiet',
+          binds: 'with a bind, a notch or a scrape',
+        }),
       ],
     },
     {
       id: 'trial-out',
       what: 'Undo the trial build',
       why: 'What was left out for measuring leaks or falls off later.',
-      appliesWhen: REBUILD,
+      appliesWhen: where('sets'),
+      instruct: [say('Locks and threadlocker now as for good. Lips and rings follow next.')],
       asks: [
         mustHold(
-          number('trial.out', 'Temporary states undone', '', { whole: true, max: 200 }),
+          listFrom('trial.out', 'Undone, or about to be fitted for good', { of: 'answer', fact: 'trial.in' }),
           { fact: 'trial.out', sameAs: 'trial.in' },
-          'Not as many undone as put in: a ring left out, a bolt finger-tight or a guide still fitted. Find it.',
+          'Not all that was put in is undone: a ring left out, a bolt finger-tight or a guide still fitted. Find it.',
           'trial-state',
         ),
-        tick('trial.locked', 'Locks and threadlocker now as for good'),
       ],
     },
   ])

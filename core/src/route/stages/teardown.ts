@@ -1,130 +1,161 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { shimAdjusters } from '../../drives/sheet.ts'
 import { threadTurn } from '../../torque/thread-turn.ts'
-import { gate, inOrder, number, pick, rightOf, text, tick } from '../make.ts'
+import { bySchool, gate, inOrder, pick, say, text } from '../make.ts'
+import type { Condition } from '../facts.ts'
 import type { Step } from '../route.ts'
+import { attitudeOf, leverOf } from './attitudes.ts'
+import { whereOff } from './rebuild.ts'
+
+/** Minutes that penetrant is given on what is stuck. */
+const SOAK_MIN = 30
 
 /** Take it apart: locks, threads, then part after part into the row. */
-export function teardownSteps(sheet: DriveSheet, after: string): Step[] {
+export function teardownSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
   const shims = shimAdjusters(sheet)
-  return inOrder('teardown', after, [
+  const off = whereOff('takes-off')
+  const opens = whereOff('opens')
+  // what is read while it is together is read before the first lock
+  const together = ['leak-found', 'as-found', 'strike', 'ratio', 'identify', 'drain', 'tools', 'service']
+  return inOrder('teardown', undefined, [
+    {
+      id: 'soak',
+      needs: ['receive'],
+      appliesWhen: { all: [whereOff('carrier'), { fact: 'job.water', oneOf: ['salt', 'brackish'] }] },
+      what: 'See whether the carrier moves; penetrant where it does not',
+      why: 'Time loosens what force breaks. Other work goes on meanwhile.',
+      consumables: ['Penetrant'],
+      waits: { kind: 'soak', minutes: SOAK_MIN, when: { fact: 'soak.how', is: 'soaks' } },
+      asks: [
+        pick('soak.how', 'The carrier', {
+          moves: 'moves: no soak needed',
+          soaks: `is stuck: penetrant put on, ${SOAK_MIN} min`,
+        }),
+      ],
+    },
     bench.openGear !== null && {
       id: 'open-gear',
+      needs: together,
+      appliesWhen: opens,
       what: `Put it in ${bench.openGear}`,
       why: 'In another gear the rod or the shaft does not clear.',
-      school: 'open-gear',
       caution: 'Battery off and key out before hands go near a propeller.',
-      asks: [
-        rightOf(
-          'open.gear',
-          'It stands in',
-          { neutral: 'neutral', forward: 'forward', reverse: 'reverse' },
-          bench.openGear,
-          `This drive is opened in ${bench.openGear}. Shift it first.`,
-        ),
-        tick('open.proved', 'Proved: the output shaft turns, nothing else moves'),
-      ],
+      instruct: [say('Prove it: the output shaft turns, nothing else moves.'), ...leverOf(sheet, 'opening')],
     },
     {
       id: 'locks',
+      needs: bench.openGear !== null ? ['open-gear'] : together,
+      appliesWhen: off,
       what: 'Free the locks before any thread',
       why: 'A nut forced over a tab takes the thread with it.',
-      school: 'locks',
+      school: 'power-tools',
       tools: ['Drift', 'Pliers'],
       caution: 'Snap rings, springs and chisels: eyes.',
-      asks: [
-        tick('locks.free', 'Tabs straightened, split pins drawn, set screws slackened'),
+      instruct: [
+        say('Tabs straightened, split pins drawn, set screws slackened.'),
         ...(bench.pinchScrews
           ? [
-              number(
-                'locks.pinch',
-                `Pinch screws slackened, left in place (${bench.pinchScrews.count}, ${bench.pinchScrews.where})`,
-                '',
-                { min: bench.pinchScrews.count, whole: true },
+              say(
+                `${bench.pinchScrews.count} pinch ${bench.pinchScrews.count > 1 ? 'screws' : 'screw'} (${bench.pinchScrews.where}): slackened, left in place.`,
               ),
             ]
           : []),
+        bySchool('power-tools', 'none', 'By hand: a thread in aluminium is stripped once.'),
+        bySchool('power-tools', 'run-off', 'Cover screws may be run off at low power, never tightened so.'),
+        bySchool('locks', 'new', 'What was bent is thrown away: metal that was bent twice cracks.'),
+        bySchool('locks', 'again', 'Locks are straightened once and kept; say so at the end.'),
       ],
     },
     bench.leftHand !== null && {
       id: 'left-hand',
+      appliesWhen: whereOff('left-hand'),
       what: `${bench.leftHand.what}: left-hand thread`,
       why: 'Clockwise loosens it. Forced the usual way it strips the case. When it is bare, the row says it again.',
       place: bench.leftHand.place || undefined,
-      school: 'power-tools',
       caution: 'Stance for a sudden release; somebody holds the stand.',
       turn: { what: bench.leftHand.what, act: 'loosens', turn: threadTurn('left', 'loosens') },
     },
     {
       id: 'apart',
+      needs: [...(bench.leftHand !== null ? ['left-hand'] : ['locks']), 'soak'],
+      appliesWhen: off,
       what: 'Take it apart, each part into the row',
       why: 'The row is what you build back from; what still holds a part is said at the part.',
       page: 'row',
       picture: true,
       bares: true,
-      caution: 'Puller bolts under load: stand out of line. Heat only where no rubber, paint or oil burns.',
+      attitude: attitudeOf(sheet),
+      caution:
+        'Puller bolts under load: stand out of line. Heat only where no rubber, paint or oil burns; hot parts look like cold ones.',
+      instruct: [
+        say('Cover every opening; catch washers, springs and keys as they come.'),
+        ...(sheet.further?.cautions ?? []).map((c) => say(c)),
+      ],
       gates: [
         gate(
           { fact: 'row.missing', is: 0 },
-          'Parts of this drive are still in the case, or not in the row yet: look at the row.',
+          'Parts that this job takes off are still in the case, or not in the row yet: look at the row.',
         ),
       ],
-      asks: [tick('apart.covered', 'Openings covered, small parts caught: washers, springs, keys')],
+      asks: [
+        pick('apart.how', 'It came', {
+          freely: 'freely',
+          puller: 'with puller or heat',
+          broke: 'and something broke or twisted off',
+        }),
+        text('apart.broke', 'What broke, and how it is mended', { when: { fact: 'apart.how', is: 'broke' } }),
+      ],
     },
     shims.length > 0 && {
       id: 'shims',
+      bySelf: true,
+      needs: ['apart'],
+      appliesWhen: whereOff('stacks'),
       what: 'Collect, measure and bag the shims',
       why: 'They are the best first guess for the new stack.',
       place: `stack:${shims[0]!.id}`,
       page: 'setting',
       tools: ['Outside micrometer', 'Bags and pen'],
+      instruct: [
+        say(
+          'Look at every face for a shim stuck by oil: gears, cups, case. One left behind makes the new stack thick by it.',
+          'shim-stuck',
+        ),
+        say(
+          'Each stack in a bag of its own with the name of its place, before the next one comes out.',
+          'shims-mixed',
+        ),
+      ],
       gates: [
         gate({ fact: 'setting.stacks-known', is: true }, 'Enter every stack as found in Setting first.'),
-      ],
-      asks: [
-        tick(
-          'shims.looked',
-          'Looked for shims stuck by oil to gears, cups and case',
-          'shim-stuck',
-          'A shim that stays on the old gear is missing from the count, and the new stack is thick by it. Look at every face.',
-        ),
-        tick(
-          'shims.bagged',
-          'Each stack in a bag of its own with the name of its place',
-          'shims-mixed',
-          'Two stacks in one heap are two stacks lost. Measure, bag and name each.',
-        ),
       ],
     },
     {
       id: 'loose-metal',
+      needs: ['apart'],
+      appliesWhen: opens,
       what: 'Account for every piece of metal',
       why: 'What is missing from a tooth lies in the case.',
       asks: [
-        pick('metal.teeth', 'Teeth, rollers, needles, springs', {
-          all: 'all there',
-          missing: 'something missing',
+        pick('metal.found', 'Teeth, rollers, needles, springs', {
+          none: 'all there',
+          found: 'something was missing, and is found',
+          open: 'something is missing still',
         }),
-        rightOf(
-          'metal.found',
-          'What was missing',
-          { none: 'nothing was missing', found: 'found', open: 'not found yet' },
-          ['none', 'found'],
-          'A piece that is still in the case goes through the new gears. Find it.',
-        ),
       ],
     },
     {
       id: 'waiting',
+      needs: ['apart'],
       what: 'Keep it from rusting while it waits',
       why: 'Rust in the bearings is the real enemy of a waiting job.',
-      appliesWhen: { fact: 'drain.colour', is: 'milky' },
+      appliesWhen: { all: [opens, MILKY] },
       consumables: ['Oil to displace the water', 'Cover'],
-      asks: [
-        tick('waiting.oiled', 'Water drained, bearings oiled, case covered'),
-        text('waiting.note', 'Until when', { optional: true }),
-      ],
+      instruct: [say('Water drained, bearings oiled, case covered.')],
+      asks: [text('waiting.note', 'Until when', { optional: true })],
     },
   ])
 }
+
+const MILKY: Condition = { fact: 'drain.colour', is: 'milky' }

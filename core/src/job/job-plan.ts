@@ -1,0 +1,80 @@
+import { needsGrade, type Part } from '../drives/parts.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
+import { condemned } from '../inspection/criteria.ts'
+import type { OrderRow } from '../inspection/estimate.ts'
+import { planOf, type Plan, type PlanWays } from '../route/plan.ts'
+import { fullScope, type Scope } from '../route/scope.ts'
+import { chosenSchool, type SchoolId } from '../route/schools.ts'
+import { isCondemned } from './bench-row.ts'
+import type { ApprovalChoice, JobRecord, ShopWays } from './record.ts'
+
+type Known = Pick<JobRecord, 'scopes' | 'schools' | 'estimates' | 'grades'>
+
+const choiceOf = (record: Pick<JobRecord, 'estimates'>) =>
+  record.estimates.flatMap((e) => e.approval ?? []).at(-1)
+
+/**
+ * What a job is to reach now: what was chosen last; everything where nothing was. A job that was only to look becomes a rebuild once the owner
+ * wants one: of all that was taken apart, after a strike of what was condemned.
+ */
+export function jobScope(record: Known, sheet: DriveSheet): Scope {
+  const chosen: Scope = record.scopes.at(-1) ?? fullScope(sheet)
+  const wants: ApprovalChoice | undefined = choiceOf(record)?.choice
+  if (wants !== 'rebuild') return chosen
+  if (chosen.mode === 'look') return { ...fullScope(sheet), mounted: false }
+  if (chosen.mode === 'strike') return { ...chosen, mode: 'rebuild' }
+  return chosen
+}
+
+/** The shop's ways that change a plan, the job's own choice first. */
+export function planWays(record: Pick<JobRecord, 'schools'>, ways: ShopWays): PlanWays {
+  const own = Object.fromEntries(record.schools.map((s) => [s.school, s.choice]))
+  const chosen = (id: SchoolId) => chosenSchool(id, ways.schools, own).value
+  return {
+    seals: chosen('seals'),
+    locks: chosen('locks'),
+    cups: chosen('cups'),
+    impeller: chosen('impeller'),
+    cages: chosen('needle-cages'),
+  }
+}
+
+/** The plan of a job as it stands: its scope, and what its grades condemn besides. */
+export const jobPlan = (record: Known, sheet: DriveSheet, ways: ShopWays): Plan =>
+  planOf(sheet, jobScope(record, sheet), planWays(record, ways), {
+    condemned: sheet.parts.filter((p) => isCondemned(record.grades, p.id)).map((p) => p.id),
+  })
+
+/** What is on order: of the estimate that was decided on, else of the newest. */
+export function ordersOf(record: Pick<JobRecord, 'estimates'>): OrderRow[] {
+  const approved = record.estimates.findLast((e) => e.approval)
+  return (approved ?? record.estimates.at(-1))?.body.order ?? []
+}
+
+/** Parts that came off and that nobody has judged yet; what is new anyhow needs no judgement. */
+export function ungraded(
+  record: Pick<JobRecord, 'grades'>,
+  sheet: DriveSheet,
+  plan: Plan,
+  sealsAllNew: boolean,
+): Part[] {
+  const graded = new Set(record.grades.map((g) => g.part))
+  const isNew = new Set(plan.renew.flatMap((r) => (r.why === 'wanted' || r.why === 'school' ? r.part : [])))
+  const body = plan.stays.length === 0 ? sheet.parts.filter((p) => p.role === 'body') : []
+  return [...plan.off, ...body].filter(
+    (p) => needsGrade(p, sealsAllNew) && !isNew.has(p.id) && !graded.has(p.id),
+  )
+}
+
+/** More was condemned since the owner decided, and it costs: he is asked again. */
+export function hasOutgrown(record: Pick<JobRecord, 'estimates' | 'grades'>): boolean {
+  const decided = record.estimates.findLast((e) => e.approval)
+  if (!decided?.approval) return false
+  const at = Date.parse(decided.approval.at)
+  // an estimate of an older Moray does not say which parts it holds: it covers what it covers
+  if (decided.body.order.some((o) => !o.ids)) return false
+  const ordered = new Set(decided.body.order.flatMap((o) => o.ids ?? []))
+  return record.grades.some(
+    (g) => !g.superseded && condemned(g.grade) && Date.parse(g.at) > at && !ordered.has(g.part),
+  )
+}

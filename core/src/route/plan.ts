@@ -1,0 +1,342 @@
+import { ALWAYS_NEW, comesOff, setOf, type Part } from '../drives/parts.ts'
+import type { Adjuster, DriveSheet } from '../drives/sheet.ts'
+import type { Facts, FactValue } from './facts.ts'
+import { reach } from './reach.ts'
+import type { Scope } from './scope.ts'
+
+/** What follows from a scope before anything is opened. Pure: the same sheet, scope and grades give the same plan. */
+export interface Plan {
+  scope: Scope
+  /** What comes off, in the order of the sheet, each after what holds it. */
+  off: Part[]
+  /** What stays in: seen and judged in place, not taken out. */
+  stays: Part[]
+  renew: Renewed[]
+  /** Ids of measures, and `bearing:` settings, that what comes off carries or sets. */
+  disturbed: string[]
+  /** Measures of the sheet that nothing touches. */
+  undisturbed: string[]
+  /** Joints that have to be proved tight. */
+  prove: ('case' | 'joined')[]
+  /** The unit comes off the boat, or the halves apart. */
+  apart: boolean
+  /** The oil is let out. */
+  drains: boolean
+  hours: number
+  parts: number
+  waitDays: number
+  /** What could be renewed for little more while it is open. */
+  worth: WorthDoing[]
+}
+
+export interface Renewed {
+  part: string
+  name: string
+  /** `wanted`: it is what the job is for. `disturbed`: opened on the way. `opening`: everything that seals and is reached. `set`: sold together. */
+  why: 'wanted' | 'disturbed' | 'opening' | 'set' | 'condemned' | 'school'
+}
+
+export interface WorthDoing {
+  part: string
+  name: string
+  /** Parts that would come off besides. */
+  more: string[]
+  price: number
+}
+
+export interface PlanWays {
+  /** Choices of the shop that change what is renewed, by school. */
+  seals?: string
+  locks?: string
+  cups?: string
+  impeller?: string
+  cages?: string
+}
+
+/** Parts that hold their own: condemned by a grade. */
+export interface PlanFindings {
+  condemned?: readonly string[]
+}
+
+/** A job is never shorter than this part of the sheet's hours for opening and closing, however little comes off. */
+const LEAST_SHARE = 0.12
+/** What is worth doing beside it needs at most so many parts more. */
+const MORE_PARTS = 2
+/** Kinds that are renewed beside a job because rubber is cheap and labour is not. */
+const CHEAP_KINDS: Part['kind'][] = ['seal', 'ring', 'pump', 'anode', 'key']
+/** Modes in which the unit comes without oil of ours. */
+const CAME_EMPTY: Scope['mode'][] = ['refit', 'unit']
+/** Modes in which nothing is built back by us unless the owner says so. */
+const ONLY_LOOKED: Scope['mode'][] = ['look', 'strike', 'test']
+
+/**
+ * What comes off, what is new, what has to be set and proved again, and what it costs, from the parts graph of the sheet ({@link reach}).
+ * Condemned parts join the targets: a scope grows with what is found. Hours are the sheet's own, in the share of parts that come off (setting in
+ * the share of measures that are disturbed); prices are the sheet's, a set or kit once.
+ */
+export function planOf(
+  sheet: DriveSheet,
+  scope: Scope,
+  ways: PlanWays = {},
+  { condemned = [] }: PlanFindings = {},
+): Plan {
+  const loose = sheet.parts.filter(comesOff)
+  const known = new Set(loose.map((p) => p.id))
+  const renews = !ONLY_LOOKED.includes(scope.mode)
+  const targets = [
+    ...new Set([
+      ...scope.targets.filter((t) => known.has(t)),
+      ...condemned.filter((t) => known.has(t)).flatMap((t) => setOf(sheet.parts, t).map((p) => p.id)),
+    ]),
+  ]
+  const order = targets.length
+    ? reach({
+        parts: loose.map((p) => ({ id: p.id, after: p.after, sets: settingsOf(sheet, p) })),
+        targets: [...targets, ...gearsSoldTogether(sheet, scope, targets)],
+      })
+    : { order: [], disturbed: [] }
+  const offIds = new Set(order.order)
+  const { bench } = sheet
+  const fits = !ONLY_LOOKED.includes(scope.mode)
+  const apart = !scope.mounted
+  const oilJoint = apart && fits && bench.joins?.oilJoint != null
+  const reachesOil = loose.some(
+    (p) => offIds.has(p.id) && (p.inside || (ALWAYS_NEW.includes(p.kind) && p.keeps !== 'water')),
+  )
+  const drains =
+    reachesOil ||
+    (oilJoint && !CAME_EMPTY.includes(scope.mode)) ||
+    scope.mode === 'service' ||
+    scope.mode === 'test'
+  const pullsLips = renews && scope.mode === 'rebuild' && ways.seals !== 'disturbed'
+  for (const p of loose) {
+    // a ring comes off with the joint that it lies in; a lip stays in its bore unless the shop renews all that is reached
+    if (!ALWAYS_NEW.includes(p.kind) || offIds.has(p.id)) continue
+    const opened = p.after.length ? p.after.every((a) => offIds.has(a)) : p.apart ? apart && fits : drains
+    if (opened && order.order.length && (p.kind === 'ring' || (pullsLips && p.after.length))) offIds.add(p.id)
+  }
+  // what keys the carrier comes off with it
+  const keyed = loose.some((p) => p.role === 'carrier' && offIds.has(p.id))
+  if (keyed) for (const p of loose) if (p.role === 'carrier-key') offIds.add(p.id)
+  const off = order.order
+    .concat(loose.filter((p) => offIds.has(p.id) && !order.order.includes(p.id)).map((p) => p.id))
+    .map((id) => loose.find((p) => p.id === id)!)
+  const renew = renews ? renewedOf(sheet, scope, off, targets, condemned, ways) : []
+  const moved = off.filter((p) => p.kind === 'shim' || scope.usual === 'full')
+  const disturbed = [...new Set([...order.disturbed, ...moved.flatMap((p) => settingsOf(sheet, p))])].sort()
+  const measures = sheet.measures.map((m) => m.id)
+  const isDisturbed = (id: string) => disturbed.includes(id)
+  const proves =
+    scope.mode === 'refit' ||
+    scope.mode === 'unit' ||
+    scope.mode === 'test' ||
+    (renews && (reachesOil || oilJoint))
+  const openShare = Math.max(off.length / Math.max(1, loose.length), LEAST_SHARE)
+  const setShare = measures.length ? measures.filter(isDisturbed).length / measures.length : 0
+  const bought = new Map<string, Part>()
+  for (const r of renew) {
+    const p = loose.find((x) => x.id === r.part)!
+    bought.set(p.set ?? p.kit ?? p.id, p)
+  }
+  return {
+    scope,
+    off,
+    stays: loose.filter((p) => !offIds.has(p.id)),
+    renew,
+    disturbed,
+    undisturbed: measures.filter((m) => !isDisturbed(m)),
+    prove: [
+      ...(proves && bench.leak ? (['case'] as const) : []),
+      ...(proves && oilJoint ? (['joined'] as const) : []),
+    ],
+    apart,
+    drains,
+    hours: (bench.labour.openHours + bench.labour.closeHours) * openShare + bench.labour.setHours * setShare,
+    parts: [...bought.values()].reduce((sum, p) => sum + p.price, 0),
+    waitDays: Math.max(0, ...[...bought.values()].map((p) => p.waitDays)),
+    worth: renews && off.length ? worthDoing(loose, offIds, new Set(renew.map((r) => r.part))) : [],
+  }
+}
+
+/** A new gear comes with its mate: the pair is what is reached. */
+function gearsSoldTogether(sheet: DriveSheet, scope: Scope, targets: readonly string[]): string[] {
+  if (scope.mode !== 'rebuild') return []
+  return targets.flatMap((t) => {
+    const part = sheet.parts.find((p) => p.id === t)
+    return part?.kind === 'gear' ? setOf(sheet.parts, t).map((p) => p.id) : []
+  })
+}
+
+function renewedOf(
+  sheet: DriveSheet,
+  scope: Scope,
+  off: readonly Part[],
+  targets: readonly string[],
+  condemned: readonly string[],
+  ways: PlanWays,
+): Renewed[] {
+  const offIds = new Set(off.map((p) => p.id))
+  const full = scope.usual === 'full'
+  const found = new Map<string, Renewed>()
+  const add = (p: Part, why: Renewed['why']) => {
+    if (!found.has(p.id)) found.set(p.id, { part: p.id, name: p.name, why })
+  }
+  for (const p of off) {
+    const wanted = targets.includes(p.id)
+    if (condemned.includes(p.id)) add(p, 'condemned')
+    else if (ALWAYS_NEW.includes(p.kind)) {
+      if (wanted && !full) add(p, 'wanted')
+      else if (ways.seals !== 'disturbed') add(p, 'opening')
+      else if (p.after.some((a) => offIds.has(a)) || wanted) add(p, 'disturbed')
+    } else if (wanted && !full && scope.mode === 'rebuild' && p.kind !== 'shaft') add(p, 'wanted')
+    else if (p.kind === 'pump' && (scope.mode === 'pump' || ways.impeller === 'yearly')) add(p, 'school')
+    else if (p.kind === 'needle' && ways.cages === 'renew' && full) continue
+  }
+  // carriers and cups with the bearing, where the shop does so
+  if (ways.cups === 'renew')
+    for (const p of off)
+      if (p.kind === 'cup' && !p.role && setOf(sheet.parts, p.id).some((s) => found.has(s.id)))
+        add(p, 'school')
+  for (const r of [...found.values()])
+    for (const p of setOf(sheet.parts, r.part))
+      if (offIds.has(p.id) && r.why !== 'opening' && r.why !== 'disturbed') add(p, 'set')
+  return off.flatMap((p) => found.get(p.id) ?? [])
+}
+
+function worthDoing(
+  loose: readonly Part[],
+  off: ReadonlySet<string>,
+  renewed: ReadonlySet<string>,
+): WorthDoing[] {
+  const moreFor = (p: Part): string[] => {
+    const more = new Set<string>()
+    const open = [p.id]
+    for (let id = open.pop(); id !== undefined; id = open.pop()) {
+      if (off.has(id) || more.has(id)) continue
+      more.add(id)
+      open.push(...loose.find((x) => x.id === id)!.after)
+    }
+    return [...more]
+  }
+  return loose.flatMap((p) => {
+    if (renewed.has(p.id) || !CHEAP_KINDS.includes(p.kind)) return []
+    const more = moreFor(p)
+    if (more.length > MORE_PARTS) return []
+    return [{ part: p.id, name: p.name, more: more.filter((id) => id !== p.id), price: p.price }]
+  })
+}
+
+/**
+ * Settings that a part carries or sets: a gear its own measures; a stack those of the gear it moves, or the crush of the bearing it sits at; a
+ * bearing its preload and the gear that it locates; what covers a loose stack, that stack's; a washer or spacer what the part before it sets.
+ */
+export function settingsOf(sheet: DriveSheet, part: Part): string[] {
+  const own = placeSettings(sheet, part.place)
+  const stacksUnder = sheet.parts.filter(
+    (p) => p.kind === 'shim' && p.after.includes(part.id) && (part.kind === 'housing' || part.kind === 'cup'),
+  )
+  const carried = stacksUnder.flatMap((p) => placeSettings(sheet, p.place))
+  const beside =
+    part.kind === 'washer' && part.place === undefined
+      ? [
+          ...part.after.flatMap((a) => placeSettings(sheet, sheet.parts.find((p) => p.id === a)?.place)),
+          ...sheet.measures.filter((m) => m.kind === 'end-play').map((m) => m.id),
+        ]
+      : []
+  return [...new Set([...own, ...carried, ...beside])]
+}
+
+function placeSettings(sheet: DriveSheet, place: string | undefined): string[] {
+  const [kind, id] = place?.split(':') ?? []
+  if (kind === 'gear') return measuresOfGear(sheet, id!)
+  if (kind === 'stack') {
+    const a = sheet.adjusters.find((x) => x.id === id)
+    return a ? adjusterSettings(sheet, a) : []
+  }
+  if (kind !== 'bearing') return []
+  const b = sheet.bearings.find((x) => x.id === id)
+  if (!b || b.kind === 'needle') return []
+  const onAxis = sheet.gears.filter((g) => g.axis === b.axis)
+  const near = onAxis.filter((g) => g.side === Math.sign(b.atMm))
+  return [
+    ...(b.setting ? [`bearing:${b.id}`] : []),
+    ...(near.length ? near : onAxis).flatMap((g) => measuresOfGear(sheet, g.id)),
+    ...sheet.measures.filter((m) => m.kind === 'end-play' && m.axis === b.axis).map((m) => m.id),
+  ]
+}
+
+function adjusterSettings(sheet: DriveSheet, a: Adjuster): string[] {
+  const crushed = a.setBy === 'crush' ? sheet.bearings.filter((b) => b.setting?.kind === 'crush') : []
+  return [
+    ...crushed.map((b) => `bearing:${b.id}`),
+    ...(a.moves ? measuresOfGear(sheet, a.moves) : []),
+    // a stack that moves no gear sets the end play of its shaft
+    ...(a.moves
+      ? []
+      : sheet.measures.filter((m) => m.kind === 'end-play' && m.axis === a.axis).map((m) => m.id)),
+  ]
+}
+
+function measuresOfGear(sheet: DriveSheet, gear: string): string[] {
+  const meshes = new Set(sheet.meshes.filter((m) => m.pinion === gear || m.gear === gear).map((m) => m.id))
+  return sheet.measures
+    .filter((m) => (m.kind === 'depth' ? m.gear === gear : m.kind === 'backlash' && meshes.has(m.mesh)))
+    .map((m) => m.id)
+}
+
+/** Modes in which what came off is graded, and the owner decides. */
+const JUDGED: Scope['mode'][] = ['rebuild', 'look', 'strike']
+
+/** The plan as facts of the route. */
+export function planFacts(sheet: DriveSheet, plan: Plan): Facts {
+  const { off, renew, disturbed, scope } = plan
+  const has = (kind: Part['kind'], parts: readonly Part[] = off) => parts.some((p) => p.kind === kind)
+  const renewed = off.filter((p) => renew.some((r) => r.part === p.id))
+  // the gasket of a screw is renewed without anything being opened
+  const opens = off.some(
+    (p) =>
+      p.inside || (p.keeps !== 'water' && (p.kind === 'seal' || (p.kind === 'ring' && p.after.length > 0))),
+  )
+  const facts: Record<string, FactValue> = {
+    'plan.scope': scope.usual,
+    'plan.mode': scope.mode,
+    'plan.fits': !ONLY_LOOKED.includes(scope.mode),
+    'plan.takes-off': off.length > 0,
+    'plan.opens': opens,
+    'plan.judges': off.length > 0 && JUDGED.includes(scope.mode),
+    'plan.apart': plan.apart,
+    'plan.drains': plan.drains,
+    'plan.proves': plan.prove.includes('case') && scope.mode !== 'test',
+    'plan.proves-joined': plan.prove.includes('joined'),
+    'plan.joins': plan.apart && !ONLY_LOOKED.includes(scope.mode),
+    'plan.sets': disturbed.length > 0,
+    'plan.meshes': sheet.measures.some((m) => m.kind !== 'end-play' && disturbed.includes(m.id)),
+    'plan.preload': disturbed.some((d) => settingKind(sheet, d) === 'rolling-torque'),
+    'plan.crush': disturbed.some((d) => settingKind(sheet, d) === 'crush'),
+    'plan.stacks': has('shim'),
+    'plan.presses':
+      ['bearing', 'cup', 'needle', 'gear'].some((k) => has(k as Part['kind'])) &&
+      (scope.usual === 'full' || renewed.some((p) => ['bearing', 'cup', 'needle', 'gear'].includes(p.kind))),
+    'plan.cages': has('needle'),
+    'plan.lips': has('seal', renewed),
+    'plan.rings': has('ring', renewed),
+    'plan.closes':
+      off.some((p) => p.role === 'carrier') || off.some((p) => p.kind === 'housing' || p.kind === 'cup'),
+    'plan.carrier': off.some((p) => p.role === 'carrier'),
+    // the big nut or ring that closes the case: with the carrier, or by its own thread
+    'plan.ring': off.some((p) => p.role === 'carrier' || p.thread === 'left') || scope.usual === 'full',
+    'plan.carrier-key': off.some((p) => p.role === 'carrier-key'),
+    'plan.hub': has('hub'),
+    'plan.pump': has('pump'),
+    'plan.anode': has('anode') || scope.mode === 'service',
+    'plan.shift': has('shift'),
+    'plan.left-hand': off.some((p) => p.thread === 'left'),
+    'plan.renews': renew.length > 0 && JUDGED.includes(scope.mode),
+  }
+  return facts
+}
+
+function settingKind(sheet: DriveSheet, disturbed: string): string | undefined {
+  if (!disturbed.startsWith('bearing:')) return undefined
+  return sheet.bearings.find((b) => `bearing:${b.id}` === disturbed)?.setting?.kind
+}

@@ -1,0 +1,183 @@
+import { refuse } from '../checks/input-error.ts'
+import type { Part } from '../drives/parts.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
+
+/**
+ * What kind of a job it is. `rebuild`: parts are reached and renewed. `look`: taken apart to be judged. `strike`: judged after a blow with as
+ * little apart as that needs. `pump`: the water pump only. `service`: what is due every year. `refit`: it was worked on elsewhere and goes back
+ * on. `unit`: a whole unit that was bought. `test`: nothing but the pressure test.
+ */
+export const SCOPE_MODES = ['rebuild', 'look', 'strike', 'pump', 'service', 'refit', 'unit', 'test'] as const
+export type ScopeMode = (typeof SCOPE_MODES)[number]
+
+/** What a job is to reach or renew. */
+export interface Scope {
+  /** The usual scope it was chosen as; `own` where places were picked by hand. */
+  usual: string
+  mode: ScopeMode
+  /** Ids of the parts that are wanted, for whatever reason. */
+  targets: string[]
+  /** The unit stays on the boat. */
+  mounted: boolean
+}
+
+export interface UsualScope extends Scope {
+  label: string
+  /** What it is for, in a line. */
+  about: string
+}
+
+const isSeal = (p: Part) => p.kind === 'seal' || p.kind === 'ring'
+const bodyOf = (sheet: DriveSheet) => new Set(sheet.parts.filter((p) => p.role === 'body').map((p) => p.id))
+const ids = (parts: readonly Part[]) => parts.map((p) => p.id)
+
+/** Seal parts by the shaft that their place on the drawing names. */
+function sealsOf(sheet: DriveSheet, axis: string): Part[] {
+  const places = new Set(sheet.seals.filter((s) => s.axis === axis).map((s) => `seal:${s.id}`))
+  return sheet.parts.filter((p) => p.kind === 'seal' && p.place !== undefined && places.has(p.place))
+}
+
+/** Seals of the shift shaft: those that come out after a part that shifts. */
+function shiftSeals(sheet: DriveSheet): Part[] {
+  const shifts = new Set(ids(sheet.parts.filter((p) => p.kind === 'shift')))
+  return sheet.parts.filter((p) => isSeal(p) && p.after.some((a) => shifts.has(a)))
+}
+
+/**
+ * The scopes that a technician knows by name, as far as this drive has what they are about. A full rebuild is always there and comes first.
+ */
+export function usualScopes(sheet: DriveSheet): UsualScope[] {
+  const body = bodyOf(sheet)
+  const all = ids(sheet.parts.filter((p) => !body.has(p.id)))
+  const of = (kind: Part['kind']) => ids(sheet.parts.filter((p) => p.kind === kind))
+  const scope = (
+    usual: string,
+    mode: ScopeMode,
+    targets: string[],
+    label: string,
+    about: string,
+  ): UsualScope => ({ usual, mode, targets, mounted: staysMounted(sheet, mode, targets), label, about })
+  const gearSet = sheet.parts.filter((p) => p.place?.startsWith('gear:'))
+  const found: (UsualScope | false)[] = [
+    scope('full', 'rebuild', all, 'Full rebuild', 'Everything out, looked at, set and sealed again.'),
+    ...sheet.axes.map((a) => {
+      const seals = ids(sealsOf(sheet, a.id))
+      return (
+        seals.length > 0 &&
+        scope(
+          `seals:${a.id}`,
+          'rebuild',
+          seals,
+          `Seals of the ${a.label.toLowerCase()}`,
+          'Lips on this shaft, and the rings that are disturbed on the way.',
+        )
+      )
+    }),
+    shiftSeals(sheet).length > 0 &&
+      scope(
+        'shift-seal',
+        'rebuild',
+        ids(shiftSeals(sheet)),
+        'Shift shaft seal',
+        'Rod out, seal and ring new.',
+      ),
+    of('clutch').length > 0 &&
+      scope('clutch', 'rebuild', of('clutch'), 'Clutch', 'Dog or cone, with what mates it judged beside it.'),
+    gearSet.length > 0 &&
+      scope(
+        'gear-set',
+        'rebuild',
+        ids(gearSet),
+        'Gear set',
+        'New gears: set and proved as in a full rebuild.',
+      ),
+    of('pump').length > 0 &&
+      scope('pump', 'pump', of('pump'), 'Water pump', 'Impeller and housing; the oil stays in.'),
+    scope(
+      'strike',
+      'strike',
+      [...of('hub'), ...propellerLocks(sheet)],
+      'Strike assessment',
+      'What took the blow, measured before anybody pays for more.',
+    ),
+    scope('look', 'look', all, 'Teardown to look', 'Apart and graded, then the owner decides.'),
+    scope('refit', 'refit', [], 'Refit', 'Worked on elsewhere: proved, joined, filled, run.'),
+    scope(
+      'unit',
+      'unit',
+      [],
+      'Unit bought in',
+      'A whole unit from elsewhere: counted and proved before it is fitted.',
+    ),
+    scope('test', 'test', [], 'Pressure test only', 'Tight or not, and where it comes out.'),
+    scope(
+      'service',
+      'service',
+      [...of('hub'), ...propellerLocks(sheet), ...of('anode')],
+      'Yearly service',
+      sheet.bench.lubricant === 'oil' ? 'Oil, anodes, splines, screws.' : 'Grease, anodes, splines.',
+    ),
+  ]
+  return found.filter((s): s is UsualScope => !!s)
+}
+
+/** What has to be off before a hub leaves. */
+function propellerLocks(sheet: DriveSheet): string[] {
+  const hubs = sheet.parts.filter((p) => p.kind === 'hub')
+  return [...new Set(hubs.flatMap((h) => h.after))].filter((id) => !hubs.some((h) => h.id === id))
+}
+
+/** Where nothing has to come apart above it, the unit can stay on the boat. */
+function staysMounted(sheet: DriveSheet, mode: ScopeMode, targets: string[]): boolean {
+  if (mode === 'refit' || mode === 'unit' || mode === 'look') return false
+  if (mode === 'test' || mode === 'service' || mode === 'strike') return true
+  const off = closure(sheet.parts, targets)
+  return sheet.parts.some((p) => p.apart) && !sheet.parts.some((p) => p.apart && off.has(p.id))
+}
+
+/** Parts that have to be off before these are, themselves included. */
+function closure(parts: readonly Part[], targets: readonly string[]): Set<string> {
+  const wanted = new Set<string>()
+  const open = [...targets]
+  for (let id = open.pop(); id !== undefined; id = open.pop()) {
+    if (wanted.has(id)) continue
+    wanted.add(id)
+    open.push(...(parts.find((p) => p.id === id)?.after ?? []))
+  }
+  return wanted
+}
+
+/** A job that nobody has given a scope: everything. */
+export const fullScope = (sheet: DriveSheet): UsualScope => usualScopes(sheet)[0]!
+
+/** A usual scope by its id. @throws InputError `invalid-input` where this drive has none of that name */
+export function usualScope(sheet: DriveSheet, usual: string): UsualScope {
+  const all = usualScopes(sheet)
+  return (
+    all.find((s) => s.usual === usual) ??
+    refuse('usual', `"${usual}" is no scope of this drive; ${all.map((s) => s.usual).join(', ')}, or "own"`)
+  )
+}
+
+/**
+ * A scope out of places that were picked by hand. Unknown parts, and a scope that reaches nothing, are refused by name.
+ * @throws InputError
+ */
+export function ownScope(sheet: DriveSheet, targets: readonly string[], mounted?: boolean): Scope {
+  const body = bodyOf(sheet)
+  const known = new Set(ids(sheet.parts))
+  if (!targets.length) refuse('targets', 'reaches nothing yet: pick at least one part, or a usual scope')
+  targets.forEach((t, i) => {
+    if (!known.has(t)) refuse(`targets[${i}]`, `"${t}" is no part of this drive in this variant`)
+    if (body.has(t)) refuse(`targets[${i}]`, 'is the case itself: it is what the others come out of')
+  })
+  const off = closure(sheet.parts, targets)
+  if (mounted && sheet.parts.some((p) => p.apart && off.has(p.id)))
+    refuse('mounted', 'cannot be: what is picked sits between the halves; the unit comes off the boat')
+  return {
+    usual: 'own',
+    mode: 'rebuild',
+    targets: [...new Set(targets)],
+    mounted: mounted ?? staysMounted(sheet, 'rebuild', [...targets]),
+  }
+}

@@ -1,0 +1,333 @@
+import { describe, expect, it } from 'vitest'
+import { demoSheets } from '../../src/drives/sheets/index.ts'
+import type { DriveSheet } from '../../src/drives/sheet.ts'
+import { checkRoute } from '../../src/route/check-route.ts'
+import { OUTSIDE_FACTS } from '../../src/route/job-facts.ts'
+import { loopPlan, undoneBy, withLoops, type RepairLoop } from '../../src/route/loops.ts'
+import { planFacts, planOf, settingsOf } from '../../src/route/plan.ts'
+import { applies, dependentsOf, progressOf } from '../../src/route/progress.ts'
+import { routeOf } from '../../src/route/route-of.ts'
+import { fullScope, ownScope, usualScope, usualScopes } from '../../src/route/scope.ts'
+import { refused } from '../refused.ts'
+import { routeAt, startOf, walk } from './walk.ts'
+
+const sheetOf = (id: string) => demoSheets.find((s) => s.id === id)!
+const lomvi = sheetOf('lomvi-90')
+const ids = (parts: { id: string }[]) => parts.map((p) => p.id)
+const plan = (sheet: DriveSheet, usual: string) => planOf(sheet, usualScope(sheet, usual))
+const EVERY = demoSheets.flatMap((s) => usualScopes(s).map((u) => [`${s.id}, ${u.usual}`, s, u] as const))
+
+describe('every family and every usual scope', () => {
+  it('is quite a few', () => expect(EVERY.length).toBeGreaterThan(90))
+  it.each(EVERY)(
+    '%s walks to handover on the virtual gearcase, and its plan passes the check',
+    (_, sheet, scope) => {
+      const start = startOf(sheet, scope)
+      const { done, facts, order } = walk(sheet, start)
+      expect(order.at(-1)).toBe('handover')
+      const route = routeAt(sheet, facts)
+      const { steps, due } = progressOf(route, facts, done)
+      expect(due).toBeUndefined()
+      // the plan by itself: only the steps that belong to it, each of them able to open
+      const here = new Set(steps.filter((s) => s.state !== 'not-here').map((s) => s.step.id))
+      const through = (id: string): string[] =>
+        here.has(id) ? [id] : route.steps.find((s) => s.id === id)!.needs.flatMap(through)
+      checkRoute(
+        {
+          ...route,
+          steps: route.steps
+            .filter((s) => here.has(s.id))
+            .map((s) => ({ ...s, needs: [...new Set(s.needs.flatMap(through))] })),
+        },
+        // nothing was let out: nobody asks what was filled in
+        [...OUTSIDE_FACTS, ...(facts['plan.drains'] === true ? [] : ['fill.topped'])],
+      )
+      const { bench } = sheet
+      const fitted = !['look', 'strike', 'test'].includes(scope.mode)
+      expect(order.includes('first-run'), 'run').toBe(fitted)
+      // what lets oil out is filled again, and proved where a test belongs to it
+      if (fitted && order.includes('drain')) expect(order.some((s) => s.startsWith('fill-'))).toBe(true)
+      if (fitted && bench.leak && facts['plan.opens']) expect(facts['leak-case.verdict']).toBe('tight')
+      if (scope.mode === 'unit' || scope.mode === 'refit')
+        expect(facts['leak-case.verdict']).toBe(bench.leak ? 'tight' : undefined)
+    },
+  )
+  it.each(EVERY)(
+    '%s asks for no setting, no pattern and no trial build where nothing of it is disturbed',
+    (_, sheet, scope) => {
+      const p = planOf(sheet, scope)
+      const { order } = walk(sheet, startOf(sheet, scope))
+      const sets = order.filter((s) => ['trial-in', 'preload', 'crush', 'pattern', 'trial-out'].includes(s))
+      if (!p.disturbed.length) expect(sets).toEqual([])
+      else if (scope.mode === 'rebuild')
+        expect(sets).toEqual(expect.arrayContaining(['trial-in', 'trial-out']))
+    },
+  )
+})
+
+describe('the plan', () => {
+  it('of the seals of a propeller shaft takes off what stands before them, and disturbs no setting', () => {
+    const p = plan(lomvi, 'seals:propshaft')
+    expect(ids(p.off)).toEqual([
+      'prop-lock',
+      'propeller',
+      'thrust-hub',
+      'ring-nut',
+      'carrier',
+      'prop-seals',
+      'carrier-key',
+      'carrier-ring',
+      'plug-gaskets',
+    ])
+    expect(p.renew.map((r) => [r.part, r.why])).toEqual([
+      ['prop-seals', 'wanted'],
+      ['carrier-ring', 'opening'],
+      ['plug-gaskets', 'opening'],
+    ])
+    expect(p).toMatchObject({ disturbed: [], prove: ['case'], apart: false, drains: true, parts: 1290 })
+    expect(p.undisturbed).toEqual(lomvi.measures.map((m) => m.id))
+    expect(p.hours).toBeLessThan(2.5)
+    expect(p.stays.map((s) => s.id)).toContain('reverse-gear')
+  })
+  it('of a clutch leaves the gears as they are, and says what is worth doing beside it', () => {
+    const p = plan(lomvi, 'clutch')
+    expect(ids(p.off)).toContain('prop-shaft')
+    expect(p.disturbed).toEqual([])
+    expect(p.worth.map((w) => w.part)).toContain('shift-seal')
+    expect(p.worth.every((w) => w.more.length <= 2)).toBe(true)
+  })
+  it('of a gear set disturbs depth and both backlashes, and buys the set once', () => {
+    const p = plan(lomvi, 'gear-set')
+    expect(p.disturbed).toEqual(expect.arrayContaining(['depth', 'backlash-forward', 'backlash-reverse']))
+    const set = lomvi.parts.find((x) => x.id === 'pinion')!.price
+    expect(p.parts).toBe(set + 1290)
+  })
+  it('of a water pump lets no oil out, and of a drive with an oil joint proves both halves together', () => {
+    expect(plan(lomvi, 'pump')).toMatchObject({ drains: false, prove: [], apart: true })
+    expect(plan(sheetOf('alke-2-lower'), 'shift-seal').prove).toEqual(['case', 'joined'])
+    expect(plan(sheetOf('alke-2-lower'), 'seals:propshaft').prove).toEqual(['case'])
+  })
+  it('grows with what is condemned, and with the sets that belong to it', () => {
+    const scope = usualScope(lomvi, 'seals:propshaft')
+    const p = planOf(lomvi, scope, {}, { condemned: ['reverse-gear'] })
+    expect(ids(p.off)).toEqual(
+      expect.arrayContaining(['reverse-gear', 'pinion', 'forward-gear', 'driveshaft']),
+    )
+    expect(p.disturbed).toContain('depth')
+    expect(p.renew.find((r) => r.part === 'reverse-gear')!.why).toBe('condemned')
+  })
+  it('renews seals by the school: all that are reached, or those that were disturbed', () => {
+    const wide = planOf(lomvi, usualScope(lomvi, 'clutch'), { seals: 'all' }).renew.map((r) => r.part)
+    const narrow = planOf(lomvi, usualScope(lomvi, 'clutch'), { seals: 'disturbed' }).renew.map((r) => r.part)
+    expect(wide).toContain('prop-seals')
+    expect(narrow).not.toContain('prop-seals')
+    expect(narrow).toContain('carrier-ring')
+  })
+  it('knows what each part carries or sets', () => {
+    const of = (id: string) =>
+      settingsOf(
+        lomvi,
+        lomvi.parts.find((p) => p.id === id)!,
+      )
+    expect(of('pinion').sort()).toEqual(['backlash-forward', 'backlash-reverse', 'depth'])
+    expect(of('reverse-gear')).toEqual(['backlash-reverse'])
+    expect(of('driveshaft-tapers')).toContain('bearing:driveshaft-lower')
+    expect(of('propeller')).toEqual([])
+    const alke = sheetOf('alke-2-upper')
+    expect(
+      settingsOf(
+        alke,
+        alke.parts.find((p) => p.id === 'cover')!,
+      ),
+    ).toContain('bearing:top')
+  })
+})
+
+describe('a scope', () => {
+  it('by hand names what is wrong with it', () => {
+    expect(refused(() => ownScope(lomvi, [])).message).toMatch(/reaches nothing yet/)
+    expect(refused(() => ownScope(lomvi, ['prop-seals', 'ghost'])).fields[0]).toMatchObject({
+      path: 'targets[1]',
+    })
+    expect(refused(() => ownScope(lomvi, ['housing'])).message).toMatch(/the case itself/)
+    expect(refused(() => ownScope(lomvi, ['pump-cover'], true)).message).toMatch(/sits between the halves/)
+    expect(refused(() => usualScope(sheetOf('teist-6'), 'clutch')).message).toMatch(/no scope of this drive/)
+  })
+  it('stays on the boat where nothing between the halves is reached', () => {
+    expect(ownScope(lomvi, ['prop-seals']).mounted).toBe(true)
+    expect(ownScope(lomvi, ['pump-seals']).mounted).toBe(false)
+  })
+  it.each(demoSheets.map((s) => [s.id, s] as const))(
+    'of %s that is everything reaches everything',
+    (_, sheet) => {
+      const p = planOf(sheet, fullScope(sheet))
+      expect(p.stays).toEqual([])
+      expect(p.undisturbed).toEqual([])
+      const f = planFacts(sheet, p)
+      expect([f['plan.opens'], f['plan.sets'], f['plan.apart'], f['plan.fits']]).toEqual([
+        true,
+        true,
+        true,
+        true,
+      ])
+    },
+  )
+})
+
+describe('a partial order', () => {
+  const at = (done: string[], more = {}) => {
+    const facts = { ...startOf(lomvi), ...more }
+    return progressOf(routeOf(lomvi), facts, new Set(done))
+  }
+  it('gives several hands something to do', () => {
+    const { due, meanwhile } = at(['receive'])
+    expect(due!.step.id).toBe('identify')
+    expect(meanwhile.map((s) => s.step.id)).toEqual(
+      expect.arrayContaining(['ratio', 'tools', 'drain', 'as-found', 'soak']),
+    )
+  })
+  it('waits for a soak and goes on elsewhere, then lets the case come apart', () => {
+    const before = [
+      'receive',
+      'identify',
+      'ratio',
+      'tools',
+      'drain',
+      'as-found',
+      'soak',
+      'open-gear',
+      'locks',
+      'left-hand',
+    ]
+    const soaking = { 'soak.how': 'soaks', 'waited.soak': 12 }
+    const waiting = at([...before, 'leak-found'], soaking)
+    expect(waiting.due).toMatchObject({
+      step: { id: 'apart' },
+      state: 'waiting',
+      wait: { kind: 'soak', minutes: 18 },
+    })
+    // the test as found is still open: it is due before anybody waits
+    expect(at(before, soaking).due).toMatchObject({ step: { id: 'leak-found' }, state: 'open' })
+    expect(at([...before, 'leak-found'], { ...soaking, 'waited.soak': 30 }).due!.state).toBe('open')
+    expect(at([...before, 'leak-found'], { 'soak.how': 'moves' }).due).toMatchObject({
+      step: { id: 'apart' },
+      state: 'open',
+    })
+  })
+  it('lets a retaining compound cure before pressure, and only where the shop uses one', () => {
+    const { order } = walk(lomvi)
+    const before = order.slice(0, order.indexOf('leak-case')).filter((s) => s !== 'leak-case')
+    const cure = (school: string) =>
+      at(before, { 'school.seal-outside': school, 'waited.seals': 5, 'trial.out': '' }).steps.find(
+        (s) => s.step.id === 'leak-case',
+      )
+    expect(cure('retaining')).toMatchObject({ state: 'waiting', wait: { kind: 'cure', minutes: 55 } })
+    expect(cure('sealant')!.state).toBe('open')
+  })
+  it('opens again only what stands on the step that is taken back', () => {
+    const route = routeOf(lomvi)
+    expect(dependentsOf(route, 'anode')).toEqual(['first-run', 'propeller', 'handover'])
+    const seals = dependentsOf(route, 'seals')
+    for (const id of ['trial-in', 'pattern', 'trial-out', 'press', 'cages']) expect(seals).not.toContain(id)
+    expect(dependentsOf(route, 'drain')).not.toContain('identify')
+    expect(dependentsOf(route, 'identify')).not.toContain('drain')
+  })
+})
+
+describe('a repair loop', () => {
+  const leak: RepairLoop = {
+    number: 1,
+    why: 'leak',
+    targets: ['prop-seals'],
+    note: 'bubbles at the propeller shaft',
+  }
+  const setting: RepairLoop = { number: 2, why: 'setting', targets: ['pinion'], note: 'whines in forward' }
+  it('opens, renews, closes and proves again, numbered, and leaves the rest alone', () => {
+    const route = withLoops(routeOf(lomvi), lomvi, [leak])
+    checkRoute(route, OUTSIDE_FACTS)
+    const { facts, done } = walk(lomvi)
+    for (const id of undoneBy(lomvi, leak)) done.delete(id)
+    for (const id of [
+      'join',
+      'splines',
+      'shift-check',
+      'propeller',
+      'handover',
+      'ring-mounted',
+      'fill-mounted',
+      'join-gear',
+    ])
+      done.delete(id)
+    const order: string[] = []
+    for (;;) {
+      const { due } = progressOf(route, facts, done)
+      if (!due || due.step.id === 'join-gear') break
+      order.push(due.step.id)
+      done.add(due.step.id)
+    }
+    expect(order).toEqual(['loop-1-open', 'loop-1-renew', 'loop-1-close', 'turn-closed', 'leak-case'])
+  })
+  it('says what comes off and whether it disturbs the setting', () => {
+    expect(ids(loopPlan(lomvi, leak).off)).toContain('carrier')
+    expect(undoneBy(lomvi, leak)).not.toContain('pattern')
+    expect(undoneBy(lomvi, setting)).toEqual(
+      expect.arrayContaining(['trial-in', 'pattern', 'trial-out', 'leak-case']),
+    )
+    const steps = withLoops(routeOf(lomvi), lomvi, [setting]).steps
+    const open = steps.find((s) => s.id === 'loop-2-open')!
+    expect(open.bares).toBe(true)
+    expect(open.instruct!.map((i) => i.say).join(' ')).toMatch(/disturbs what sets the gears/)
+    expect(steps.find((s) => s.id === 'loop-2-close')!.needs).toContain('trial-out')
+  })
+  it.each(demoSheets.map((s) => [s.id, s] as const))('of any part of %s hangs together', (_, sheet) => {
+    for (const p of sheet.parts.filter((x) => x.role !== 'body'))
+      checkRoute(
+        withLoops(routeOf(sheet), sheet, [{ number: 1, why: 'leak', targets: [p.id], note: 'seen' }]),
+        OUTSIDE_FACTS,
+      )
+  })
+})
+
+describe('questions', () => {
+  const acceptable = (sheet: DriveSheet) => {
+    const facts = startOf(sheet)
+    return routeOf(sheet)
+      .steps.filter((s) => applies(s, facts))
+      .flatMap((step) =>
+        step.asks
+          .filter((a) => !a.optional && (a.kind === 'tick' || a.kind === 'choice'))
+          .map((ask) => {
+            const must = ask.must
+            const count = !must
+              ? 2
+              : ask.kind === 'tick'
+                ? 1
+                : 'is' in must && must.fact === ask.fact
+                  ? 1
+                  : 'oneOf' in must && must.fact === ask.fact
+                    ? must.oneOf.length
+                    : 2
+            return { step: step.id, fact: ask.fact, count }
+          }),
+      )
+  }
+  it.each(demoSheets.map((s) => [s.id, s] as const))(
+    'of %s have none with one acceptable answer',
+    (_, sheet) => expect(acceptable(sheet).filter((a) => a.count < 2)).toEqual([]),
+  )
+  it.each(demoSheets.map((s) => [s.id, s] as const))(
+    'of %s: under 70 answers, at most twelve hold points',
+    (_, sheet) => {
+      const { answers, order } = walk(sheet)
+      expect(answers).toBeLessThan(70)
+      const holds = routeOf(sheet).steps.filter((s) => s.holdPoint && order.includes(s.id))
+      expect(holds.length).toBeLessThanOrEqual(12)
+      // each wants two words or a picture
+      for (const h of holds)
+        expect(
+          h.asks.some((a) => a.kind === 'text' && a.unless),
+          h.id,
+        ).toBe(true)
+    },
+  )
+})
