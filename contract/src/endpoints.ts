@@ -39,6 +39,7 @@ import {
   SayOutcome,
 } from './requests/parts.ts'
 import { AgreeToDeparture, CloseStep, CorrectStep, KeepDraft, SeeRoute, TakeBack } from './requests/route.ts'
+import { AddCase, AddOpenItem, CloseOpenItem, MoveJob, OpenLoop, SetScope } from './requests/scope.ts'
 import {
   AcceptBuild,
   EnterStack,
@@ -119,6 +120,12 @@ export const endpoints = {
   addFigure: job('/api/jobs/:id/figures', AddFigure),
   adoptSheet: job('/api/jobs/:id/sheet', AdoptSheet),
   changeLife: job('/api/jobs/:id/life', ChangeLife),
+  setScope: job('/api/jobs/:id/scope', SetScope),
+  addOpenItem: job('/api/jobs/:id/open-items', AddOpenItem),
+  closeOpenItem: job('/api/jobs/:id/open-items/:item', CloseOpenItem),
+  openLoop: job('/api/jobs/:id/loops', OpenLoop),
+  addCase: job('/api/jobs/:id/cases', AddCase),
+  moveJob: job('/api/jobs/:id/drive', MoveJob),
 
   shop: reads<Shop>()('/api/shop'),
   chooseShopSchool: shop('/api/shop/schools', ChooseSchool),

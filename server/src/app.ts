@@ -25,6 +25,7 @@ import { mountPeople } from './people/routes.ts'
 import { mountRow } from './row/routes.ts'
 import { mountSetting } from './setting/routes.ts'
 import { mountShop } from './shop/routes.ts'
+import { mountScope } from './scope/routes.ts'
 import { mountSteps } from './steps/routes.ts'
 import { mountWeb } from './web/static.ts'
 
@@ -96,6 +97,7 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
   mountPeople(app, deps)
   mountJobs(app, deps)
   mountSteps(app, deps)
+  mountScope(app, deps)
   mountSetting(app, deps)
   mountRow(app, deps)
   mountGrades(app, deps)

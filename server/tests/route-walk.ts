@@ -2,6 +2,7 @@ import type { JudgedJob } from '@moray/core/job/judged'
 import type { Measure } from '@moray/core/drives/sheet'
 import { shimAdjusters } from '@moray/core/drives/sheet'
 import { isCondemned } from '@moray/core/job/bench-row'
+import { ungraded } from '@moray/core/job/job-plan'
 import { propose, criteria } from '@moray/core/inspection/criteria'
 import type { Answers } from '@moray/core/route/complete'
 import type { StepProgress } from '@moray/core/route/progress'
@@ -93,7 +94,7 @@ export async function openUp(w: Walker, due: StepProgress, job: JudgedJob): Prom
 }
 
 export async function takeApart(w: Walker, job: JudgedJob): Promise<JudgedJob> {
-  const left = job.sheet.parts.filter((p) => p.id !== 'housing' && !job.row.some((t) => t.part === p.id))
+  const left = job.plan.off.filter((p) => !job.row.some((t) => t.part === p.id))
   const off = new Set(job.row.flatMap((t) => t.part ?? []))
   let last = job
   while (left.length) {
@@ -115,8 +116,7 @@ async function fitAll(w: Walker, job: JudgedJob): Promise<JudgedJob> {
 
 async function gradeAll(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   let last = job
-  for (const p of job.sheet.parts) {
-    if (['seal', 'ring'].includes(p.kind)) continue
+  for (const p of ungraded(job, job.sheet, job.plan, true)) {
     const seen = [criteria[p.kind][0]!.id]
     last = await post(w, '/grades', { part: p.id, ...propose(p.kind, seen)!, seen })
   }

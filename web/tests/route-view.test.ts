@@ -104,11 +104,11 @@ describe('the route as the page shows it', () => {
     const answers = canonical(step, {
       'leak-case.start': '10 psi',
       'leak-case.end': '9x',
-      'leak-case.gasket': 'new',
+      'leak-case.turned': 'yes',
     })
     expect(answers['leak-case.start']).toBeCloseTo(68.948, 3)
     expect(answers).not.toHaveProperty('leak-case.end')
-    expect(answers['leak-case.gasket']).toBe('new')
+    expect(answers['leak-case.turned']).toBe('yes')
   })
   it('puts answers into words', () => {
     const step = routeView(job()).route.steps.find((s) => s.id === 'leak-case')!

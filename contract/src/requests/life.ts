@@ -1,4 +1,5 @@
-import { OneOf, Text, Whole, RowId } from '../fields/decorators.ts'
+import { One, OneOf, Text, Whole, RowId } from '../fields/decorators.ts'
+import { ScopeFields } from './scope.ts'
 
 export class OpenJob {
   @RowId({ what: 'variant of the sheet', optional: true })
@@ -27,6 +28,9 @@ export class OpenJob {
 
   @Text({ what: 'stand', optional: true, max: 40 })
   stand?: string
+
+  @One(() => ScopeFields, { what: 'what it is to reach; everything where left out', optional: true })
+  scope?: ScopeFields
 }
 
 /** What was written down when the job was opened, put right. What is left out stays. */

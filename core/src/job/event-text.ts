@@ -63,6 +63,18 @@ function sentence(e: Happened): string {
       const with_ = e.data.later ? `, with ${e.data.later} later steps` : ''
       return `${e.data.what}: taken back${with_}${why(e.data.reason)}`
     }
+    case 'scope':
+      return `Scope: ${e.data.label}; ${e.data.off} parts come off, about ${e.data.hours.toFixed(1)} h${why(e.data.reason)}`
+    case 'open-item':
+      return e.data.how ? `Open item settled: ${e.data.text} (${e.data.how})` : `Open item: ${e.data.text}`
+    case 'loop': {
+      const again = e.data.again ? `; ${e.data.again} steps to be done again` : ''
+      return `Repair ${e.data.number} opened for ${e.data.why}: ${e.data.parts.join(', ')} (${e.data.note})${again}`
+    }
+    case 'case':
+      return `Other case of the unit: ${e.data.number}, ${e.data.sheet}`
+    case 'moved':
+      return `The job goes on with the sheet of ${e.data.now}, not ${e.data.was}${why(e.data.reason)}`
     case 'agreed':
       return `${e.data.what}: the lead agrees to go on${why(e.data.reason)}`
     case 'route-seen':

@@ -36,6 +36,11 @@ export type Happened =
   | { kind: 'sheet'; data: SheetChange }
   | { kind: 'figure'; data: { label: string; as: string } }
   | { kind: 'sheet-adopted'; data: { edition: number; changes: number; reason: string } }
+  | { kind: 'scope'; data: { label: string; off: number; money: number; hours: number; reason: string } }
+  | { kind: 'open-item'; data: { text: string; how?: string } }
+  | { kind: 'loop'; data: { number: number; why: string; note: string; parts: string[]; again: number } }
+  | { kind: 'case'; data: { number: string; sheet: string } }
+  | { kind: 'moved'; data: { was: string; now: string; reason: string } }
   | { kind: 'shop'; data: ShopChange }
 
 export type JobDetail = 'serial' | 'boat' | 'owner' | 'water' | 'hours' | 'complaint'

@@ -39,6 +39,9 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'unit.agrees',
   'pattern.sits',
   'check.',
+  'overall.expected',
+  'overall.agrees',
+  'overall.fits',
   'ratio.agrees',
   'unit.ratio-agrees',
   'strike.',
@@ -102,6 +105,7 @@ export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
   if (typeof alloy === 'string')
     all['anode.fits'] = alloy === 'kept' || (ANODE_ALLOYS[String(all['job.water'])] ?? []).includes(alloy)
   strikeFacts(sheet, all)
+  follows(() => overallFacts(sheet, all))
   stampFact(sheet, 'id', all)
   stampFact(sheet, 'unit', all)
   patternFact(sheet, all)
@@ -177,6 +181,32 @@ function ratioFacts(sheet: DriveSheet, of: string, agrees: string, all: Mutable)
   all[agrees] = false
   const { candidates } = ratio({ lowerPairs, inputTurns: input, outputTurns: output, countErrorTurns: 0.1 })
   all[agrees] = counted && candidates[0]!.matches
+}
+
+/** The whole unit: teeth of both cases against turns counted through both, and which codes of this case would make them. */
+function overallFacts(sheet: DriveSheet, all: Mutable) {
+  const mesh = sheet.meshes[0]?.mesh
+  const [driver, driven] = [num(all, 'partner.driver'), num(all, 'partner.driven')]
+  if (!mesh || driver === undefined || driven === undefined) return
+  const other = { id: 'other', driver, driven }
+  all['overall.expected'] = Math.round(((mesh.gearTeeth / mesh.pinionTeeth) * driven * 1000) / driver) / 1000
+  const [input, output] = [num(all, 'overall.input-turns'), num(all, 'overall.output-turns')]
+  if (input === undefined || output === undefined) return
+  const pairs = (sheet.ratio?.stamps ?? []).flatMap((s) => {
+    const [a, b] = (s.teeth.match(/\d+/g) ?? []).map(Number)
+    return a && b ? [{ id: s.code, driver: a, driven: b }] : []
+  })
+  const own = { id: 'sheet', driver: mesh.pinionTeeth, driven: mesh.gearTeeth }
+  const { candidates } = ratio({
+    upperPairs: [other],
+    lowerPairs: [own, ...pairs],
+    inputTurns: input,
+    outputTurns: output,
+    countErrorTurns: 0.1,
+  })
+  all['overall.agrees'] = candidates.some((c) => c.lowerId === 'sheet' && c.matches)
+  const fits = candidates.filter((c) => c.lowerId !== 'sheet' && c.matches).map((c) => c.lowerId)
+  all['overall.fits'] = fits.join(', ') || 'none that this sheet knows'
 }
 
 /** What a pressure test comes to; `attempt` where it was none, whatever the gauge said. */

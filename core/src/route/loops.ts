@@ -25,7 +25,7 @@ export const loopStep = (number: number, act: 'open' | 'renew' | 'close') => `lo
 
 /** Steps that a loop proves again, and those that set again what it disturbs; each as far as it was done. */
 export function undoneBy(sheet: DriveSheet, loop: Pick<RepairLoop, 'targets'>): string[] {
-  const proofs = ['turn-closed', 'leak-case', 'leak-joined', 'first-run', 'check-set']
+  const proofs = ['turn-closed', 'leak-case', 'leak-joined', 'first-run', 'check-set', 'handover']
   const sets = loopPlan(sheet, loop).disturbed.length > 0
   return sets ? ['trial-in', 'preload', 'crush', 'pattern', 'turn', 'trial-out', ...proofs] : proofs
 }

@@ -8,13 +8,15 @@ export interface StepProgress {
   state: StepState
   /** Why it is blocked, in words, every reason. */
   why: string[]
+  /** It is shut only by work that is done on another page of the job, and that work can go on now. */
+  elsewhere?: true
   /** Time that still has to pass: a soak, a cure. */
   wait?: { step: string; kind: Wait['kind']; minutes: number }
 }
 
 export interface Progress {
   steps: StepProgress[]
-  /** The step that is due: the first open one, else one that only waits, else the first blocked one; undefined when all is done. */
+  /** The step that is due: the first that can be worked on, here or on its page, else one that only waits, else the first blocked one; undefined when all is done. */
   due?: StepProgress
   /** What else can go on now, in other hands or while something soaks. */
   meanwhile: StepProgress[]
@@ -67,14 +69,20 @@ export function progressOf(route: Route, facts: Facts, done: Done): Progress {
       ...[...new Set(step.needs.flatMap((n) => waitsFor(n)))].map((n) => `First: ${byId.get(n)!.what}.`),
       ...step.gates.filter((g) => !holds(g.when, facts)).map((g) => g.say),
     ]
-    if (why.length) return { step, state: 'blocked', why }
+    if (why.length)
+      return {
+        step,
+        state: 'blocked',
+        why,
+        ...(step.page && step.needs.every(passed) ? { elsewhere: true as const } : {}),
+      }
     const wait = step.needs.map(waitsOn).find((w) => w)
     if (!wait) return { step, state: 'open', why }
     const what = byId.get(wait.step)!.what
     return { step, state: 'waiting', why: [`${what}: ${wait.minutes} min more.`], wait }
   })
   const here = steps.filter((s) => s.state !== 'not-here')
-  const open = here.filter((s) => s.state === 'open')
+  const open = here.filter((s) => s.state === 'open' || s.elsewhere)
   const due = open[0] ?? here.find((s) => s.state === 'waiting') ?? here.find((s) => s.state === 'blocked')
   return {
     steps,

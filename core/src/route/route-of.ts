@@ -53,6 +53,7 @@ const NOT_ON_EVERY_DRIVE = new Set([
   'ring-stand',
   'check-set',
   'unit-ratio',
+  'unit-overall',
   'leak-case',
   'join-gear',
   'ring-mounted',

@@ -110,6 +110,10 @@ function knows(
       return sheet.ratio?.stamps.find((s) => s.own)?.code
     case 'fill.topped':
       return sheet.bench.lubricant === 'oil' ? 20 : 2
+    case 'overall.input-turns':
+      return typeof facts['overall.expected'] === 'number' ? 10 * facts['overall.expected'] : undefined
+    case 'overall.output-turns':
+      return 10
     case 'unit.input-turns':
       return mesh ? (10 * mesh.gearTeeth) / mesh.pinionTeeth : undefined
     case 'unit.output-turns':

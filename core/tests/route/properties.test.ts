@@ -154,7 +154,7 @@ const passing: Facts = {
   'estimate.choice': 'rebuild',
   'leak-case.verdict': 'tight',
   'leak-joined.verdict': 'tight',
-  'fill.settled': 'topped',
+  'fill.topped': 20,
 }
 
 describe('taking a step back', () => {

@@ -1,4 +1,5 @@
 import type { JobSummary } from '@moray/contract/replies'
+import type { LoopWhy } from '@moray/core/route/loops'
 
 /** What has happened on a demo job so far, in order. Lengths in mm. */
 export type DemoStep =
@@ -35,6 +36,9 @@ export type DemoStep =
       step: string
       answers: Record<string, boolean | number | string>
     }
+  | { do: 'open-item'; hoursAgo: number; by: string; text: string }
+  | { do: 'loop'; hoursAgo: number; by: string; why: LoopWhy; targets: string[]; note: string }
+  | { do: 'scope'; hoursAgo: number; by: string; usual: string; reason: string }
   | { do: 'take-back'; hoursAgo: number; by: string; step: string; reason: string }
 
 export interface DemoJob {
@@ -72,6 +76,7 @@ export const demoJobs: DemoJob[] = [
     steps: [
       { do: 'note', hoursAgo: 30, by: 'runa', text: 'Received. Bearings and seals renewed, gear set kept.' },
       { do: 'findings', hoursAgo: 29, by: 'runa', there: ['milky-oil', 'leak-turning'], not: ['metal'] },
+      { do: 'open-item', hoursAgo: 29, by: 'runa', text: 'Plain drain plug where the magnetic one belongs' },
       {
         do: 'work',
         hoursAgo: 29,
@@ -81,8 +86,6 @@ export const demoJobs: DemoJob[] = [
         story: {
           'drain.colour': 'milky',
           'drain.ml': 560,
-          'in.open-items': 1,
-          'in.open-list': 'plain drain plug',
         },
         departures: { shims: 'Bagged and named by place; measured when it is set.' },
         seen: { 'forward-taper': { seen: ['rust'] }, 'driveshaft-tapers': { seen: ['rough', 'rust'] } },
@@ -152,7 +155,7 @@ export const demoJobs: DemoJob[] = [
         tillHoursAgo: 54,
         by: 'joar',
         until: 'shims',
-        story: { 'in.struck': 'yes', 'strike.propshaft.runout': 0.03, 'drain.metal': 'flakes' },
+        story: { 'in.struck': 'yes', 'strike.propshaft.z0': 0.03, 'drain.metal': 'flakes' },
       },
       {
         do: 'found',
@@ -284,7 +287,7 @@ export const demoJobs: DemoJob[] = [
         tillHoursAgo: 40,
         by: 'joar',
         until: 'approve',
-        story: { 'in.struck': 'yes', 'strike.propshaft.runout': 0.42, 'strike.case': 'dented' },
+        story: { 'in.struck': 'yes', 'strike.propshaft.z0': 0.42, 'strike.case': 'dented' },
         seen: { 'prop-shaft': { seen: ['bent'], measured: '0.42 mm' } },
       },
       { do: 'estimate', hoursAgo: 39, by: 'joar' },
@@ -300,7 +303,7 @@ export const demoJobs: DemoJob[] = [
     water: 'salt',
     hours: 2310,
     stand: null,
-    complaint: 'Seals and bearings with the upper. Joined, second leak test to do.',
+    complaint: 'Seals and bearings with the upper. Tight by itself; waits for its upper to be joined.',
     openedHoursAgo: 200,
     truth: {
       reads: { depth: 33.208, 'backlash-front': 0.212, 'backlash-rear': 0.244, 'inner-end-play': 0.1 },
@@ -323,7 +326,7 @@ export const demoJobs: DemoJob[] = [
       },
       { do: 'work', hoursAgo: 149, tillHoursAgo: 148, by: 'joar', until: 'set-gears' },
       { do: 'accept', hoursAgo: 148, by: 'joar' },
-      { do: 'work', hoursAgo: 147, tillHoursAgo: 20, by: 'joar', until: 'leak-joined' },
+      { do: 'work', hoursAgo: 147, tillHoursAgo: 20, by: 'joar', until: 'splines' },
     ],
   },
   {
@@ -412,11 +415,12 @@ export const demoJobs: DemoJob[] = [
         text: 'Came back: the input lip seal weeps, land to be looked at.',
       },
       {
-        do: 'take-back',
+        do: 'loop',
         hoursAgo: 47,
         by: 'runa',
-        step: 'seals',
-        reason: 'The input lip seal weeps after three weeks.',
+        why: 'leak',
+        targets: ['input-seal'],
+        note: 'the input lip seal weeps after three weeks',
       },
     ],
   },
@@ -432,7 +436,10 @@ export const demoJobs: DemoJob[] = [
     stand: null,
     complaint: 'Rear seals and grease, yearly.',
     openedHoursAgo: 3,
-    steps: [{ do: 'note', hoursAgo: 3, by: 'ylva', text: 'Received for its yearly service.' }],
+    steps: [
+      { do: 'note', hoursAgo: 3, by: 'ylva', text: 'Received for its yearly service.' },
+      { do: 'scope', hoursAgo: 3, by: 'ylva', usual: 'seals:propshaft', reason: 'Rear seals and grease' },
+    ],
   },
   {
     id: 'alke-cool',
@@ -529,7 +536,6 @@ export const demoJobs: DemoJob[] = [
         step: 'leak-case',
         answers: {
           'leak-case.blocks-on': 'p1 p2',
-          'leak-case.gasket': 'new',
           'leak-case.start': '70 kPa',
           'leak-case.start-c': '18 C',
         },
@@ -538,3 +544,6 @@ export const demoJobs: DemoJob[] = [
     ],
   },
 ]
+
+/** Jobs that are the two cases of one unit, the leading one first. */
+export const demoUnits: [string, string][] = [['duo-lower', 'havsule-upper']]

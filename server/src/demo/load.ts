@@ -3,6 +3,7 @@ import type { DriveSheet } from '@moray/core/drives/sheet'
 import { sensitivities } from '@moray/core/gears/train'
 import { closingOf } from '@moray/core/job/closings'
 import type { Told } from '@moray/core/job/event'
+import type { JudgedJob } from '@moray/core/job/judged'
 import { availablePieces, type AvailablePiece } from '@moray/core/job/pieces'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { shimSolve } from '@moray/core/setting/shim-solve'
@@ -17,9 +18,11 @@ import { acceptBuild } from '../setting/accept-build.ts'
 import { enterStack } from '../setting/enter-stack.ts'
 import { takePlan } from '../setting/take-plan.ts'
 import { takeReading } from '../setting/take-reading.ts'
+import { addOpenItem, openLoop, setScope } from '../scope/scope.ts'
+import { linkCases } from '../scope/cases.ts'
 import { takeBack } from '../steps/take-back.ts'
 import { drawerLines } from './drawer.ts'
-import { demoJobs, type DemoJob, type DemoStep } from './jobs.ts'
+import { demoJobs, demoUnits, type DemoJob, type DemoStep } from './jobs.ts'
 import { gauges, people } from './people-and-gauges.ts'
 import { Player } from './play.ts'
 import { walkRoute } from './walk-route.ts'
@@ -39,6 +42,7 @@ export async function loadDemo(tx: Transaction, now: Date): Promise<void> {
   await loadShop(tx, now)
   const sheets = new SheetShelf()
   for (const job of demoJobs) await playJob(tx, sheets, job, now)
+  for (const [leads, follows] of demoUnits) await joinUnit(tx, sheets, leads, follows, now)
   await tx.query("insert into setting (key, value) values ('demo', 'true'::jsonb)")
 }
 
@@ -115,6 +119,14 @@ async function playJob(tx: Transaction, sheets: SheetShelf, job: DemoJob, now: D
   await player.settle(now, touched)
 }
 
+/** The two cases of one unit learn of each other, and where they stand is judged anew. */
+async function joinUnit(tx: Transaction, sheets: SheetShelf, leads: string, follows: string, now: Date) {
+  const states = await Promise.all([leads, follows].map(async (id) => new Player(tx, sheets, id).state(now)))
+  const [lead, other] = states as [JudgedJob, JudgedJob]
+  await linkCases(tx, lead, other, { id: 'joar', at: new Date(Date.parse(lead.openedAt) + HOUR) })
+  for (const job of states) await new Player(tx, sheets, job.id).settle(now, new Date(job.touchedAt))
+}
+
 /** Does one step through the same functions as a real entry. */
 async function perform(
   tx: Transaction,
@@ -171,6 +183,12 @@ async function perform(
         [job.id, step.step, JSON.stringify(step.answers), at, step.by],
       )
       return
+    case 'open-item':
+      return change((a) => addOpenItem(a, { text: step.text }))
+    case 'loop':
+      return change((a) => openLoop(a, { why: step.why, targets: step.targets, note: step.note }))
+    case 'scope':
+      return change((a) => setScope(a, { usual: step.usual, reason: step.reason }))
     case 'take-back': {
       const { closings } = await player.state(at)
       const closed = closingOf(closings, step.step)!

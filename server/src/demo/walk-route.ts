@@ -1,6 +1,7 @@
 import type { JudgedJob } from '@moray/core/job/judged'
 import { buildBackOrder, isCondemned } from '@moray/core/job/bench-row'
-import { comesOff, needsGrade, setOf } from '@moray/core/drives/parts'
+import { setOf } from '@moray/core/drives/parts'
+import { ungraded } from '@moray/core/job/job-plan'
 import type { Closing } from '@moray/core/job/record'
 import { criteria, propose } from '@moray/core/inspection/criteria'
 import { deriveFacts } from '@moray/core/route/job-facts'
@@ -51,7 +52,7 @@ export async function walkRoute(player: Player, job: DemoJob, work: Work, now: D
     const at = new Date(Math.min(till, from + ((till - from) * n) / route.steps.length))
     const state = await player.state(at)
     const { due } = state.progress
-    if (!due || due.step.id === work.until) return player.knows(undefined)
+    if (!due || due.state === 'waiting' || due.step.id === work.until) return player.knows(undefined)
     const departure = work.departures?.[due.step.id]
     if (due.state === 'blocked' && !departure) {
       if (!(await openUp(player, state, work, due.step.page, at))) return player.knows(undefined)
@@ -105,7 +106,7 @@ async function openUp(
   if (page === 'row') return fillRow(player, state, work, at)
   if (page === 'grades') {
     const graded = new Set(state.grades.map((g) => g.part))
-    for (const part of sheet.parts.filter((p) => needsGrade(p, true))) {
+    for (const part of ungraded(state, sheet, state.plan, state.facts['school.seals'] === 'all')) {
       if (graded.has(part.id)) continue
       const own = work.seen?.[part.id]
       const seen = own?.seen ?? [criteria[part.kind][0]!.id]
@@ -138,7 +139,7 @@ async function openUp(
 /** Lays out what is still in the case, or builds back what lies in the row. */
 async function fillRow(player: Player, state: JudgedJob, work: Work, at: Date): Promise<boolean> {
   const off = new Set(state.row.map((t) => t.part))
-  const missing = state.sheet.parts.filter((p) => comesOff(p) && !off.has(p.id))
+  const missing = state.plan.off.filter((p) => !off.has(p.id))
   if (!missing.length) {
     const lying = buildBackOrder(state.row)
     for (const t of lying) {

@@ -12,6 +12,7 @@ export async function makeEstimate({ tx, job, who }: At, body: MakeEstimate): Pr
     grades: Object.fromEntries(counted.map((g) => [g.part, g.grade])),
     reasons: Object.fromEntries(counted.map((g) => [g.part, g.reason])),
     seen: Object.fromEntries(counted.map((g) => [g.part, g.seen])),
+    scope: job.plan,
     ...terms,
   })
   await tx.query('insert into estimate (job_id, body, by_person, at) values ($1, $2::jsonb, $3, $4)', [

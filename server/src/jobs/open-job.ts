@@ -8,6 +8,7 @@ import { bodyOfVersion, holdDrive, publishedSheet, theVariant, versionFor } from
 import { readDraft } from '../drives/drafts.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { Who } from '../http/who.ts'
+import { keepScope, scopeFrom } from '../scope/scope.ts'
 import { shopStands } from '../shop/shop.ts'
 import { keepPrint } from '../steps/route-seen.ts'
 
@@ -44,7 +45,9 @@ export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise
   if (stand) await mustBeStand(tx, stand, null)
   const number = await nextNumber(tx, who.at)
   const id = `job-${number}`
+  const scope = body.scope && scopeFrom(sheet, body.scope)
   await insertJob(tx, { ...body, id, number, stand, hours: body.hours ?? null, sheet }, who)
+  if (scope) await keepScope(tx, id, scope, body.complaint, who)
   return {
     id,
     told: { kind: 'opened', subject: `job:${id}`, data: { number, sheet: sheet.name, boat: body.boat } },
@@ -55,7 +58,7 @@ export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise
  * The newest edition. Of a drive that has none yet, what its draft says by now; of one of its variants, the sheet as it is of that: either is kept as a
  * version for this job, and for the next one that needs the very same.
  */
-async function sheetForJob(
+export async function sheetForJob(
   tx: Transaction,
   id: string,
   variantId: string | undefined,

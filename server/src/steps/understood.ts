@@ -1,5 +1,6 @@
 import type { CloseStep } from '@moray/contract/requests/route'
 import { InputError } from '@moray/core/checks/input-error'
+import { honestOf } from '@moray/core/route/honest'
 import type { Answers } from '@moray/core/route/complete'
 import type { Step } from '@moray/core/route/route'
 import { parseReading } from '@moray/core/units/notation'
@@ -14,7 +15,7 @@ export function understood(
   const texts: Record<string, string> = {}
   for (const [fact, value] of Object.entries(raw)) {
     const ask = step.asks.find((a) => a.fact === fact)
-    if (ask?.kind !== 'number' || typeof value !== 'string') {
+    if (ask?.kind !== 'number' || typeof value !== 'string' || honestOf(value)) {
       answers[fact] = value
       continue
     }

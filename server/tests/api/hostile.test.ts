@@ -34,6 +34,7 @@ const GOOD: Record<string, object> = {
     complaint: 'whine',
     hours: 3,
     stand: 'Stand 1',
+    scope: { usual: 'own', targets: ['prop-seal'], mounted: true },
   },
   enterStack: { location: 'pinion', unit: 'mm', pieces: [{ text: '.40' }], confirmed: true, reason: 'again' },
   takeReading: {
@@ -51,8 +52,8 @@ const GOOD: Record<string, object> = {
   takePlan: { fromBuild: 0, stacks: [{ location: 'pinion', pieces: [{ id: 'ds001' }] }] },
   acceptBuild: { build: 0, reason: 'because' },
   withdrawAcceptance: { build: 0, reason: 'because' },
-  closeStep: { step: 'receive', answers: { 'in.open-items': 0 }, departure: { reason: 'because' } },
-  correctStep: { reason: 'because', answers: { 'in.open-items': 0 }, departure: { reason: 'because' } },
+  closeStep: { step: 'receive', answers: { 'in.opened': 'no' }, departure: { reason: 'because' } },
+  correctStep: { reason: 'because', answers: { 'in.opened': 'no' }, departure: { reason: 'because' } },
   takeBack: { reason: 'because' },
   agree: { step: 'receive', reason: 'because' },
   seeRoute: { hash: '0123456789abcdef' },
@@ -83,6 +84,12 @@ const GOOD: Record<string, object> = {
     reason: 'because',
   },
   changeLife: { act: 'hold', reason: 'because', stand: 'Stand 1', step: 'receive' },
+  setScope: { usual: 'own', targets: ['prop-seals'], mounted: true, reason: 'because' },
+  addOpenItem: { text: 'a plug' },
+  closeOpenItem: { how: 'because' },
+  openLoop: { why: 'leak', targets: ['prop-seals'], note: 'a drip' },
+  addCase: { sheetId: 'alke-2-upper', serial: 'x' },
+  moveJob: { sheetId: 'teist-6', variant: 'x', reason: 'because' },
   chooseShopSchool: { school: 'filling', choice: 'stand', reason: 'x' },
   setShopRules: {
     departuresNeedLead: false,
@@ -147,7 +154,7 @@ const SUBJECTS: [start: string, id: string][] = [
   ['/api/people', 'joar'],
   ['/api/drives', 'lomvi-90'],
 ]
-const PARAMS: Record<string, string> = { id: 'lomvi-skarv', reading: '1', closing: '1', part: '1' }
+const PARAMS: Record<string, string> = { id: 'lomvi-skarv', reading: '1', closing: '1', part: '1', item: '1' }
 
 /** Values that nobody means, as JSON text. */
 const HOSTILE = [
@@ -358,7 +365,7 @@ describe('what nobody means', () => {
       )
     expect((await stack('99999999')).status).toBe(422)
     expect(
-      (await send('/api/jobs/sivkrok/steps', '{"step":"receive","answers":{"in.open-items":1e308}}')).status,
+      (await send('/api/jobs/sivkrok/steps', '{"step":"drain","answers":{"drain.ml":1e308}}')).status,
     ).toBe(422)
   })
   it('leaves the shop as it was, and every error is said in the one body', async () => {

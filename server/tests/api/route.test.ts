@@ -91,9 +91,9 @@ describe('a closed gate', () => {
 describe('a departure', () => {
   it('needs a reason, and the lead where the shop says so; it stays to be read', async () => {
     const app = await testApp()
-    const w = await openWalker(app, 'lomvi-90')
-    await walkTo(w, 'identify')
-    const slip = { step: 'identify', answers: { 'id.stamp': 'other' } }
+    const w = await openWalker(app, 'lomvi-90', { scope: { usual: 'service' } })
+    await walkTo(w, 'anode')
+    const slip = { step: 'anode', answers: { 'anode.alloy': 'zinc' } }
     expect((await app.post(`/api/jobs/${w.id}/steps`, slip)).body.error.code).toBe('slip')
     const rules = {
       departuresNeedLead: true,
@@ -111,7 +111,7 @@ describe('a departure', () => {
       message: expect.stringContaining('holds'),
     })
     expect((await app.post('/api/shop/rules', rules, runa)).status).toBe(201)
-    const reason = { reason: 'Plate lost, teeth counted.' }
+    const reason = { reason: 'Aluminium is on order; zinc until then.' }
     const alone = await app.post(`/api/jobs/${w.id}/steps`, { ...slip, departure: reason })
     expect(alone.body.error.code).toBe('lead-needed')
     // a name in a field agrees to nothing; only the lead's own request does
@@ -120,15 +120,15 @@ describe('a departure', () => {
       departure: { ...reason, lead: 'runa' },
     })
     expect(named.body.error.fields[0]!.path).toBe('departure.lead')
-    const agree = { step: 'identify', reason: 'I know this drive.' }
+    const agree = { step: 'anode', reason: 'I know this drive.' }
     const own = await app.post(`/api/jobs/${w.id}/agreements`, agree)
     expect([own.status, own.body.error.code]).toEqual([403, 'lead-only'])
     expect((await app.post(`/api/jobs/${w.id}/agreements`, agree, runa)).status).toBe(201)
     const job = await post(w, '/steps', { ...slip, departure: reason })
     expect(job.closings.at(-1)).toMatchObject({
       lead: 'Runa Holmsund',
-      reason: 'Plate lost, teeth counted.',
-      departedFrom: [expect.stringContaining('not the drive of this sheet')],
+      reason: 'Aluminium is on order; zinc until then.',
+      departedFrom: [expect.stringContaining('Not the alloy for this water')],
     })
     expect((await app.events(w.id)).at(-1)!.text).toContain('gone on all the same')
   })
@@ -142,7 +142,8 @@ describe('taking a step back', () => {
     const after = await post(w, `/steps/${drain.id}/take-back`, { reason: 'volume misread' })
     expect(after.closings).toHaveLength(job.closings.length)
     const open = after.closings.filter((s) => !s.takenBack).map((s) => s.step)
-    expect(open).toEqual(['receive', 'identify', 'ratio', 'tools'])
+    // what was measured beside it stays; the test stood on the empty case
+    expect(open).toEqual(['receive', 'identify', 'ratio', 'tools', 'as-found'])
     expect(dueOf(after)!.step.id).toBe('drain')
     const again = await w.app.post(`/api/jobs/${w.id}/steps/${drain.id}/take-back`, { reason: 'again' })
     expect(again.body.error.code).toBe('already-taken-back')
@@ -361,7 +362,7 @@ describe('the life of a job', () => {
     expect((await app.post('/api/jobs', { ...body, stand: 'Stand 9' })).body.error.code).toBe('no-stand')
     const job = (await app.change('/api/jobs', body)).body
     expect(job).toMatchObject({ number: '26-123', state: 'received', stand: null })
-    expect(job.sheet.version).toBe(4)
+    expect(job.sheet.version).toBe(5)
     expect((await app.get<JobPage>('/api/jobs')).jobs.map((j) => j.id)).toContain(job.id)
   })
   it('is held with a reason, goes on, moves to a stand and back', async () => {

@@ -4,7 +4,7 @@ import { bySchool, gate, inOrder, mustHold, number, pick, say, text, type StepDr
 import type { Ask, Gate, Instruct, Step } from '../route.ts'
 import { torqueAsks, wrenchFigures } from './close.ts'
 import { PROVED_ELSEWHERE } from './join.ts'
-import { FITTED, UNIT } from './rebuild.ts'
+import { FITTED, LEADS, UNIT } from './rebuild.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** Holds whatever is known. */
@@ -38,6 +38,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
   ]
   const fills: Condition = {
     all: [
+      LEADS,
       { any: [FITTED, { fact: 'plan.mode', is: 'test' }] },
       { any: [UNIT, { fact: 'plan.drains', is: true }, ...(oil ? [] : [{ fact: 'plan.opens', is: true }])] },
     ],
@@ -113,7 +114,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         ],
       }
   const propGone: Condition = {
-    all: [FITTED, { any: [UNIT, { fact: 'plan.hub', is: true }, { fact: 'plan.joins', is: true }] }],
+    all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.hub', is: true }, { fact: 'plan.joins', is: true }] }],
   }
   const nutHints = (torque: { min?: number; max?: number }): Instruct[] => {
     const low = torque.min ?? 0
@@ -231,6 +232,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         'fill-mounted',
         'join',
         'shift-check',
+        'unit-overall',
         'ring-mounted',
         'anode',
         'turn-closed',
@@ -243,7 +245,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       why: bench.telltale
         ? 'Water at the telltale soon, or stop; then look for drips.'
         : 'Quiet, cool and dry before it goes out.',
-      appliesWhen: FITTED,
+      appliesWhen: { all: [LEADS, FITTED] },
       caution:
         bench.propeller && !bench.propeller.afterRun
           ? 'Exhaust outdoors, in the tank or the water with the propeller on; nobody behind it. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.'
@@ -284,6 +286,8 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       needs: [
         'receive',
         'approve',
+        'leak-case',
+        'turn-closed',
         'first-run',
         'propeller',
         'anode',
@@ -296,6 +300,10 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       ],
       instruct: [say('Tag on the unit, next service said.')],
       gates: [
+        gate(
+          { any: [LEADS, { fact: 'partner.done.first-run', is: true }] },
+          'The other case leads: the unit is joined, filled and run on its route first.',
+        ),
         gate(
           { fact: 'open-items.left', is: 0 },
           'Open items are left: close each by name, or hand it over in writing there.',

@@ -1,12 +1,12 @@
 import type { Condition } from '../facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { bySchool, gate, inOrder, listOf, mustHold, pick, say, seen } from '../make.ts'
+import { bySchool, gate, inOrder, listOf, mustHold, number, pick, say, seen } from '../make.ts'
 import type { Gate, Step } from '../route.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
 import { ringNut } from './close.ts'
 import { rightDrive } from './inspect.ts'
 import { leakStep } from './leak-steps.ts'
-import { FITTED, UNIT, where } from './rebuild.ts'
+import { FITTED, LEADS, OTHER_READY, UNIT, where } from './rebuild.ts'
 
 /** Nothing is joined before the case is proved, where it has to be and can be. */
 const tightCase = (sheet: DriveSheet): Gate[] =>
@@ -47,7 +47,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
   const to = bench.joins?.to ?? 'its place'
   const geared = sheet.meshes.length > 0
   const gear = bench.joins?.gear ?? 'neutral'
-  const joins: Condition = { all: [FITTED, { any: [UNIT, { fact: 'plan.joins', is: true }] }] }
+  const joins: Condition = { all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.joins', is: true }] }] }
   const hidden = hiddenOptions(sheet)
   const before = ['leak-case', 'turn-closed', 'tighten', 'unit-look', 'unit-ratio']
   const eye = [
@@ -115,7 +115,12 @@ export function joinSteps(sheet: DriveSheet): Step[] {
       appliesWhen: joins,
       school: 'lifting',
       attitude: attitudeOf(sheet),
-      gates: [...tightCase(sheet), ...rightDrive(sheet), ...unitFits(sheet)],
+      gates: [
+        ...tightCase(sheet),
+        ...rightDrive(sheet),
+        ...unitFits(sheet),
+        gate(OTHER_READY, 'The other case of this unit is not closed and proved yet: finish it first.'),
+      ],
       caution:
         'It drops when the splines align: fingers out of the gap. A tilted drive hangs on its mechanical lock, not on the hydraulics; a stand for both halves.',
       instruct: [
@@ -150,7 +155,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
       needs: ['join', 'turn-closed'],
       what: 'Shift check, both ends',
       why: 'Neutral free, forward in, neutral again, reverse in: at the lever and at the shaft.',
-      appliesWhen: { all: [FITTED, { any: [joins, where('shift'), where('opens')] }] },
+      appliesWhen: { all: [LEADS, FITTED, { any: [joins, where('shift'), where('opens')] }] },
       counts: [
         gate(
           { fact: 'shift.result', is: 'agree' },
@@ -164,11 +169,34 @@ export function joinSteps(sheet: DriveSheet): Step[] {
         }),
       ],
     },
+    geared && {
+      id: 'unit-overall',
+      needs: ['join'],
+      what: 'Count the ratio of the joined unit',
+      why: 'Upper times lower: a lower of another boat bolts on all the same.',
+      appliesWhen: { all: [joins, { fact: 'unit.cases', is: 2 }] },
+      caution: bench.propeller ? 'Battery off and key out before hands turn a propeller.' : undefined,
+      figures: [
+        { label: 'By the teeth of both cases', fact: 'overall.expected' },
+        { label: 'Codes of this case that would fit what was counted', fact: 'overall.fits' },
+      ],
+      counts: [
+        gate(
+          { not: { fact: 'overall.agrees', is: false } },
+          'The turns do not make the ratio of these two cases: one of them is another than its sheet says. Nothing is filled or run before it is known which.',
+          'lower-ratio',
+        ),
+      ],
+      asks: [
+        number('overall.input-turns', 'Turns at the input of the upper', 'turns', { min: 0.5, max: 200 }),
+        number('overall.output-turns', 'Turns at the propeller meanwhile', 'turns', { min: 0.5, max: 200 }),
+      ],
+    },
     bench.joins?.oilJoint &&
       leakStep(bench.joins.oilJoint, 'leak-joined', {
         what: 'Prove it tight again, joined, before any filling',
         why: 'The joint between the halves has not been tested yet. Both volumes count, and the lower of the two limits.',
-        appliesWhen: { all: [FITTED, { any: [UNIT, { fact: 'plan.proves-joined', is: true }] }] },
+        appliesWhen: { all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.proves-joined', is: true }] }] },
         needs: ['join', ...(bench.lockTabs?.reachedMounted ? ['ring-mounted'] : [])],
       }),
   ])

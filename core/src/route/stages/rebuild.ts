@@ -38,3 +38,21 @@ export const whereOff = (...names: string[]): Condition => ({ all: names.map(pla
 export const unitOr = (name: string): Condition => ({
   all: [FITTED, { any: [UNIT, plan(name)] }],
 })
+
+/** Of a unit in two cases this one waits for the other: joining, joined test, filling and run are on the other's route. */
+export const FOLLOWS: Condition = { fact: 'unit.follows', is: true }
+/** What is done once for the unit, on this route. */
+export const LEADS: Condition = { not: FOLLOWS }
+/** The other case, where there is one, is closed and proved. */
+export const OTHER_READY: Condition = {
+  any: [
+    { not: { fact: 'unit.cases', is: 2 } },
+    { fact: 'partner.done.leak-case', is: true },
+    {
+      all: [
+        { fact: 'partner.has-test', is: false },
+        { fact: 'partner.done.turn-closed', is: true },
+      ],
+    },
+  ],
+}

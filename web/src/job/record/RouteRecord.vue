@@ -6,7 +6,7 @@ import { GRADES } from '@moray/core/inspection/criteria'
 import { seedTable } from '@moray/core/inspection/fault-history'
 import type { ClosingRecord } from '@moray/core/job/record'
 import { pathOf } from '@moray/contract/endpoint'
-import { ACTING_SCHOOLS, schools } from '@moray/core/route/schools'
+import { schools } from '@moray/core/route/schools'
 import { showTime } from '../../ui/times.ts'
 import { computed } from 'vue'
 import { useUnits } from '../../ui/units.ts'
@@ -43,13 +43,9 @@ const schoolLabel = (id: string, choice: string) => {
   const school = schools.find((s) => s.id === id)
   return `${school?.question ?? id}: ${school?.options.find((o) => o.value === choice)?.label ?? choice}`
 }
-/** The schools that the closed steps were done by: those that changed what was done, not what is merely said. */
+/** The schools that the closed steps were done by. */
 const followed = computed(() => {
-  const ids = new Set(
-    counted(work.value.closings)
-      .flatMap((s) => stepOf(s.step)?.school ?? [])
-      .filter((id) => ACTING_SCHOOLS.includes(id)),
-  )
+  const ids = new Set(counted(work.value.closings).flatMap((s) => stepOf(s.step)?.school ?? []))
   return [...ids].map((id) => schoolLabel(id, String(work.value.facts[`school.${id}`])))
 })
 const answersOf = (s: ClosingRecord) =>

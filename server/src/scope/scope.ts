@@ -1,0 +1,129 @@
+import type {
+  AddOpenItem,
+  CloseOpenItem,
+  OpenLoop,
+  ScopeFields,
+  SetScope,
+} from '@moray/contract/requests/scope'
+import { counted } from '@moray/core/job/closings'
+import type { Told } from '@moray/core/job/event'
+import { planWays } from '@moray/core/job/job-plan'
+import type { DriveSheet } from '@moray/core/drives/sheet'
+import { LOOP_REASONS, loopStep, undoneBy } from '@moray/core/route/loops'
+import { planOf } from '@moray/core/route/plan'
+import { ownScope, usualScope, type Scope } from '@moray/core/route/scope'
+import type { Transaction } from '../db/database.ts'
+import { notFound, Refusal } from '../http/refusal.ts'
+import type { Who } from '../http/who.ts'
+import type { At } from '../job/change.ts'
+
+/** The scope that a request names, on this drive. @throws InputError where it reaches nothing, or a part that this variant has not */
+export function scopeFrom(sheet: DriveSheet, fields: ScopeFields): Scope & { label: string } {
+  if (fields.usual === 'own')
+    return { ...ownScope(sheet, fields.targets ?? [], fields.mounted), label: 'picked by hand' }
+  const { usual, mode, targets, mounted, label } = usualScope(sheet, fields.usual)
+  return { usual, mode, targets, mounted: fields.mounted ?? mounted, label }
+}
+
+export async function keepScope(
+  tx: Transaction,
+  jobId: string,
+  scope: Scope,
+  reason: string,
+  who: Pick<Who, 'id' | 'at'>,
+): Promise<void> {
+  await tx.query(
+    `insert into job_scope (job_id, usual, mode, targets, mounted, reason, by_person, at)
+     values ($1, $2, $3, $4::jsonb, $5, $6, $7, $8)`,
+    [jobId, scope.usual, scope.mode, JSON.stringify(scope.targets), scope.mounted, reason, who.id, who.at],
+  )
+}
+
+/** Another scope. What is off already stays in it: nobody makes a part that lies on the bench disappear. */
+export async function setScope({ tx, job, who }: At, body: SetScope): Promise<Told> {
+  const { label, ...scope } = scopeFrom(job.sheet, body)
+  const plan = planOf(job.sheet, scope, planWays(job, job.ways))
+  const off = new Set(plan.off.map((p) => p.id))
+  const lying = job.row.filter((r) => r.part !== null && !off.has(r.part) && !r.fitted)
+  if (lying.length)
+    throw new Refusal(
+      409,
+      'off-already',
+      `${lying.map((r) => r.name).join(', ')}: off already. Keep it in the scope, or fit it first.`,
+      [{ path: 'targets', message: `must reach ${lying.map((r) => r.part).join(', ')} as well` }],
+    )
+  await keepScope(tx, job.id, scope, body.reason, who)
+  return {
+    kind: 'scope',
+    subject: 'scope',
+    data: { label, off: plan.off.length, money: plan.parts, hours: plan.hours, reason: body.reason },
+  }
+}
+
+export async function addOpenItem({ tx, job, who }: At, body: AddOpenItem): Promise<Told> {
+  await tx.query('insert into open_item (job_id, text, by_person, at) values ($1, $2, $3, $4)', [
+    job.id,
+    body.text,
+    who.id,
+    who.at,
+  ])
+  return { kind: 'open-item', subject: 'open-items', data: { text: body.text } }
+}
+
+export async function closeOpenItem({ tx, job, who }: At, body: CloseOpenItem, id: number): Promise<Told> {
+  const item = job.openItems.find((i) => i.id === id)
+  if (!item) throw notFound('Open item', String(id))
+  if (item.closed)
+    throw new Refusal(409, 'settled-already', `"${item.text}" was settled already by ${item.closed.by}.`)
+  await tx.query('insert into open_item_closed (open_item_id, how, by_person, at) values ($1, $2, $3, $4)', [
+    id,
+    body.how,
+    who.id,
+    who.at,
+  ])
+  return { kind: 'open-item', subject: 'open-items', data: { text: item.text, how: body.how } }
+}
+
+/**
+ * A place is opened again after closing: numbered, with what it reaches. What it proves or sets again is taken back with the loop as the reason;
+ * everything else stays done.
+ */
+export async function openLoop({ tx, job, who }: At, body: OpenLoop): Promise<Told> {
+  const { targets } = ownScope(job.sheet, body.targets)
+  if (job.state === 'closed')
+    throw new Refusal(409, 'job-over', 'This job was closed without a rebuild; reopen it first.')
+  const open = job.loops.find((l) => !job.done.has(loopStep(l.number, 'close')))
+  if (open)
+    throw new Refusal(
+      409,
+      'loop-open',
+      `Repair ${open.number} is still open: close that one first, or take its parts into it.`,
+    )
+  if (!job.done.has('close') && job.facts['plan.opens'] === true)
+    throw new Refusal(
+      409,
+      'not-closed',
+      'It has not been closed yet: what is wrong is mended in the order of work.',
+    )
+  const number = job.loops.length + 1
+  await tx.query(
+    `insert into repair_loop (job_id, number, why, targets, note, by_person, at) values ($1, $2, $3, $4::jsonb, $5, $6, $7)`,
+    [job.id, number, body.why, JSON.stringify(targets), body.note, who.id, who.at],
+  )
+  const again = new Set(undoneBy(job.sheet, { targets }))
+  const gone = counted(job.closings).filter((c) => again.has(c.step))
+  await tx.query(
+    `with gone as (
+       insert into step_taken_back (step_done_id, reason, by_person, at)
+       select id, $2, $3, $4 from unnest($1::bigint[]) id returning step_done_id
+     )
+     delete from step_standing s using gone where s.step_done_id = gone.step_done_id`,
+    [gone.map((c) => c.id), `Repair ${number}: ${body.note}`, who.id, who.at],
+  )
+  const names = targets.map((t) => job.sheet.parts.find((p) => p.id === t)!.name)
+  return {
+    kind: 'loop',
+    subject: `loop:${number}`,
+    data: { number, why: LOOP_REASONS[body.why], note: body.note, parts: names, again: gone.length },
+  }
+}
