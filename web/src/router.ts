@@ -11,6 +11,11 @@ export const router = createRouter({
       children: [
         { path: '', redirect: (to) => `/jobs/${String(to.params.id)}/route` },
         { path: 'route', component: () => import('./job/RoutePage.vue'), meta: { title: 'Route' } },
+        {
+          path: 'scope',
+          component: () => import('./job/scope/ScopePage.vue'),
+          meta: { title: 'Scope' },
+        },
         { path: 'setting', component: () => import('./job/SettingPage.vue'), meta: { title: 'Setting' } },
         { path: 'parts', component: () => import('./job/PartsPage.vue'), meta: { title: 'Parts' } },
         { path: 'faults', component: () => import('./job/FaultsPage.vue'), meta: { title: 'Faults' } },

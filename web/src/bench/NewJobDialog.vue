@@ -5,6 +5,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { plainNumber } from '@moray/core/units/plain-number'
 import { refDebounced } from '@vueuse/core'
 import { holdsSerial } from '@moray/core/drives/own/variants'
+import { usualScopes } from '@moray/core/route/scope'
 import { computed, reactive, ref, watch } from 'vue'
 import { serialsOf } from '../drives/own/show-figure.ts'
 import { useRouter } from 'vue-router'
@@ -34,6 +35,15 @@ const form = reactive({
   complaint: '',
   stand: '',
   variant: '',
+  scope: 'full',
+})
+/** What the drive comes in for, as far as its sheet has it; places are picked on the Scope page. */
+const scopes = computed(() => {
+  const sheet = drives.sheets?.find((s) => s.id === form.sheetId)
+  return sheet ? usualScopes(sheet) : []
+})
+watch(scopes, (all) => {
+  if (!all.some((s) => s.usual === form.scope)) form.scope = 'full'
 })
 /** Variants of the chosen sheet; the one whose serial numbers hold this one is proposed. */
 const variants = computed(() => drives.sheets?.find((s) => s.id === form.sheetId)?.variants ?? [])
@@ -68,11 +78,14 @@ async function open() {
     ...(form.hours.trim() ? { hours: plainNumber(form.hours.replace(/\s*h(ours)?$/i, '')) ?? NaN } : {}),
     ...(form.stand ? { stand: form.stand } : {}),
     ...(variants.value.some((v) => v.id === form.variant) ? { variant: form.variant } : {}),
+    ...(scopes.value.some((s) => s.usual === form.scope) && form.scope !== 'full'
+      ? { scope: { usual: form.scope } }
+      : {}),
   }
   const reply = await write.send(endpoints.openJob, {}, body)
   if (!reply) return
   emit('close')
-  void router.push(`/jobs/${reply.id}/route`)
+  void router.push(`/jobs/${reply.id}/${form.scope === 'full' ? 'route' : 'scope'}`)
 }
 const said = (field: string) => problemAt(write.error.value, field)
 </script>
@@ -111,6 +124,13 @@ const said = (field: string) => problemAt(write.error.value, field)
         <option v-for="s in drives.sheets ?? []" :key="s.id" :value="s.id">{{ s.name }}</option>
       </select>
       <span v-if="said('sheetId')" class="bad">{{ said('sheetId') }}</span>
+    </label>
+    <label v-if="scopes.length" class="wide">
+      What for
+      <select v-model="form.scope">
+        <option v-for="s in scopes" :key="s.usual" :value="s.usual">{{ s.label }}</option>
+      </select>
+      <span class="soft">{{ scopes.find((s) => s.usual === form.scope)?.about }}</span>
     </label>
     <label v-if="variants.length" class="wide">
       Variant

@@ -31,6 +31,8 @@ const props = defineProps<{
   /** The place that is due now. */
   lit?: string
   maxHeight?: number
+  /** What places come to: outlined, filled or dashed. With it every place can be picked. */
+  marks?: Record<string, 'off' | 'new' | 'wanted'>
   /** Without the note on scale factors (small pictures in lists). */
   plain?: boolean
 }>()
@@ -103,6 +105,10 @@ function leader(t: (typeof placed.value)[number]): Point {
   const clamp = (v: number, low: number, high: number) => Math.max(low, Math.min(high, v))
   return [clamp(t.at[0], t.x, t.x + t.width), clamp(t.at[1], t.y, t.y + t.height)]
 }
+const markOf = (place: string | undefined) => {
+  const mark = place === undefined ? undefined : props.marks?.[place]
+  return mark && `mark-${mark}`
+}
 const isLit = (place: string | undefined) => place !== undefined && place === props.lit
 const moved = computed(() => section.value.shapes.some((s) => s.kind === 'ghost'))
 const litPlace = computed(() => section.value.places.find((p) => p.id === props.lit))
@@ -144,7 +150,11 @@ const litPlace = computed(() => section.value.places.find((p) => p.id === props.
         </template>
         <polyline v-else-if="s.kind === 'spline'" :points="path(s)" class="spline" />
         <template v-else>
-          <polygon :points="path(s)" :class="[s.kind, { lit: isLit(s.place) }]" />
+          <polygon
+            :points="path(s)"
+            :class="[s.kind, markOf(s.place), { lit: isLit(s.place), pick: marks && s.place }]"
+            @click="marks && s.place && emit('pick', s.place)"
+          />
           <polygon v-if="s.kind === 'gear-body'" :points="path(s)" class="overlay" fill="url(#hatch)" />
           <polygon v-if="s.kind === 'case'" :points="path(s)" class="overlay" fill="url(#hatch-fine)" />
         </template>
@@ -260,6 +270,23 @@ polygon,
 }
 .belt {
   fill: var(--steel);
+}
+.pick {
+  cursor: pointer;
+}
+.pick:hover {
+  stroke-width: 2.4;
+}
+polygon.mark-wanted {
+  fill: var(--lamp);
+  stroke-width: 2;
+}
+polygon.mark-new {
+  fill: var(--lamp-soft);
+}
+polygon.mark-off {
+  fill: var(--paper);
+  stroke-dasharray: 4 3;
 }
 .case {
   fill: none;

@@ -7,7 +7,10 @@ import { computed, ref } from 'vue'
 import ReasonDialog from '../ui/ReasonDialog.vue'
 import { useStands } from '../bench/stands.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
+import CaseDialog from './CaseDialog.vue'
 import CorrectJobDialog from './CorrectJobDialog.vue'
+import LoopDialog from './LoopDialog.vue'
+import MoveDialog from './MoveDialog.vue'
 import { routeView } from './route/route-view.ts'
 
 /** The life of a job: its stand, held, going on, closed, reopened. */
@@ -24,6 +27,14 @@ const send = (body: ChangeLife) => write.send(endpoints.changeLife, { id: props.
 const asking = ref<'hold' | 'close' | 'reopen' | null>(null)
 const step = ref('')
 const correcting = ref(false)
+const repairing = ref(false)
+const pairing = ref(false)
+const moving = ref(false)
+/** Only what was closed is opened again. */
+const canRepair = computed(
+  () =>
+    props.job.state !== 'closed' && (props.job.done.has('close') || props.job.facts['plan.opens'] !== true),
+)
 const closed = computed(() =>
   routeView(props.job).progress.steps.filter((s) => s.state === 'done' && s.step.asks.length > 0),
 )
@@ -66,6 +77,16 @@ async function give(reason: string) {
     <button v-if="!over" type="button" class="texty small" @click="correcting = true">
       correct what is written
     </button>
+    <button v-if="canRepair" type="button" class="texty small" @click="repairing = true">
+      open it again for a repair
+    </button>
+    <button v-if="!over && !job.partner" type="button" class="texty small" @click="pairing = true">
+      its other half in this job
+    </button>
+    <button v-if="!over" type="button" class="texty small" @click="moving = true">it is another drive</button>
+    <LoopDialog v-if="repairing" :job="job" @close="repairing = false" />
+    <CaseDialog v-if="pairing" :job="job" @close="pairing = false" />
+    <MoveDialog v-if="moving" :job="job" @close="moving = false" />
     <CorrectJobDialog v-if="correcting" :job="job" @close="correcting = false" />
     <p v-if="write.error.value && !asking" class="fault small" role="alert">
       {{ write.error.value.message }}

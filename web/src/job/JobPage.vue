@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { RouterLink, RouterView } from 'vue-router'
 import JobMenu from './JobMenu.vue'
+import OpenItems from './OpenItems.vue'
 import LoadState from '../ui/LoadState.vue'
 import NewerSheet from './NewerSheet.vue'
 import RouteNews from './RouteNews.vue'
@@ -27,12 +28,19 @@ onKeyStroke('Escape', shut)
         {{ store.job.sheet.name }} <span class="boat">· {{ store.job.boat }}</span>
       </h1>
       <nav aria-label="Job">
+        <RouterLink :to="`/jobs/${id}/scope`">Scope</RouterLink>
         <RouterLink :to="`/jobs/${id}/route`">Route</RouterLink>
         <RouterLink :to="`/jobs/${id}/faults`">Faults</RouterLink>
         <RouterLink :to="`/jobs/${id}/parts`">Parts</RouterLink>
         <RouterLink :to="`/jobs/${id}/setting`">Setting</RouterLink>
         <RouterLink :to="`/jobs/${id}/record`">Record</RouterLink>
       </nav>
+      <span class="side">
+        <RouterLink v-if="store.job.partner" :to="`/jobs/${store.job.partner.id}/route`" class="other">{{
+          store.job.partner.sheetName
+        }}</RouterLink>
+        <OpenItems :job="store.job" />
+      </span>
       <details ref="menu" class="about">
         <summary>
           <span class="mono">{{ store.job.number }}</span> · {{ store.job.stand ?? 'on the shelf' }}
@@ -80,7 +88,7 @@ onKeyStroke('Escape', shut)
 <style scoped>
 .head {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) auto auto;
+  grid-template-columns: minmax(0, 1fr) auto auto auto;
   align-items: center;
   gap: 0 1rem;
   border-bottom: 1px solid var(--line);
@@ -111,6 +119,20 @@ nav a.router-link-active {
 }
 .about {
   position: relative;
+}
+.side {
+  display: inline-flex;
+  gap: 0.6rem;
+  align-items: center;
+}
+.other {
+  font-size: var(--t-small);
+  min-height: 44px;
+  display: inline-flex;
+  align-items: center;
+  border: 1px solid var(--line-strong);
+  padding: 0 0.6rem;
+  text-decoration: none;
 }
 summary {
   min-height: 44px;

@@ -4,6 +4,7 @@ import type { LikelihoodEdit } from '@moray/core/inspection/fault-history'
 import { fullRecord } from '@moray/core/job/compact'
 import { judged, type JudgedBuild, type JudgedJob } from '@moray/core/job/judged'
 import { availablePieces, type AvailablePiece } from '@moray/core/job/pieces'
+import { useNow } from '@vueuse/core'
 import { computed, inject, provide, reactive, toValue, type InjectionKey, type MaybeRefOrGetter } from 'vue'
 import type { WireError } from '../wire/client.ts'
 import { useDrawer, useFaultHistory, useJobReply, useSheet, useShopWays } from '../wire/queries.ts'
@@ -49,11 +50,13 @@ export function provideJob(id: MaybeRefOrGetter<string>): OpenJob {
     const r = reply.reply
     return r && r.id === toValue(id) ? { id: r.sheetId, version: r.sheetVersion } : undefined
   })
+  // what soaks or cures goes on while the page stands open
+  const now = useNow({ interval: 30_000 })
   const job = computed(() => {
     const r = reply.reply
     if (!r || r.id !== toValue(id) || !sheet.sheet || !shop.ways || !drawer.lines || !history.history)
       return null
-    return showJob(r, sheet.sheet, shop.ways, drawer.lines, history.history, new Date())
+    return showJob(r, sheet.sheet, shop.ways, drawer.lines, history.history, now.value)
   })
   const open = reactive({
     job,

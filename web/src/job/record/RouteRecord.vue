@@ -11,6 +11,7 @@ import { showTime } from '../../ui/times.ts'
 import { computed } from 'vue'
 import { useUnits } from '../../ui/units.ts'
 import { answerWords, askedOf } from '../route/route-view.ts'
+import ScopeRecord from './ScopeRecord.vue'
 
 /** What the route leaves in the record: findings and what it was, grades, what was decided, every step with its answers. */
 const props = defineProps<{
@@ -57,6 +58,7 @@ const answersOf = (s: ClosingRecord) =>
 </script>
 
 <template>
+  <ScopeRecord :job="job" />
   <section v-if="work.findings.length || work.outcome" aria-label="Findings">
     <h2>Found</h2>
     <p v-if="work.findings.length">

@@ -2,7 +2,9 @@
 import type { Step } from '@moray/core/route/route'
 import Button from 'primevue/button'
 import { computed, nextTick, useTemplateRef } from 'vue'
+import { honest, honestOf } from '@moray/core/route/honest'
 import AskField from './AskField.vue'
+import HonestAnswer from './HonestAnswer.vue'
 import type { ShownFigure } from './route-view.ts'
 
 /** What one step asks, and the one button that closes it, which stays in view however much is asked. Says what it is told, sends nothing. */
@@ -52,6 +54,14 @@ async function toWrong() {
   ask?.scrollIntoView({ block: 'center' })
   target?.focus({ preventScroll: ask !== undefined && ask !== null })
 }
+const wanted = computed(() => props.step.asks.filter((a) => !a.optional))
+/** The whole step was left out: every question says so, and what must rest on it stays shut. */
+function noneDone() {
+  answers.value = {
+    ...answers.value,
+    ...Object.fromEntries(wanted.value.map((a) => [a.fact, honest('not-done')])),
+  }
+}
 defineExpose({ first, toWrong })
 
 function submit() {
@@ -75,7 +85,9 @@ function submit() {
         :data-open="!a.optional && answers[a.fact] === undefined"
         :data-wrong="!!said(a.fact)"
       >
+        <p v-if="honestOf(answers[a.fact])" class="asked">{{ a.label }}</p>
         <AskField
+          v-else
           :model-value="answers[a.fact]"
           :ask="a"
           :wrong="said(a.fact)"
@@ -89,6 +101,13 @@ function submit() {
         >
           {{ offers[a.fact]!.label }}
         </button>
+        <HonestAnswer
+          v-if="!a.optional && a.kind !== 'text'"
+          :model-value="answers[a.fact]"
+          :label="a.label"
+          :firm="a.firm === true"
+          @update:model-value="(v) => set(a.fact, v)"
+        />
       </div>
     </div>
     <dl v-if="figures.length" class="figures" aria-live="polite">
@@ -119,6 +138,9 @@ function submit() {
           @click="$emit('depart')"
         />
         <slot name="beside" />
+        <button v-if="wanted.length > 2 && !shut?.length" type="button" class="texty small" @click="noneDone">
+          none of this was done here
+        </button>
       </div>
       <p v-if="firmlyWrong" class="small">Nobody goes on over this: it could hurt somebody.</p>
     </div>
@@ -140,6 +162,9 @@ function submit() {
   min-width: 0;
   grid-column: 1 / -1;
   scroll-margin: 5rem;
+}
+.asked {
+  font-weight: 700;
 }
 .ask.short {
   grid-column: auto;

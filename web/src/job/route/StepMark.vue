@@ -2,12 +2,16 @@
 import { computed } from 'vue'
 
 /** State of a step: shape and word first, the lamp only for what is due. */
-const props = defineProps<{ state: 'done' | 'open' | 'blocked' | 'departed' | 'due'; bare?: boolean }>()
+const props = defineProps<{
+  state: 'done' | 'open' | 'waiting' | 'blocked' | 'departed' | 'due'
+  bare?: boolean
+}>()
 const word = computed(
   () =>
     ({
       done: 'done',
-      open: 'to do',
+      open: 'can go on now',
+      waiting: 'waits for time',
       blocked: 'shut',
       departed: 'departed from',
       due: 'due now',
@@ -25,6 +29,10 @@ const word = computed(
       </template>
       <template v-else-if="state === 'blocked'">
         <path d="M4 3 V17 M16 3 V17 M4 7 H16 M4 13 H16" />
+      </template>
+      <template v-else-if="state === 'waiting'">
+        <circle cx="10" cy="10" r="7" />
+        <path d="M10 5 V10 L14 12" />
       </template>
       <circle v-else-if="state === 'due'" cx="10" cy="10" r="7" class="lamp" />
       <circle v-else cx="10" cy="10" r="4" />

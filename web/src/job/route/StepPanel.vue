@@ -22,11 +22,13 @@ import { useWriteAs } from '../../wire/use-write.ts'
 import FastenerTable from '../../drives/FastenerTable.vue'
 import MissingFigures from '../panels/MissingFigures.vue'
 import StepDone from './StepDone.vue'
+import InstructList from './InstructList.vue'
 import StepForm from './StepForm.vue'
 import {
+  askedNow,
   attemptsOf,
   figuresOf,
-  orderedParts,
+  saidNow,
   wrenchesFor,
   wrenchOffers,
   wrongSoFar,
@@ -151,7 +153,7 @@ const lead = ref('')
 const canDepart = computed(
   () =>
     !correcting.value &&
-    (props.step.state === 'blocked' ||
+    (['blocked', 'waiting'].includes(props.step.state) ||
       ['slip', 'answer-missing', 'lead-needed'].includes(error.value?.code ?? '')),
 )
 /** Where the lead has to agree he does it himself, under his own name, before the step is closed. */
@@ -248,7 +250,16 @@ const offers = computed((): Record<string, { label: string; value: string }> => 
 })
 const figures = computed(() => figuresOf(props.job, definition.value, given.value, units.value))
 const attempts = computed(() => attemptsOf(props.job.closings, definition.value.id))
-const ordered = computed(() => (definition.value.role === 'parts-arrive' ? orderedParts(props.job) : []))
+const asked = computed(() => askedNow(props.job, definition.value, given.value))
+const said = computed(() => saidNow(props.job, definition.value))
+/** What other hands can do while this waits. */
+const meanwhile = computed(() =>
+  ['waiting', 'blocked'].includes(props.step.state)
+    ? [props.view.progress.due, ...props.view.progress.meanwhile].filter(
+        (s) => s !== undefined && s.step.id !== definition.value.id && (s.state === 'open' || s.elsewhere),
+      )
+    : [],
+)
 const turn = computed(() => definition.value.turn)
 </script>
 
@@ -261,6 +272,13 @@ const turn = computed(() => definition.value.turn)
       <span
         ><strong>{{ turn.what }}: {{ turn.turn }} {{ turn.act }}.</strong> Left-hand thread.</span
       >
+    </p>
+    <p v-if="definition.holdPoint && step.state !== 'done'" class="hold">
+      <strong>Hold point.</strong> Nobody sees this again once it is closed: two words, or a picture.
+    </p>
+    <InstructList :lines="said" />
+    <p v-if="definition.attitude && step.state !== 'done'" class="small attitude">
+      <span class="soft">Which way up</span> {{ definition.attitude }}
     </p>
     <p v-if="definition.caution" class="caution"><strong>Caution.</strong> {{ definition.caution }}</p>
     <p v-if="running" class="running" role="timer">
@@ -301,7 +319,7 @@ const turn = computed(() => definition.value.turn)
       v-if="step.state !== 'done' || correcting"
       ref="form"
       v-model:answers="answers"
-      :step="definition"
+      :step="asked"
       :shut="correcting ? [] : step.why"
       :wrong="wrong"
       :problems="problems"
@@ -320,11 +338,6 @@ const turn = computed(() => definition.value.turn)
         :class="{ lamp: step.state === 'blocked' }"
         >{{ page[1] }}</RouterLink
       >
-      <ul v-if="ordered.length" class="ordered small" aria-label="Ordered">
-        <li v-for="o in ordered" :key="o.name">
-          {{ o.name }}<span v-if="o.holds.length" class="soft">: {{ o.holds.join(', ') }}</span>
-        </li>
-      </ul>
       <template #beside>
         <button v-if="correcting" type="button" class="texty" @click="correcting = false">
           Leave it as it was
@@ -352,6 +365,14 @@ const turn = computed(() => definition.value.turn)
       <RouterLink :to="`/jobs/${job.id}/schools`">change</RouterLink>
     </p>
 
+    <div v-if="meanwhile.length" class="meanwhile">
+      <p class="small soft">Meanwhile</p>
+      <ul>
+        <li v-for="m in meanwhile.slice(0, 5)" :key="m!.step.id">
+          <RouterLink :to="{ query: { step: m!.step.id } }">{{ m!.step.what }}</RouterLink>
+        </li>
+      </ul>
+    </div>
     <ReasonDialog
       v-model:open="departing"
       title="Go on all the same"
@@ -410,6 +431,20 @@ h2 {
 .caution {
   margin-bottom: 0.7rem;
 }
+.hold {
+  border: 2px solid var(--ink);
+  border-left-width: 8px;
+  padding: 0.3rem 0.7rem;
+  margin-bottom: 0.6rem;
+}
+.attitude {
+  margin-bottom: 0.5rem;
+}
+.meanwhile {
+  border-top: 1px solid var(--line);
+  margin-top: 0.6rem;
+  padding-top: 0.4rem;
+}
 .turning {
   display: flex;
   gap: 0.9rem;
@@ -443,10 +478,6 @@ h2 {
   border-left: 4px solid var(--out);
   padding-left: 0.6rem;
   margin-bottom: 0.4rem;
-}
-.ordered {
-  columns: 2;
-  margin: 0.5rem 0;
 }
 .kit {
   border-top: 1px solid var(--line);

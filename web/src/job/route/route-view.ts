@@ -4,10 +4,12 @@ import { closingOf } from '@moray/core/job/closings'
 import type { AskedThen, Closing } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
 import type { Answers } from '@moray/core/route/complete'
-import { factsIn, holds, type Condition, type Facts } from '@moray/core/route/facts'
+import { isAsked } from '@moray/core/route/complete'
+import { factsIn, holds, isKnown, type Condition, type Facts } from '@moray/core/route/facts'
+import { honestOf, honestWords } from '@moray/core/route/honest'
 import { deriveFacts } from '@moray/core/route/job-facts'
 import type { Progress, StepProgress } from '@moray/core/route/progress'
-import type { Route, Step } from '@moray/core/route/route'
+import type { Instruct, Route, Step } from '@moray/core/route/route'
 import type { Window } from '@moray/core/measuring/window'
 import { wrenchSuits } from '@moray/core/torque/wrench'
 import { readTyped } from '../../ui/both-units.ts'
@@ -34,7 +36,8 @@ export function markOf(job: ShownJob, s: StepProgress, due: StepProgress | undef
   if (s.state === 'done')
     return closingOf(job.closings, s.step.id)?.departedFrom.length ? ('departed' as const) : ('done' as const)
   if (s === due) return 'due' as const
-  return s.state === 'blocked' ? ('blocked' as const) : ('open' as const)
+  if (s.state === 'waiting') return 'waiting' as const
+  return s.state === 'blocked' && !s.elsewhere ? ('blocked' as const) : ('open' as const)
 }
 
 type Raw = Record<string, boolean | number | string | undefined>
@@ -45,7 +48,7 @@ export function canonical(step: Step, raw: Raw): Answers {
   for (const ask of step.asks) {
     const value = raw[ask.fact]
     if (value === undefined) continue
-    if (ask.kind !== 'number' || typeof value === 'number') {
+    if (ask.kind !== 'number' || typeof value === 'number' || honestOf(value)) {
       answers[ask.fact] = value
       continue
     }
@@ -63,10 +66,25 @@ export function wrongSoFar(job: ShownJob, step: Step, raw: Raw): Record<string, 
   const needed = (must: Condition) => factsIn(must).every((f) => facts[f] !== undefined)
   return Object.fromEntries(
     step.asks
-      .filter((a) => answers[a.fact] !== undefined && a.must && needed(a.must) && !holds(a.must, facts))
+      .filter((a) => isKnown(answers[a.fact]) && a.must && needed(a.must) && !holds(a.must, facts))
       .map((a) => [a.fact, a.wrong ?? a.label]),
   )
 }
+
+/** The step as it is asked by now: questions that belong to the answers so far; what a picture stands in for may be left out. */
+export function askedNow(job: ShownJob, step: Step, raw: Raw): Step {
+  const facts = deriveFacts(job.sheet, { ...job.facts, ...canonical(step, raw) })
+  return {
+    ...step,
+    asks: step.asks
+      .filter((a) => isAsked(a, facts))
+      .map((a) => (a.unless && holds(a.unless, facts) ? { ...a, optional: true } : a)),
+  }
+}
+
+/** What is said at a step on this job: by its schools, its variant, what was found. */
+export const saidNow = (job: ShownJob, step: Step): Instruct[] =>
+  (step.instruct ?? []).filter((i) => !i.when || holds(i.when, job.facts))
 
 export interface ShownFigure {
   label: string
@@ -104,12 +122,6 @@ export function attemptsOf(
     .reverse()
 }
 
-/** What the estimate that the owner agreed to orders, to be compared with what came. */
-export function orderedParts(job: ShownJob): { name: string; holds: string[] }[] {
-  const agreed = job.estimates.findLast((e) => e.approval?.choice === 'rebuild')
-  return (agreed?.body.order ?? []).map((o) => ({ name: o.name, holds: o.parts.filter((p) => p !== o.name) }))
-}
-
 type Asked = AskedThen['asks'][number]
 
 /** What a step asks today, for records that an older Moray kept without their words. */
@@ -118,6 +130,8 @@ export const askedOf = (step: Step | undefined): AskedThen | null =>
 
 /** An answer in words, for what is done and for print. */
 export function answerWords(ask: Asked, value: boolean | number | string, text?: string): string {
+  const other = honestWords(value)
+  if (other) return other
   if (ask.kind === 'tick') return value === true ? 'yes' : 'no'
   if (ask.kind === 'choice') return ask.options?.find((o) => o.value === value)?.label ?? String(value)
   if (ask.kind === 'list') {

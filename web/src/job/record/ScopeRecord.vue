@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { LOOP_REASONS } from '@moray/core/route/loops'
+import { usualScopes } from '@moray/core/route/scope'
+import { computed } from 'vue'
+import { showTime } from '../../ui/times.ts'
+import { proofWords, settingNames } from '../scope/scope-words.ts'
+import type { ShownJob } from '../shown-job.ts'
+
+/** What the job was to reach and what that left alone, what was open and how it was settled, and the repairs after closing. */
+const props = defineProps<{ job: ShownJob }>()
+const label = (usual: string) =>
+  usualScopes(props.job.sheet).find((s) => s.usual === usual)?.label ?? 'picked by hand'
+const names = (ids: readonly string[]) =>
+  ids.map((id) => props.job.sheet.parts.find((p) => p.id === id)?.name ?? id).join(', ')
+const untouched = computed(() => settingNames(props.job.sheet, props.job.plan.undisturbed))
+</script>
+
+<template>
+  <section v-if="job.scopes.length" aria-label="Scope">
+    <h2>Scope</h2>
+    <p v-for="s in job.scopes" :key="s.at">
+      <strong>{{ label(s.usual) }}</strong><template v-if="s.usual === 'own'"
+        >: {{ names(s.targets).toLowerCase() }}</template
+      >
+      <span class="small soft"> {{ s.reason }} ({{ s.by }}, {{ showTime(s.at) }})</span>
+    </p>
+    <p v-if="untouched.length && job.plan.off.length">
+      Not disturbed: {{ untouched.join(', ') }}. Nothing that carries or sets them came off.
+    </p>
+    <p>{{ proofWords(job.plan) }}</p>
+  </section>
+  <section v-if="job.openItems.length" aria-label="Open items">
+    <h2>Open items</h2>
+    <p v-for="i in job.openItems" :key="i.id">
+      {{ i.text }}: {{ i.closed ? `${i.closed.how} (${i.closed.by})` : 'open' }}
+      <span class="small soft">{{ i.by }}, {{ showTime(i.at) }}</span>
+    </p>
+  </section>
+  <section v-if="job.loops.length" aria-label="Repairs after closing">
+    <h2>Repairs after closing</h2>
+    <p v-for="l in job.loops" :key="l.number">
+      <strong>{{ l.number }}.</strong> For {{ LOOP_REASONS[l.why] }} at {{ names(l.targets).toLowerCase() }}:
+      {{ l.note }} <span class="small soft">{{ l.by }}, {{ showTime(l.at) }}</span>
+    </p>
+  </section>
+</template>

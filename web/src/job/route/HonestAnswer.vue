@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { HONEST, honest, honestOf, honestWords, type Honest } from '@moray/core/route/honest'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
+
+/** What happens in a shop, in place of an answer: not done here, cannot tell, it happened and was mended. */
+const props = defineProps<{ label: string; firm: boolean }>()
+const answer = defineModel<boolean | number | string | undefined>({ required: true })
+const said = computed(() => honestOf(answer.value))
+const open = ref(false)
+const how = ref('')
+const field = useTemplateRef<HTMLInputElement>('field')
+const mending = ref(false)
+const kinds = computed(() => (Object.keys(HONEST) as Honest[]).filter((k) => !props.firm || k === 'not-done'))
+async function take(kind: Honest) {
+  if (kind === 'mended' && !mending.value) {
+    mending.value = true
+    await nextTick()
+    field.value?.focus()
+    return
+  }
+  if (kind === 'mended' && how.value.trim().length < 3) return
+  answer.value = honest(kind, kind === 'mended' ? how.value : '')
+  open.value = mending.value = false
+}
+</script>
+
+<template>
+  <p v-if="said" class="said">
+    <strong>{{ honestWords(String(answer)) }}</strong>
+    <button type="button" class="texty small" @click="answer = undefined">answer it after all</button>
+  </p>
+  <template v-else>
+    <button
+      type="button"
+      class="texty small other"
+      :aria-expanded="open"
+      :aria-label="`${label}: something else happened`"
+      @click="open = !open"
+    >
+      something else…
+    </button>
+    <span v-if="open" class="kinds">
+      <button v-for="k in kinds" :key="k" type="button" class="kind" @click="take(k)">{{ HONEST[k] }}</button>
+      <input
+        v-if="mending"
+        ref="field"
+        v-model="how"
+        type="text"
+        maxlength="300"
+        :aria-label="`${label}: how it was mended`"
+        placeholder="how it was mended"
+        @keydown.enter.prevent="take('mended')"
+      />
+    </span>
+  </template>
+</template>
+
+<style scoped>
+.said {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.7rem;
+  align-items: center;
+  border-left: 4px solid var(--ink);
+  padding-left: 0.7rem;
+}
+.other {
+  justify-self: start;
+  color: var(--ink-soft);
+}
+.kinds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+}
+.kind {
+  font: inherit;
+  color: inherit;
+  min-height: 44px;
+  padding: 0 0.8rem;
+  background: none;
+  border: 1px dashed var(--line-strong);
+  cursor: pointer;
+}
+.kind:hover {
+  border-color: var(--ink);
+}
+input {
+  font: inherit;
+  min-height: 44px;
+  flex: 1 1 14rem;
+  padding: 0 0.6rem;
+  color: var(--ink);
+  background: var(--sheet);
+  border: 2px solid var(--line-strong);
+}
+</style>
