@@ -8,7 +8,8 @@ export const PAGES = [
   ['/jobs/havsule-upper/setting', 'Havsule Duo upper'],
   ['/jobs/rordrum/setting', 'Rordrum V'],
   // not one that the journeys of the other file walk on
-  ['/jobs/duo-lower/route', 'Prove it tight again'],
+  ['/jobs/alke-upper/route', 'Repair 1'],
+  ['/jobs/havsule-upper/scope', 'What is it for?'],
   ['/jobs/lomvi-test/route', 'Prove the case tight'],
   ['/jobs/rordrum/parts?view=row', 'Rordrum V'],
   ['/jobs/teist-bent/parts?view=grades&part=prop-shaft', 'Propeller shaft with its gear'],

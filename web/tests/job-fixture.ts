@@ -62,6 +62,10 @@ export function fixtureJob(
     estimates: [],
     schools: [],
     attachments: [],
+    scopes: [],
+    openItems: [],
+    loops: [],
+    partner: null,
     seen: 1,
     ...given,
   }

@@ -12,6 +12,7 @@ import {
   routeView,
   wrongSoFar,
 } from '../src/job/route/route-view.ts'
+import { progressOf } from '@moray/core/route/progress'
 import { inBoth, readTyped, withUnit } from '../src/ui/both-units.ts'
 import { fixtureJob, type Given } from './job-fixture.ts'
 
@@ -47,12 +48,37 @@ describe('the route as the page shows it', () => {
         view.progress.steps.find((s) => s.step.id === id)!,
         view.progress.due,
       )
-    expect(['receive', 'identify', 'ratio', 'tools'].map(mark)).toEqual([
+    // several hands: what can go on now is not shut because something else is due
+    expect(['receive', 'identify', 'ratio', 'tools', 'open-gear'].map(mark)).toEqual([
       'done',
       'departed',
       'due',
+      'open',
       'blocked',
     ])
+    const soaking = job({
+      closings: [{ ...closed('soak'), at: '2026-11-25T09:50:00.000Z', answers: { 'soak.how': 'soaks' } }],
+      facts: { 'row.missing': 0 },
+    })
+    const before = [
+      'receive',
+      'identify',
+      'ratio',
+      'tools',
+      'drain',
+      'leak-found',
+      'as-found',
+      'open-gear',
+      'locks',
+      'left-hand',
+    ]
+    const waits = routeView({
+      route: soaking.route,
+      progress: progressOf(soaking.route, soaking.facts, new Set([...before, 'soak'])),
+    })
+    const apart = waits.progress.steps.find((s) => s.step.id === 'apart')!
+    expect(markOf(soaking, apart, undefined)).toBe('waiting')
+    expect(apart.wait).toMatchObject({ kind: 'soak', minutes: 20 })
   })
   it('says a wrong answer at once, and waits with one that hangs on another', () => {
     const step = routeView(job()).route.steps.find((s) => s.id === 'leak-case')!
@@ -113,7 +139,11 @@ describe('the route as the page shows it', () => {
   it('puts answers into words', () => {
     const step = routeView(job()).route.steps.find((s) => s.id === 'leak-case')!
     const ask = (fact: string) => step.asks.find((a) => a.fact === `leak-case.${fact}`)!
-    expect(answerWords(ask('gasket'), 'old')).toBe('the old one')
+    expect(answerWords(ask('turned'), 'no')).toBe('left still, or not all')
+    expect(answerWords(ask('start'), '~not-done')).toBe('not done here')
+    expect(answerWords(ask('turned'), '~mended turned it again')).toBe(
+      'it happened, and was mended: turned it again',
+    )
     expect(answerWords(ask('start'), 70, '70 kPa')).toBe('70.0 kPa · 10.15 psi (typed 70 kPa)')
     const ports = ask('blocks-on')
     expect(answerWords(ports, 'p1 p2')).toBe('Drain hole, adapter; Vent hole, screw')

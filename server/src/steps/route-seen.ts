@@ -9,6 +9,7 @@ import {
   type StepPrint,
 } from '@moray/core/route/route-print'
 import type { Route } from '@moray/core/route/route'
+import { routeOf } from '@moray/core/route/route-of'
 import type { Queryable } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
@@ -31,13 +32,13 @@ export async function routeChanges(db: Queryable, job: JudgedJob): Promise<Route
   const [before] = await db.query<{ steps: StepPrint[] }>('select steps from route_print where hash = $1', [
     job.routeHash,
   ])
-  return before ? changesBetween(before.steps, printOf(job.route)) : none
+  return before ? changesBetween(before.steps, printOf(routeOf(job.sheet))) : none
 }
 
 /** Somebody has looked at what a newer Moray changed: from here on the route counts as it is now. */
 export async function seeRoute({ tx, job }: At, body: SeeRoute): Promise<Told> {
   const changes = await routeChanges(tx, job)
-  const hash = await keepPrint(tx, job.route)
+  const hash = await keepPrint(tx, routeOf(job.sheet))
   if (hash !== body.hash)
     throw new Refusal(409, 'stale-route', 'The route is another one by now; load the page again and look.')
   await tx.query('update job set route_hash = $2 where id = $1', [job.id, hash])

@@ -43,7 +43,8 @@ onKeyStroke('Escape', shut)
       </span>
       <details ref="menu" class="about">
         <summary>
-          <span class="mono">{{ store.job.number }}</span> · {{ store.job.stand ?? 'on the shelf' }}
+          <span class="mono">{{ store.job.number }}</span>
+          <span class="stand"> · {{ store.job.stand ?? 'on the shelf' }}</span>
         </summary>
         <div class="sheet">
           <p class="small">
@@ -162,8 +163,19 @@ summary::after {
 }
 @media (max-width: 860px) {
   .head {
-    grid-template-columns: minmax(0, 1fr) auto;
+    grid-template-columns: minmax(0, 1fr) auto auto;
+    gap: 0 0.4rem;
     margin-top: -0.5rem;
+  }
+  .stand {
+    display: none;
+  }
+  .other {
+    max-width: 7rem;
+    overflow: hidden;
+    white-space: nowrap;
+    text-overflow: ellipsis;
+    padding: 0 0.3rem;
   }
   nav {
     grid-column: 1 / -1;
@@ -171,7 +183,7 @@ summary::after {
     justify-content: space-between;
   }
   nav a {
-    padding: 0 0.4rem;
+    padding: 0 0.25rem;
     font-size: var(--t-small);
     min-height: 44px;
   }

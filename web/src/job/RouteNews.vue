@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
 import { isOver } from '@moray/core/job/record'
+import { routeOf } from '@moray/core/route/route-of'
 import { printOf, routeHash } from '@moray/core/route/route-print'
 import Button from 'primevue/button'
 import { computed } from 'vue'
@@ -10,7 +11,8 @@ import type { ShownJob } from './shown-job.ts'
 
 /** A newer Moray has changed the order of work of a job that is open: it says what, and what was done stays done. */
 const props = defineProps<{ job: ShownJob }>()
-const now = computed(() => routeHash(printOf(props.job.route)))
+/** Of the drive's route; what this very job adds to it (repairs, lists) is no news. */
+const now = computed(() => routeHash(printOf(routeOf(props.job.sheet))))
 const differs = computed(
   () => !isOver(props.job.state) && props.job.routeHash !== null && props.job.routeHash !== now.value,
 )

@@ -42,7 +42,7 @@ const lit = computed(() => {
   if (suspect.value) return suspect.value.place
   if (step.value.step.page !== 'row') return step.value.step.place
   const next = step.value.step.bares
-    ? stillIn(job.value.sheet.parts, job.value.row).find((w) => !w.held.length && w.part.place)?.part
+    ? stillIn(job.value.plan.off, job.value.row).find((w) => !w.held.length && w.part.place)?.part
     : job.value.sheet.parts.find((p) => p.id === buildBack(job.value.row).find(lies)?.part)
   return next?.place ?? step.value.step.place
 })

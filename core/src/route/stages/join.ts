@@ -41,6 +41,9 @@ function hiddenOptions(sheet: DriveSheet): Record<string, string> {
   )
 }
 
+/** As it stands within a sentence: abbreviations keep their capitals. */
+const lowerFirst = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
+
 /** Put it back: halves joined in one gear, by hand, with nothing forgotten. */
 export function joinSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
@@ -51,7 +54,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
   const hidden = hiddenOptions(sheet)
   const before = ['leak-case', 'turn-closed', 'tighten', 'unit-look', 'unit-ratio']
   const eye = [
-    bench.captive && `${bench.captive.toLowerCase()} in place`,
+    bench.captive && `${lowerFirst(bench.captive)} in place`,
     bench.waterTube && 'the water tube',
     geared ? 'the end face of the shaft' : 'belt and keys',
   ].filter(Boolean)
@@ -99,7 +102,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
         ...(bench.waterTube
           ? [
               say(
-                `Water tube: ${bench.waterTube.toLowerCase()}. Turned round it folds its grommet, and no water comes.`,
+                `Water tube: ${lowerFirst(bench.waterTube)}. Turned round it folds its grommet, and no water comes.`,
                 'tube-down',
               ),
             ]

@@ -2,6 +2,7 @@
 import MissingFigures from '../panels/MissingFigures.vue'
 import type { GradeEntry } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
+import { ungraded } from '@moray/core/job/job-plan'
 import { needsGrade, PART_KINDS, setOf, type Part } from '@moray/core/drives/parts'
 import { criteria, GRADES, propose, type Grade } from '@moray/core/inspection/criteria'
 import type { GivePartGrade } from '@moray/contract/requests/parts'
@@ -24,13 +25,18 @@ const emit = defineEmits<{ go: [part: string]; give: [grade: GivePartGrade] }>()
 const own = useOwn()
 const units = useUnits()
 const allNew = computed(() => props.job.facts['school.seals'] === 'all')
-const parts = computed(() => props.job.sheet.parts)
+/** What came off first; then what stays in and is looked at in place. */
+const stays = computed(() => new Set(props.job.plan.stays.map((p) => p.id)))
+const parts = computed(() => {
+  const all = props.job.sheet.parts
+  return [...all.filter((p) => !stays.value.has(p.id)), ...all.filter((p) => stays.value.has(p.id))]
+})
 /** What was found on receiving is looked at first. */
 const suspected = computed(() => suspectsOf(props.job))
 const gradeOf = (id: string): GradeEntry | undefined =>
   props.job.grades.find((g) => g.part === id && !g.superseded)
 const isNewAnyhow = (p: Part) => !needsGrade(p, allNew.value) && !gradeOf(p.id)
-const open = computed(() => parts.value.filter((p) => !gradeOf(p.id) && !isNewAnyhow(p)))
+const open = computed(() => ungraded(props.job, props.job.sheet, props.job.plan, allNew.value))
 const part = computed(() => parts.value.find((p) => p.id === props.at) ?? open.value[0] ?? parts.value[0])
 
 const seen = ref<string[]>([])
@@ -118,7 +124,13 @@ function give() {
             >{{ p.name }}<span v-if="suspected.has(p.id)" class="small suspect"> suspected</span></span
           >
           <span class="small" :class="gradeOf(p.id) ? gradeOf(p.id)!.grade : 'soft'">{{
-            gradeOf(p.id) ? GRADES[gradeOf(p.id)!.grade] : isNewAnyhow(p) ? 'new anyhow' : 'not graded'
+            gradeOf(p.id)
+              ? GRADES[gradeOf(p.id)!.grade]
+              : isNewAnyhow(p)
+                ? 'new anyhow'
+                : stays.has(p.id)
+                  ? 'stays in'
+                  : 'not graded'
           }}</span>
         </button>
       </li>

@@ -32,7 +32,11 @@ const emit = defineEmits<{
   order: [ids: string[]]
 }>()
 const units = useUnits()
-const waiting = computed(() => stillIn(props.job.sheet.parts, props.job.row))
+/** What this job takes off and is still in; what stays in is not asked for. */
+const waiting = computed(() => {
+  const off = new Set(props.job.plan.off.map((p) => p.id))
+  return stillIn(props.job.sheet.parts, props.job.row).filter((w) => off.has(w.part.id))
+})
 const closing = computed(() => {
   const ready = stepWithRole(props.job.route, 'ready-to-build')
   return ready !== undefined && closingOf(props.job.closings, ready.id) !== undefined

@@ -3,7 +3,7 @@ import { HONEST, honest, honestOf, honestWords, type Honest } from '@moray/core/
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 
 /** What happens in a shop, in place of an answer: not done here, cannot tell, it happened and was mended. */
-const props = defineProps<{ label: string; firm: boolean }>()
+const props = defineProps<{ firm: boolean }>()
 const answer = defineModel<boolean | number | string | undefined>({ required: true })
 const said = computed(() => honestOf(answer.value))
 const open = ref(false)
@@ -34,10 +34,11 @@ async function take(kind: Honest) {
       type="button"
       class="texty small other"
       :aria-expanded="open"
-      :aria-label="`${label}: something else happened`"
+      :title="'not done here, cannot tell, mended'"
+      aria-label="Other than asked: not done here, cannot tell, mended"
       @click="open = !open"
     >
-      something else…
+      <span aria-hidden="true">…</span>
     </button>
     <span v-if="open" class="kinds">
       <button v-for="k in kinds" :key="k" type="button" class="kind" @click="take(k)">{{ HONEST[k] }}</button>
@@ -47,7 +48,7 @@ async function take(kind: Honest) {
         v-model="how"
         type="text"
         maxlength="300"
-        :aria-label="`${label}: how it was mended`"
+        aria-label="How it was mended"
         placeholder="how it was mended"
         @keydown.enter.prevent="take('mended')"
       />
@@ -65,8 +66,14 @@ async function take(kind: Honest) {
   padding-left: 0.7rem;
 }
 .other {
-  justify-self: start;
+  position: absolute;
+  top: -0.5rem;
+  right: 0;
+  width: 44px;
+  min-height: 36px;
+  font-weight: 700;
   color: var(--ink-soft);
+  text-decoration: none;
 }
 .kinds {
   display: flex;

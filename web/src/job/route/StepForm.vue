@@ -82,6 +82,7 @@ function submit() {
         :key="a.fact"
         class="ask"
         :class="{ short: a.kind === 'number' }"
+        :data-fact="a.fact"
         :data-open="!a.optional && answers[a.fact] === undefined"
         :data-wrong="!!said(a.fact)"
       >
@@ -104,7 +105,6 @@ function submit() {
         <HonestAnswer
           v-if="!a.optional && a.kind !== 'text'"
           :model-value="answers[a.fact]"
-          :label="a.label"
           :firm="a.firm === true"
           @update:model-value="(v) => set(a.fact, v)"
         />
@@ -157,6 +157,7 @@ function submit() {
   margin: 0.5rem 0;
 }
 .ask {
+  position: relative;
   display: grid;
   gap: 0.25rem;
   min-width: 0;

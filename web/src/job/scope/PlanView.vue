@@ -102,6 +102,7 @@ h3 {
 }
 .off {
   columns: 2;
+  column-gap: 2rem;
   padding-left: 1.4rem;
   list-style: decimal;
 }
