@@ -79,6 +79,12 @@ export const criteria: Record<PartKind, Criterion[]> = {
     see('blue', 'blue from heat', 'replace-set', 'blue from heat'),
     see('off', 'band toward an end', 'keep', 'band toward an end: to be set, watch the pattern'),
     see(
+      'hub-land',
+      'groove in the land of its hub under a seal',
+      'replace',
+      'a groove under the seal on its hub: no lip seals on it',
+    ),
+    see(
       'windows',
       'clutch windows rounded',
       'replace-set',
@@ -110,6 +116,7 @@ export const criteria: Record<PartKind, Criterion[]> = {
       'groove below the depth of the sheet: polished and measured again',
     ),
     see('bent', 'runout over its limit', 'replace', 'runout over its limit; straightening is not offered'),
+    see('sheared', 'sheared or twisted off', 'replace', 'sheared: look at the mating gear and the coupling'),
     see('spline-rust', 'rust on the spline, cleans up', 'dress', 'rust on the spline, to be cleaned'),
     see(
       'spline-step',
@@ -147,6 +154,7 @@ export const criteria: Record<PartKind, Criterion[]> = {
   ],
   key: [
     see('sound', 'square and whole, counted', 'keep', 'square and whole'),
+    see('popped', 'spring that has popped out or set', 'replace', 'spring popped out or set: it will again'),
     see('worn', 'rounded, cracked or missing', 'replace', 'rounded, cracked or missing'),
   ],
   anode: [

@@ -44,7 +44,9 @@ export const causes: Cause[] = [
   { id: 'contact-off', label: 'Contact off to one end: depth or backlash', weight: 1 },
   { id: 'preload-lost', label: 'Bearing preload lost', weight: 1 },
   { id: 'shaft-sheared', label: 'Shaft sheared by a shift at speed or a strike', weight: 0.7 },
-  { id: 'water-tube', label: 'Water tube not in its grommet, or pump key missing', weight: 1 },
+  { id: 'water-tube', label: 'Water tube not in its grommet, or folded', weight: 1 },
+  { id: 'pump-key', label: 'Key of the water pump missing or sheared', weight: 0.7 },
+  { id: 'universal-joint', label: 'Universal joint or input coupling', weight: 1 },
   { id: 'dry-splines', label: 'Dry splines, or the wrong thrust washer', weight: 1 },
 ]
 
@@ -121,7 +123,7 @@ export const findings: Finding[] = [
     id: 'chatter',
     label: 'Chatter at low speed',
     background: 0.03,
-    speaksFor: { 'clutch-slip': 0.6, 'wrong-oil': 0.3 },
+    speaksFor: { 'clutch-slip': 0.6, 'wrong-oil': 0.3, 'universal-joint': 0.4 },
   },
   {
     id: 'jumps-out',
@@ -187,7 +189,37 @@ export const findings: Finding[] = [
     id: 'no-telltale',
     label: 'No water at the telltale after refitting',
     background: 0.01,
-    speaksFor: { 'water-tube': 0.9 },
+    speaksFor: { 'water-tube': 0.9, 'pump-key': 0.8 },
+  },
+  {
+    id: 'knock-turning-in',
+    label: 'Knocks or clicks under load, more with the drive turned in',
+    background: 0.01,
+    speaksFor: { 'universal-joint': 0.8 },
+  },
+  {
+    id: 'slips-loaded',
+    label: 'On load the engine runs up and the boat does not follow',
+    background: 0.01,
+    speaksFor: { 'clutch-slip': 0.85, 'dog-rounded': 0.2, 'shaft-sheared': 0.2 },
+  },
+  {
+    id: 'joint-play',
+    label: 'Play or rust in the joint once the input side is open',
+    background: 0.01,
+    speaksFor: { 'universal-joint': 0.9 },
+  },
+  {
+    id: 'pump-still',
+    label: 'The pump does not turn with the driveshaft',
+    background: 0.005,
+    speaksFor: { 'pump-key': 0.9, 'shaft-sheared': 0.3 },
+  },
+  {
+    id: 'stub-turns',
+    label: 'The driveshaft turns, the pinion does not',
+    background: 0.005,
+    speaksFor: { 'shaft-sheared': 0.9 },
   },
   {
     id: 'prop-frozen',
@@ -230,4 +262,17 @@ export const checks: Check[] = [
     cost: 4,
     shows: ['leak-turning'],
   },
+  {
+    id: 'run-on-load',
+    label: 'Run it on load, straight and turned in',
+    cost: 3,
+    shows: ['knock-turning-in', 'slips-loaded', 'whine-one-way'],
+  },
+  {
+    id: 'open-input',
+    label: 'Open the input side and look at the joint',
+    cost: 5,
+    shows: ['joint-play', 'stub-turns'],
+  },
+  { id: 'drop-to-pump', label: 'Drop it as far as the pump', cost: 5, shows: ['pump-still', 'stub-turns'] },
 ]

@@ -3,7 +3,7 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import { condemned } from '../inspection/criteria.ts'
 import type { OrderRow } from '../inspection/estimate.ts'
 import { planOf, type Plan, type PlanWays } from '../route/plan.ts'
-import { fullScope, type Scope } from '../route/scope.ts'
+import { fullScope, usualScopes, type Scope } from '../route/scope.ts'
 import { chosenSchool, type SchoolId } from '../route/schools.ts'
 import { isCondemned } from './bench-row.ts'
 import type { ApprovalChoice, JobRecord, ShopWays } from './record.ts'
@@ -18,12 +18,21 @@ const choiceOf = (record: Pick<JobRecord, 'estimates'>) =>
  * wants one: of all that was taken apart, after a strike of what was condemned.
  */
 export function jobScope(record: Known, sheet: DriveSheet): Scope {
-  const chosen: Scope = record.scopes.at(-1) ?? fullScope(sheet)
+  const chosen = onSheet(record.scopes.at(-1), sheet)
   const wants: ApprovalChoice | undefined = choiceOf(record)?.choice
   if (wants !== 'rebuild') return chosen
   if (chosen.mode === 'look') return { ...fullScope(sheet), mounted: false }
   if (chosen.mode === 'strike') return { ...chosen, mode: 'rebuild' }
   return chosen
+}
+
+/** A usual scope is what this sheet makes of it: an edition or a variant later it may reach other parts. */
+function onSheet(kept: Scope | undefined, sheet: DriveSheet): Scope {
+  if (!kept) return fullScope(sheet)
+  const { usual, mode, targets, mounted } = kept
+  const known = new Set(sheet.parts.map((p) => p.id))
+  const now = usualScopes(sheet).find((s) => s.usual === usual)?.targets ?? targets
+  return { usual, mode, targets: now.filter((t) => known.has(t)), mounted }
 }
 
 /** The shop's ways that change a plan, the job's own choice first. */
@@ -76,5 +85,19 @@ export function hasOutgrown(record: Pick<JobRecord, 'estimates' | 'grades'>): bo
   const ordered = new Set(decided.body.order.flatMap((o) => o.ids ?? []))
   return record.grades.some(
     (g) => !g.superseded && condemned(g.grade) && Date.parse(g.at) > at && !ordered.has(g.part),
+  )
+}
+
+/** What a clutch shows whose edges have gone round: its mating gears are worn by it. */
+const ROUNDED = 'rounded'
+
+/** A dog was found rounded, and nobody has looked at the windows of a gear that it engages: both are judged, or neither. */
+export function dogAlone(record: Pick<JobRecord, 'grades'>, sheet: DriveSheet): boolean {
+  const seenOn = (part: string) => record.grades.findLast((g) => g.part === part && !g.superseded)
+  const rounded = sheet.parts.some((p) => p.kind === 'clutch' && seenOn(p.id)?.seen.includes(ROUNDED))
+  if (!rounded) return false
+  const driven = new Set(sheet.meshes.map((m) => `gear:${m.gear}`))
+  return sheet.parts.some(
+    (p) => p.kind === 'gear' && p.place !== undefined && driven.has(p.place) && !seenOn(p.id),
   )
 }

@@ -12,7 +12,7 @@ import { chosenSchool, schools } from '../route/schools.ts'
 import { leftOnBench, lies, stillIn } from './bench-row.ts'
 import { buildState } from './build-state.ts'
 import { closingOf, counted } from './closings.ts'
-import { hasOutgrown, jobPlan, ordersOf, ungraded } from './job-plan.ts'
+import { dogAlone, hasOutgrown, jobPlan, ordersOf, ungraded } from './job-plan.ts'
 import type { JobRecord, Partner, ShopWays } from './record.ts'
 
 const DAY_MS = 86_400_000
@@ -61,6 +61,7 @@ export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays,
   facts['row.left'] = record.row.filter(lies).length
 
   facts['grades.open'] = ungraded(record, sheet, plan, facts['school.seals'] === 'all').length
+  facts['grades.dog-alone'] = dogAlone(record, sheet)
   facts['faults.seen'] = record.findings.filter((f) => f.present).length
   const approval = record.estimates.flatMap((e) => e.approval ?? []).at(-1)
   if (approval) facts['estimate.choice'] = approval.choice

@@ -49,7 +49,7 @@ export function standingOf(
     stage: setting ? 'setting' : due.step.stage,
     waits: setting
       ? settingWaits(sheet, newest.assessment, newest.number)
-      : due.state === 'blocked'
+      : due.state === 'blocked' || due.state === 'waiting'
         ? { kind: 'shut', step: due.step.id, why: due.why[0]! }
         : draft
           ? { kind: 'running', step: due.step.id, what: due.step.what, since: draft.begunAt }

@@ -26,6 +26,7 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'row.inside-left',
   'row.left',
   'grades.open',
+  'grades.dog-alone',
   'estimate.choice',
   'faults.seen',
   'waited.',

@@ -148,6 +148,8 @@ export interface Step {
   bares?: boolean
   /** Figures that the sheet lacks and this step works by, by path: asked for here, and kept for the next one. */
   wants?: string[]
+  /** Where its figures stand on the sheet, as the beginning of their paths: the page of the manual is said with it. */
+  figuresAt?: string[]
   /** A picture is wanted with it. */
   picture?: boolean
   /** The school that decides how it is done. */

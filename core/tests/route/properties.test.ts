@@ -1,15 +1,21 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { InputError } from '../../src/checks/input-error.ts'
+import type { DriveSheet } from '../../src/drives/sheet.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { completeStep, isWanted, type Answers } from '../../src/route/complete.ts'
 import type { Facts } from '../../src/route/facts.ts'
 import { deriveFacts } from '../../src/route/job-facts.ts'
 import { closesItself, dependentsOf, progressOf } from '../../src/route/progress.ts'
 import type { Ask } from '../../src/route/route.ts'
+import { planFacts, planOf } from '../../src/route/plan.ts'
 import { routeOf } from '../../src/route/route-of.ts'
+import { fullScope } from '../../src/route/scope.ts'
 
 const sheets = fc.constantFrom(...demoSheets)
+
+/** A job that is everything. */
+const planOfAll = (sheet: DriveSheet) => planFacts(sheet, planOf(sheet, fullScope(sheet)))
 
 /** Anything that could stand as the answer to a question, right, wrong or impossible. */
 function answerTo(ask: Ask): fc.Arbitrary<boolean | number | string | undefined> {
@@ -39,6 +45,7 @@ const states = sheets.chain((sheet) => {
     done: fc.subarray(route.steps.map((s) => s.id)),
     facts: fc.tuple(...asks.map(answerTo)).map((values) => {
       const facts: Record<string, boolean | number | string> = {
+        ...planOfAll(sheet),
         'job.water': 'salt',
         'school.filling': 'mounted',
         'school.big-ring': 'mounted',

@@ -105,6 +105,13 @@ function withoutPlace(job: JudgedJob, sheet: DriveSheet): string[] {
         b.readings.filter((r) => !measures.has(r.measure)).map((r) => `readings of ${r.measure}`),
       ),
       ...job.row.filter((r) => r.part !== null && !parts.has(r.part)).map((r) => r.name),
+      ...(job.scopes.at(-1)?.usual === 'own' ? job.scopes.at(-1)!.targets : [])
+        .filter((t) => !parts.has(t))
+        .map((t) => `the scope, which reaches ${t}`),
+      ...job.loops
+        .flatMap((l) => l.targets)
+        .filter((t) => !parts.has(t))
+        .map((t) => `a repair at ${t}`),
     ]),
   ]
 }

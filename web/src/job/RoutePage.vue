@@ -37,9 +37,15 @@ const suspect = computed(() => {
   const part = job.value.sheet.parts.find((p) => found.has(p.id) && p.place?.startsWith('seal:'))
   return part && { name: part.name, place: part.place, why: found.get(part.id)! }
 })
+/** The lip that this job renews. */
+const renewedSeal = computed(() => {
+  const isNew = new Set(job.value.plan.renew.map((r) => r.part))
+  return job.value.plan.off.find((p) => isNew.has(p.id) && p.place?.startsWith('seal:'))?.place
+})
 /** Where it happens: the step's own place, or the part that comes off or goes in next. */
 const lit = computed(() => {
   if (suspect.value) return suspect.value.place
+  if (step.value.step.id === 'seals') return renewedSeal.value ?? step.value.step.place
   if (step.value.step.page !== 'row') return step.value.step.place
   const next = step.value.step.bares
     ? stillIn(job.value.plan.off, job.value.row).find((w) => !w.held.length && w.part.place)?.part

@@ -91,6 +91,7 @@ export function ringNut(
       : {}),
     ...(mounted ? { caution: 'Stance for a sudden release. The drive on its mechanical lock.' } : {}),
     school: 'ring-nut',
+    figuresAt: ['bench.lockTabs'],
     tools: ['Torque wrench within 20 to 100 % of its range'],
     instruct: [
       bySchool('ring-nut', 'grease', 'Thread greased generously: the next person has to get it out.'),

@@ -94,6 +94,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     why: 'From below, so that no air stays above the gears.',
     appliesWhen: { all: [fills, when] },
     school: 'filling',
+    figuresAt: ['oilCapacityMl'],
     wants: oil ? alsoAsks(sheet, 'oilCapacityMl') : undefined,
     gates: id === 'fill-stand' ? proved.filter((g) => g.when !== joined) : proved,
     consumables: [oil ? `${sheet.oilCapacityMl ?? ''} ml gear oil` : 'Grease', 'New gaskets'],
@@ -143,6 +144,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     appliesWhen: propGone,
     place: 'end:aft',
     school: 'prop-nut',
+    figuresAt: ['bench.propeller'],
     caution: 'Battery off and key out. Blade blocked on wood.',
     ...(bench.propeller.kind === 'tabs' ? { figures: wrenchFigures('prop') } : {}),
     instruct: [

@@ -56,6 +56,10 @@ export function inspectSteps(sheet: DriveSheet): Step[] {
         tools: ['Lens', 'Indicator', 'Micrometer'],
         gates: [
           gate({ fact: 'grades.open', is: 0 }, 'Parts in the row have no grade yet: look at the grades.'),
+          gate(
+            { not: { fact: 'grades.dog-alone', is: true } },
+            'The dog is rounded: look at the windows of its gears and grade them too, in place where they stay in. They go together.',
+          ),
         ],
         asks: [],
       },

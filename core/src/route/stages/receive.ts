@@ -207,6 +207,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       why: 'A bent shaft eats the new seal, a cracked case is never rebuilt.',
       appliesWhen: STRUCK,
       place: 'end:aft',
+      figuresAt: ['runoutLimits'],
       tools: ['Indicator'],
       caution: bench.propeller ? 'Battery off and key out before hands turn a propeller.' : undefined,
       instruct: [

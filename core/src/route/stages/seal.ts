@@ -12,11 +12,12 @@ const SPRINGS = {
 /** Minutes that a retaining compound is given before oil or pressure meets it. */
 const CURE_MIN = 60
 
+const ORDER = ['first in', 'second in', 'third in', 'fourth in']
+
 const detail = (d: SealDetail): string =>
   [
-    d.name,
-    d.size,
-    d.order && `${d.order}.`,
+    `${d.name}: ${d.size ?? 'size as the old one'}`,
+    d.order && (ORDER[d.order - 1] ?? `${d.order}th in`),
     d.springs && `spring ${d.springs}`,
     d.depth && `driven ${d.depth}`,
     d.film,

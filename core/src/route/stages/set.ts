@@ -71,6 +71,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       why: 'Too little lets the gear walk, too much cooks the bearing. Before depth and backlash: its stack or spacer moves the gear.',
       appliesWhen: where('sets', 'preload'),
       place: `bearing:${loaded[0]!.id}`,
+      figuresAt: loaded.map((b) => `bearings.${b.id}`),
       tools: ['Indicating torque wrench, or spring scale and string'],
       instruct: [
         say(
@@ -128,6 +129,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       appliesWhen: where('sets'),
       place: sheet.measures[0] ? `measure:${sheet.measures[0].id}` : undefined,
       page: 'setting',
+      figuresAt: ['measures'],
       school: 'pinion-place',
       instruct: geared
         ? [
@@ -175,6 +177,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       why: 'Under the cover the ring must be held, and not squeezed.',
       appliesWhen: where('sets', 'crush'),
       place: `bearing:${crushed.id}`,
+      figuresAt: [`bearings.${crushed.id}`],
       tools: ['Feelers, three or four places', 'Indicator'],
       figures: [
         { label: 'Stack for the wanted crush', fact: 'crush.stack', unit: 'mm' },

@@ -28,6 +28,7 @@ import {
   askedNow,
   attemptsOf,
   figuresOf,
+  manualPages,
   saidNow,
   wrenchesFor,
   wrenchOffers,
@@ -250,6 +251,7 @@ const offers = computed((): Record<string, { label: string; value: string }> => 
 })
 const figures = computed(() => figuresOf(props.job, definition.value, given.value, units.value))
 const attempts = computed(() => attemptsOf(props.job.closings, definition.value.id))
+const pages = computed(() => manualPages(props.job.sheet, definition.value))
 const asked = computed(() => askedNow(props.job, definition.value, given.value))
 const said = computed(() => saidNow(props.job, definition.value))
 /** What other hands can do while this waits. */
@@ -349,6 +351,7 @@ const turn = computed(() => definition.value.turn)
       v-if="definition.role === 'tightens' && job.sheet.fasteners?.length"
       :fasteners="job.sheet.fasteners"
     />
+    <p v-if="pages.length" class="small"><span class="soft">Your manual</span> page {{ pages.join(', ') }}</p>
     <p v-if="wrenches.length" class="small">
       <span class="soft">Wrench for it</span> {{ wrenches.map((w) => w.name).join(', ') }}
     </p>

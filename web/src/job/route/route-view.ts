@@ -86,6 +86,17 @@ export function askedNow(job: ShownJob, step: Step, raw: Raw): Step {
 export const saidNow = (job: ShownJob, step: Step): Instruct[] =>
   (step.instruct ?? []).filter((i) => !i.when || holds(i.when, job.facts))
 
+/** Pages of the technician's own manual that the figures of a step stand on, as the sheet's sources name them. */
+export function manualPages(sheet: DriveSheet, step: Step): string[] {
+  const own = (sheet.sources ?? []).filter(
+    (s) =>
+      s.kind === 'manual' &&
+      s.where &&
+      step.figuresAt?.some((p) => s.path === p || s.path.startsWith(`${p}.`)),
+  )
+  return [...new Set(own.map((s) => s.where!))]
+}
+
 export interface ShownFigure {
   label: string
   text: string

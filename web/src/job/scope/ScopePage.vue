@@ -149,14 +149,17 @@ async function set() {
         <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
         <div class="actions">
           <Button
+            v-if="!same"
             type="submit"
-            :label="same ? 'This is the scope' : 'Take this scope'"
+            label="Take this scope"
             class="lamp"
             :disabled="
-              same || !shop.somebody || write.busy.value || !(chosen.targets.length || chosen.usual !== 'own')
+              !shop.somebody || write.busy.value || (chosen.usual === 'own' && !chosen.targets.length)
             "
           />
-          <RouterLink :to="`/jobs/${job.id}/route`">To the route</RouterLink>
+          <RouterLink :to="`/jobs/${job.id}/route`" class="go" :class="{ lamp: same }"
+            >To the route</RouterLink
+          >
         </div>
       </form>
     </aside>
@@ -224,6 +227,19 @@ h2 {
   padding: 0.5rem 0;
   display: grid;
   gap: 0.3rem;
+}
+.go {
+  display: inline-flex;
+  align-items: center;
+  min-height: 44px;
+}
+.go.lamp {
+  background: var(--lamp);
+  color: var(--lamp-ink);
+  border: 1px solid var(--lamp-ink);
+  font-weight: 700;
+  padding: 0 1rem;
+  text-decoration: none;
 }
 .mounted {
   display: flex;
