@@ -74,7 +74,7 @@ describe('whatever the state of a job', () => {
       { numRuns: 150 },
     )
   })
-  it('every step is done, open, shut with a reason, or not here; what is due is open before it is shut', () => {
+  it('every step is done, open, shut with a reason, or not here; what is due can be worked on before it waits or is shut', () => {
     fc.assert(
       fc.property(states, ({ sheet, facts, done, estimate }) => {
         const route = routeOf(sheet)
@@ -82,13 +82,17 @@ describe('whatever the state of a job', () => {
         const progress = progressOf(route, known, new Set(done))
         expect(progress).toEqual(progressOf(route, known, new Set(done)))
         for (const s of progress.steps) {
-          expect(s.why.length > 0).toBe(s.state === 'blocked')
+          expect(s.why.length > 0).toBe(s.state === 'blocked' || s.state === 'waiting')
+          // work on another page can only go on where nothing before it is open
+          if (s.elsewhere) expect([s.state, s.step.page === undefined]).toEqual(['blocked', false])
           if (done.includes(s.step.id)) expect(s.state).toBe('done')
         }
-        const open = progress.steps.filter((s) => s.state === 'open')
-        const shut = progress.steps.filter((s) => s.state === 'blocked')
-        expect(progress.due).toBe(open[0] ?? shut[0])
-        expect(progress.total - progress.done).toBe(open.length + shut.length)
+        const open = progress.steps.filter((s) => s.state === 'open' || s.elsewhere)
+        const waits = progress.steps.filter((s) => s.state === 'waiting')
+        const shut = progress.steps.filter((s) => s.state === 'blocked' && !s.elsewhere)
+        expect(progress.due).toBe(open[0] ?? waits[0] ?? shut[0])
+        expect(progress.meanwhile).toEqual(open.slice(1))
+        expect(progress.total - progress.done).toBe(open.length + waits.length + shut.length)
       }),
       { numRuns: 200 },
     )
