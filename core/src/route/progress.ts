@@ -20,6 +20,8 @@ export interface Progress {
   due?: StepProgress
   /** What else can go on now, in other hands or while something soaks. */
   meanwhile: StepProgress[]
+  /** What works by itself: closed steps whose soak or cure is not over. */
+  running: { step: Step; kind: Wait['kind']; minutes: number }[]
   done: number
   total: number
 }
@@ -88,6 +90,10 @@ export function progressOf(route: Route, facts: Facts, done: Done): Progress {
     steps,
     ...(due ? { due } : {}),
     meanwhile: open.filter((s) => s !== due),
+    running: steps.flatMap(({ step }) => {
+      const minutes = done.has(step.id) && applies(step, facts) ? minutesLeft(step, facts) : 0
+      return minutes > 0 ? [{ step, kind: step.waits!.kind, minutes }] : []
+    }),
     done: here.filter((s) => s.state === 'done').length,
     total: here.length,
   }

@@ -206,6 +206,7 @@ describe('a partial order', () => {
       state: 'waiting',
       wait: { kind: 'soak', minutes: 18 },
     })
+    expect(waiting.running).toMatchObject([{ step: { id: 'soak' }, minutes: 18 }])
     // the test as found is still open: it is due before anybody waits
     expect(at(before, soaking).due).toMatchObject({ step: { id: 'leak-found' }, state: 'open' })
     expect(at([...before, 'leak-found'], { ...soaking, 'waited.soak': 30 }).due!.state).toBe('open')

@@ -36,6 +36,13 @@ export type DemoStep =
       step: string
       answers: Record<string, boolean | number | string>
     }
+  | {
+      do: 'step'
+      hoursAgo: number
+      by: string
+      step: string
+      answers: Record<string, boolean | number | string>
+    }
   | { do: 'open-item'; hoursAgo: number; by: string; text: string }
   | { do: 'loop'; hoursAgo: number; by: string; why: LoopWhy; targets: string[]; note: string }
   | { do: 'scope'; hoursAgo: number; by: string; usual: string; reason: string }
@@ -126,6 +133,7 @@ export const demoJobs: DemoJob[] = [
         until: 'leak-found',
         story: { 'drain.colour': 'milky', 'drain.ml': 540, 'drain.metal': 'fuzz', 'in.opened': 'recent' },
       },
+      { do: 'step', hoursAgo: 0.1, by: 'joar', step: 'soak', answers: { 'soak.how': 'soaks' } },
     ],
   },
   {

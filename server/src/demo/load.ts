@@ -18,6 +18,7 @@ import { acceptBuild } from '../setting/accept-build.ts'
 import { enterStack } from '../setting/enter-stack.ts'
 import { takePlan } from '../setting/take-plan.ts'
 import { takeReading } from '../setting/take-reading.ts'
+import { closeStep } from '../steps/close-step.ts'
 import { addOpenItem, openLoop, setScope } from '../scope/scope.ts'
 import { linkCases } from '../scope/cases.ts'
 import { takeBack } from '../steps/take-back.ts'
@@ -183,6 +184,8 @@ async function perform(
         [job.id, step.step, JSON.stringify(step.answers), at, step.by],
       )
       return
+    case 'step':
+      return change((a) => closeStep(a, { step: step.step, answers: step.answers }))
     case 'open-item':
       return change((a) => addOpenItem(a, { text: step.text }))
     case 'loop':

@@ -52,6 +52,11 @@ const lit = computed(() => {
     : job.value.sheet.parts.find((p) => p.id === buildBack(job.value.row).find(lies)?.part)
   return next?.place ?? step.value.step.place
 })
+/** What can go on besides what is due: somebody else's work, or one's own while something soaks. */
+const others = computed(() =>
+  view.value.progress.meanwhile.filter((s) => s.step.id !== step.value.step.id).slice(0, 3),
+)
+const WAITS = { soak: 'penetrant works', cure: 'compound cures' } as const
 const share = computed(() => Math.round((100 * view.value.progress.done) / view.value.progress.total))
 </script>
 
@@ -63,6 +68,17 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
         <RouterLink :to="`/jobs/${job.id}/sheet`">step sheet on paper</RouterLink>
       </p>
       <p class="small complaint"><span class="soft">Complaint</span> {{ job.complaint }}</p>
+      <div v-if="view.progress.running.length" class="running small" role="status">
+        <p v-for="r in view.progress.running" :key="r.step.id">
+          <strong>{{ r.minutes }} min more:</strong> {{ WAITS[r.kind] }}
+        </p>
+      </div>
+      <div v-if="others.length" class="others small">
+        <p class="soft">For other hands</p>
+        <RouterLink v-for="o in others" :key="o.step.id" :to="{ query: { step: o.step.id } }">{{
+          o.step.what
+        }}</RouterLink>
+      </div>
       <StageList :job="job" :view="view" :current="step.step.id" @go="go" />
     </aside>
     <section class="middle" aria-label="Section">
@@ -100,6 +116,18 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
 }
 .share a {
   min-height: 24px;
+}
+.running {
+  border-left: 6px solid var(--lamp);
+  padding-left: 0.6rem;
+  margin-bottom: 0.4rem;
+}
+.others {
+  display: grid;
+  padding-bottom: 0.4rem;
+}
+.others a {
+  min-height: 28px;
 }
 .suspect {
   border-left: 6px solid var(--lamp);

@@ -4,7 +4,7 @@ import Button from 'primevue/button'
 import { computed } from 'vue'
 import { useJob } from './shown-job.ts'
 import { closingOf } from '@moray/core/job/closings'
-import { answerWords, routeView } from './route/route-view.ts'
+import { answerWords, askedNow, routeView, saidNow } from './route/route-view.ts'
 
 /** The route on paper, for those who prefer a pencil: what, why, what to write down, and what is done already. */
 const store = useJob()
@@ -34,6 +34,10 @@ const print = () => window.print()
             <p>
               <strong>{{ x.step.what }}</strong> <span class="small soft">{{ x.step.why }}</span>
             </p>
+            <p v-if="x.step.holdPoint" class="small"><strong>Hold point:</strong> two words or a picture.</p>
+            <ul v-if="saidNow(job, x.step).length" class="small said">
+              <li v-for="i in saidNow(job, x.step)" :key="i.say">{{ i.say }}</li>
+            </ul>
             <p v-if="x.step.caution" class="small caution">{{ x.step.caution }}</p>
             <p v-if="closingOf(job.closings, x.step.id)" class="small">
               {{ closingOf(job.closings, x.step.id)!.by }},
@@ -43,7 +47,10 @@ const print = () => window.print()
               >
             </p>
             <ul v-if="x.step.asks.length" class="asks small">
-              <li v-for="a in x.step.asks" :key="a.fact">
+              <li
+                v-for="a in askedNow(job, x.step, closingOf(job.closings, x.step.id)?.answers ?? {}).asks"
+                :key="a.fact"
+              >
                 {{ a.label }}:
                 <strong v-if="closingOf(job.closings, x.step.id)?.answers[a.fact] !== undefined">{{
                   answerWords(a, closingOf(job.closings, x.step.id)!.answers[a.fact]!)
@@ -85,6 +92,10 @@ ol > li {
   border-top: 1px solid var(--line);
   padding: 0.4rem 0;
   break-inside: avoid;
+}
+.said {
+  list-style: disc;
+  padding-left: 1.1rem;
 }
 .box {
   width: 1.4rem;

@@ -164,6 +164,10 @@ function submit() {
   grid-column: 1 / -1;
   scroll-margin: 5rem;
 }
+.ask :deep(legend),
+.ask :deep(.line label) {
+  padding-right: 2.4rem;
+}
 .asked {
   font-weight: 700;
 }

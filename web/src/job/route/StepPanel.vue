@@ -256,7 +256,7 @@ const asked = computed(() => askedNow(props.job, definition.value, given.value))
 const said = computed(() => saidNow(props.job, definition.value))
 /** What other hands can do while this waits. */
 const meanwhile = computed(() =>
-  ['waiting', 'blocked'].includes(props.step.state)
+  props.step.state === 'waiting' || (props.step.state === 'blocked' && !props.step.elsewhere)
     ? [props.view.progress.due, ...props.view.progress.meanwhile].filter(
         (s) => s !== undefined && s.step.id !== definition.value.id && (s.state === 'open' || s.elsewhere),
       )
