@@ -2,7 +2,7 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import type { Progress } from '../route/progress.ts'
 import { isShimmed, type Assessment } from '../setting/assess.ts'
 import type { BuildRecord, JobRecord, JobState } from './record.ts'
-import type { Waits } from './waits.ts'
+import type { Meanwhile, Waits } from './waits.ts'
 
 export interface Standing {
   state: JobState
@@ -44,17 +44,33 @@ export function standingOf(
   const draft = timedFrom
     ? record.drafts.find((d) => d.step === due.step.id && d.answers[timedFrom] !== undefined)
     : undefined
+  const waits: Waits = setting
+    ? settingWaits(sheet, newest.assessment, newest.number)
+    : due.state === 'blocked' || due.state === 'waiting'
+      ? { kind: 'shut', step: due.step.id, why: due.why[0]! }
+      : draft
+        ? { kind: 'running', step: due.step.id, what: due.step.what, since: draft.begunAt }
+        : { kind: 'step', step: due.step.id, what: due.step.what }
   return {
     state: reopened ? 'reopened' : state,
     stage: setting ? 'setting' : due.step.stage,
-    waits: setting
-      ? settingWaits(sheet, newest.assessment, newest.number)
-      : due.state === 'blocked' || due.state === 'waiting'
-        ? { kind: 'shut', step: due.step.id, why: due.why[0]! }
-        : draft
-          ? { kind: 'running', step: due.step.id, what: due.step.what, since: draft.begunAt }
-          : { kind: 'step', step: due.step.id, what: due.step.what },
+    waits: { ...waits, ...besides(record, progress) },
   }
+}
+
+/** How many names stand beside what is due. */
+const BESIDES = 2
+
+/** What else goes on: for other hands, and by itself. */
+function besides({ closings }: Pick<JobRecord, 'closings'>, progress: Progress): Meanwhile {
+  const also = progress.meanwhile.slice(0, BESIDES).map((s) => s.step.what)
+  const running = progress.running.flatMap(({ step }) => {
+    const closed = closings.findLast((c) => c.step === step.id && !c.takenBack)
+    if (!closed || !step.waits) return []
+    const until = new Date(Date.parse(closed.at) + 60_000 * step.waits.minutes).toISOString()
+    return [{ what: step.what, until }]
+  })
+  return { ...(also.length ? { also } : {}), ...(running.length ? { running } : {}) }
 }
 
 function settingWaits(sheet: DriveSheet, state: Assessment, build: number): Waits {

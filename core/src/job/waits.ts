@@ -1,5 +1,13 @@
 /** What a job waits for, as ids with the words that name them; the sentence is made where it is shown. */
-export type Waits =
+export type Waits = WaitsFor & Meanwhile
+
+/** What goes on beside it, as names: work that other hands can do, and what works by itself until when (ISO 8601). */
+export interface Meanwhile {
+  also?: string[]
+  running?: { what: string; until: string }[]
+}
+
+type WaitsFor =
   | { kind: 'nothing' }
   | { kind: 'closed'; reason: string }
   | { kind: 'held'; reason: string }

@@ -3,7 +3,9 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import { ratio } from '../gears/ratio.ts'
 import type { LeakPlan } from '../drives/bench-facts.ts'
 import { leakTest } from '../leak/leak-test.ts'
+import { runout, type Runout } from '../measuring/runout.ts'
 import { crush } from '../setting/crush.ts'
+import { parseReading } from '../units/notation.ts'
 import type { OutsideFacts } from './check-route.ts'
 import { holds, isKnown, type Facts, type FactValue } from './facts.ts'
 import { testCounts, type LeakTestId } from './stages/leak-steps.ts'
@@ -131,13 +133,34 @@ function follows(work: () => void) {
 function strikeFacts(sheet: DriveSheet, all: Mutable) {
   for (const { id } of shaftsAtStrike(sheet)) {
     const read = sheet.runoutLimits.flatMap((l, i) => {
-      const tir = num(all, `strike.${id}.z${i}`)
+      const round = clockRunout(all[`strike.${id}.c${i}`])
+      if (round) {
+        // where the sine is highest, the first reading standing at twelve
+        all[`strike.${id}.bend`] = round.eccentricityMm
+        all[`strike.${id}.high`] = `${Math.round(round.highAtDeg / 30) % 12 || 12} o'clock`
+      }
+      const tir = num(all, `strike.${id}.z${i}`) ?? round?.tirMm
       return tir === undefined ? [] : [tir > l.tirMm]
     })
     if (!read.length) continue
     const bent = read.includes(true)
     all[`strike.${id}.verdict`] = bent ? 'bent' : 'straight'
     all['strike.bent'] = bent || all['strike.bent'] === true
+  }
+}
+
+/** Readings round a station as they were typed, each in bench notation; undefined while they are none yet. */
+function clockRunout(typed: FactValue | undefined): Runout | undefined {
+  if (typeof typed !== 'string' || !isKnown(typed)) return undefined
+  try {
+    const readingsMm = typed
+      .trim()
+      .split(/\s+/)
+      .map((text) => parseReading({ text, quantity: 'length' }).value)
+    return runout({ readingsMm })
+  } catch (e) {
+    if (e instanceof InputError) return undefined
+    throw e
   }
 }
 

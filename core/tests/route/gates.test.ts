@@ -196,6 +196,19 @@ describe('after a strike', () => {
     })
     expect(read({ ...facts, 'strike.inner.z0': 0.04 })['strike.bent']).toBe(false)
   })
+  it('is read round the clock where that is wanted: how far it is bent, and toward where', () => {
+    const lomvi = sheetOf('lomvi-90')
+    const read = deriveFacts(lomvi, { 'strike.propshaft.c0': '.00 .10 .20 .20 .10 .00' })
+    expect(read['strike.propshaft.verdict']).toBe('bent')
+    expect(read['strike.propshaft.bend']).toBeCloseTo(0.115, 2)
+    expect(read['strike.propshaft.high']).toBe("5 o'clock")
+    expect(
+      deriveFacts(lomvi, { 'strike.propshaft.c0': '.00 .01' })['strike.propshaft.verdict'],
+    ).toBeUndefined()
+    const step = stepOf('lomvi-90', 'strike')!
+    const z0 = step.asks.find((a) => a.fact === 'strike.propshaft.z0')!
+    expect(z0.unless).toEqual({ known: 'strike.propshaft.c0' })
+  })
   it('an upper case is not asked for a skeg or a propeller shaft', () => {
     const words = JSON.stringify(stepOf('alke-2-upper', 'strike'))
     expect(words).not.toMatch(/[Ss]keg|[Pp]ropeller/)

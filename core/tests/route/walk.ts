@@ -57,8 +57,9 @@ export function walk(
   sheet: DriveSheet,
   start: Facts = startOf(sheet),
   meddle: (step: string, answers: Answers, facts: Facts, done: ReadonlySet<string>) => void = () => {},
+  seed = 11,
 ): Walked {
-  const r = random(11)
+  const r = random(seed)
   const hand = { gearcase: virtualCase(sheet, r), random: r }
   const derive = (f: Facts) => deriveFacts(sheet, f)
   const done = new Set<string>()

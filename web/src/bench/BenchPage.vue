@@ -126,6 +126,14 @@ const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.er
                 ><span class="stage">{{ stageLabel(j.stage) }}</span
                 >{{ waitsText(j.waits, clock) }}</span
               >
+              <span v-if="j.waits.running?.length" class="besides small">
+                <template v-for="r in j.waits.running" :key="r.what"
+                  >until {{ clock(r.until) }}: {{ r.what }}</template
+                >
+              </span>
+              <span v-if="j.waits.also?.length" class="besides small soft"
+                >meanwhile: {{ j.waits.also.join('; ') }}</span
+              >
               <span class="complaint small soft">{{ j.complaint }}</span>
             </RouterLink>
           </li>

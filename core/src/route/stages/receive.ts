@@ -215,22 +215,35 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
           'Each shaft on its own, coaxial ones too: turn one, hold the other. Where a zone is not reached, leave it out.',
         ),
       ],
-      figures: shaftsAtStrike(sheet).map((a) => ({
-        label: a.label,
-        fact: `strike.${a.id}.verdict`,
-        words: { straight: 'straight, within its limits', bent: 'bent: replaced, not straightened' },
-      })),
+      figures: shaftsAtStrike(sheet).flatMap((a) => [
+        {
+          label: a.label,
+          fact: `strike.${a.id}.verdict`,
+          words: { straight: 'straight, within its limits', bent: 'bent: replaced, not straightened' },
+        },
+        { label: `${a.label} is bent by`, fact: `strike.${a.id}.bend`, unit: 'mm' },
+        { label: `${a.label} is highest at, by the clock`, fact: `strike.${a.id}.high` },
+      ]),
       asks: [
         ...shaftsAtStrike(sheet).flatMap((a) =>
           sheet.runoutLimits.length
-            ? sheet.runoutLimits.map((l, i) =>
+            ? sheet.runoutLimits.flatMap((l, i) => [
                 number(
                   `strike.${a.id}.z${i}`,
                   `${a.label}, ${l.zone.toLowerCase()}: total runout, limit ${inWords(l.tirMm, 'mm')}`,
                   'mm',
-                  { quantity: 'length', max: 20, optional: i > 0 },
+                  {
+                    quantity: 'length',
+                    max: 20,
+                    ...(i > 0 ? { optional: true } : { unless: { known: `strike.${a.id}.c${i}` } }),
+                  },
                 ),
-              )
+                text(
+                  `strike.${a.id}.c${i}`,
+                  `${a.label}, ${l.zone.toLowerCase()}: round the clock from 12, six or more readings at equal steps`,
+                  { optional: true },
+                ),
+              ])
             : [
                 number(`strike.${a.id}.runout`, `${a.label}: total runout`, 'mm', {
                   quantity: 'length',
