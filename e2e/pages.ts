@@ -8,7 +8,7 @@ export const PAGES = [
   ['/jobs/havsule-upper/setting', 'Havsule Duo upper'],
   ['/jobs/rordrum/setting', 'Rordrum V'],
   // not one that the journeys of the other file walk on
-  ['/jobs/alke-upper/route', 'Repair 1'],
+  ['/jobs/alke-upper/route?step=loop-1-open', 'Repair 1'],
   ['/jobs/havsule-upper/scope', 'What is it for?'],
   ['/jobs/lomvi-test/route', 'Prove the case tight'],
   ['/jobs/rordrum/parts?view=row', 'Rordrum V'],

@@ -45,7 +45,9 @@ describe('an answer that was wrong', () => {
   it('is checked like a first answer, and refused when nothing is changed, or it does not count any more', async () => {
     const w = await openWalker(await testApp(), 'lomvi-90')
     const job = await walkTo(w, 'as-found')
-    expect((await correct(w, job, 'ratio', { 'ratio.input-turns': 0.1 })).body.error.code).toBe('invalid-input')
+    expect((await correct(w, job, 'ratio', { 'ratio.input-turns': 0.1 })).body.error.code).toBe(
+      'invalid-input',
+    )
     expect((await correct(w, job, 'drain', {})).body.error.code).toBe('same')
     expect((await correct(w, job, 'leak-found', { 'leak-found.minutes': 5 })).body.error.code).toBe('attempt')
     const twice = closingOf(job, 'drain').id

@@ -109,10 +109,7 @@ describe('one small write', () => {
       { build: 0, measure: 'backlash-forward', text: '.62', unit: 'mm', gaugeId: 'g05' },
     ],
     ['/api/jobs/havsule-upper/acceptance', { build: 0, reason: 'measured, and meant for this test' }],
-    [
-      '/api/jobs/sivkrok/steps',
-      { step: 'receive', answers: { 'in.opened': 'no', 'in.struck': 'no' } },
-    ],
+    ['/api/jobs/sivkrok/steps', { step: 'receive', answers: { 'in.opened': 'no', 'in.struck': 'no' } }],
     ['/api/jobs/sivkrok/agreements', { step: 'identify', reason: 'known to me' }, RUNA],
     ['/api/jobs/rordrum/row', { name: 'a part of its own', orientation: 'up' }],
     ['/api/jobs/rordrum/grades', { part: 'input-carrier', grade: 'keep', reason: 'as new' }],

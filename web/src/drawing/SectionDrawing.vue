@@ -8,6 +8,7 @@ import { housing, shaftEnds } from './housing.ts'
 import {
   boxOf,
   layOut,
+  type Section,
   SHIM_FACTOR,
   TRAVEL_FACTOR,
   type Point,
@@ -54,21 +55,28 @@ const sizeOf = (tag: DrawingTag) => ({
 
 const train = computed(() => layOut(props.sheet, props.state ?? {}))
 /** The train within its case: the case behind it, nuts and splines on it. */
-const section = computed(() => {
-  const shapes = [...housing(props.sheet), ...train.value.shapes, ...shaftEnds(props.sheet)]
-  return { ...train.value, shapes, box: boxOf(shapes, train.value.centrelines) }
+const around = computed(() => ({ before: housing(props.sheet), after: shaftEnds(props.sheet) }))
+const within = (t: Section) => {
+  const shapes = [...around.value.before, ...t.shapes, ...around.value.after]
+  return { ...t, shapes }
+}
+/** The drive as its sheet begins: frame and tags stand still by it while gears move. */
+const still = computed(() => {
+  const t = within(layOut(props.sheet, {}))
+  return { ...t, box: boxOf(t.shapes, t.centrelines) }
 })
+const section = computed(() => within(train.value))
 const width = computed(() => Math.max(280, measured.value || 560))
 const scale = computed(() => {
-  const { box } = section.value
+  const { box } = still.value
   const byWidth = (width.value - 2 * MARGIN) / box.width
   return Math.min(byWidth, ((props.maxHeight ?? 400) - 2 * MARGIN) / box.height, 2.2)
 })
-const height = computed(() => Math.round(section.value.box.height * scale.value + 2 * MARGIN))
-const offsetX = computed(() => (width.value - section.value.box.width * scale.value) / 2)
+const height = computed(() => Math.round(still.value.box.height * scale.value + 2 * MARGIN))
+const offsetX = computed(() => (width.value - still.value.box.width * scale.value) / 2)
 
 function toScreen([x, y]: Point): Point {
-  const { box } = section.value
+  const { box } = still.value
   return [offsetX.value + (x - box.x) * scale.value, MARGIN + (y - box.y) * scale.value]
 }
 const path = (s: Shape) =>
@@ -81,7 +89,7 @@ const path = (s: Shape) =>
     .join(' ')
 
 const obstacles = computed((): Box[] =>
-  section.value.shapes
+  still.value.shapes
     .filter((s) => !BEHIND.has(s.kind))
     .map((s) => {
       const points = s.points.map(toScreen)
@@ -92,14 +100,23 @@ const obstacles = computed((): Box[] =>
       return { x, y, width: Math.max(...xs) + pad - x, height: Math.max(...ys) + pad - y }
     }),
 )
-const placed = computed(() => {
-  const tags = (props.tags ?? []).flatMap((tag) => {
-    const place = section.value.places.find((p) => p.id === tag.id)
-    return place ? [{ tag, id: tag.id, at: toScreen(place.at), out: place.out, ...sizeOf(tag) }] : []
+/** Where a tag goes is asked anew only when its size or the frame changes: a figure that runs must not move its tag, nor cost a search. */
+const sizes = computed(() => JSON.stringify((props.tags ?? []).map((t) => [t.id, sizeOf(t).width])))
+const spots = computed(() => {
+  const wanted = (JSON.parse(sizes.value) as [string, number][]).flatMap(([id, tagWidth]) => {
+    const place = still.value.places.find((p) => p.id === id)
+    return place ? [{ id, at: toScreen(place.at), out: place.out, width: tagWidth, height: TAG.height }] : []
   })
-  const spots = placeTags(tags, { width: width.value, height: height.value }, obstacles.value)
-  return tags.map((t, i) => ({ ...t, ...spots[i]! }))
+  const found = placeTags(wanted, { width: width.value, height: height.value }, obstacles.value)
+  return new Map(wanted.map((w, i) => [w.id, found[i]!]))
 })
+const placed = computed(() =>
+  (props.tags ?? []).flatMap((tag) => {
+    const place = section.value.places.find((p) => p.id === tag.id)
+    const spot = spots.value.get(tag.id)
+    return place && spot ? [{ ...spot, ...sizeOf(tag), tag, id: tag.id, at: toScreen(place.at) }] : []
+  }),
+)
 /** Where the leader line ends: the nearest point of the tag's edge. */
 function leader(t: (typeof placed.value)[number]): Point {
   const clamp = (v: number, low: number, high: number) => Math.max(low, Math.min(high, v))

@@ -24,6 +24,7 @@ import { buildName, decimalsOf, stackThicknesses } from '../setting-view.ts'
 import MissingFigures from './MissingFigures.vue'
 import OwnStacks from './OwnStacks.vue'
 import PlanCard from './PlanCard.vue'
+import WhatIf from './WhatIf.vue'
 
 /** The decision at the end of a round: accept as built, or the next stacks out of the drawer. */
 const props = defineProps<{ job: ShownJob; build: ShownBuild; writable: boolean }>()
@@ -191,6 +192,13 @@ async function acceptNow(reason?: string) {
   focusDue()
 }
 const own = ref(false)
+/** Leaving it, the drawing goes back to the plan that is looked at. */
+const supposing = ref(false)
+function suppose() {
+  supposing.value = !supposing.value
+  own.value = false
+  emit('preview', supposing.value ? null : (result.value?.plans[chosen.value] ?? null))
+}
 const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id)?.label ?? id
 </script>
 
@@ -290,7 +298,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
         <p v-if="failure || posed.why" class="fault" role="alert">{{ failure || posed.why }}</p>
         <p v-if="take.error.value" class="fault" role="alert">{{ take.error.value.message }}</p>
 
-        <template v-if="result">
+        <template v-if="result && !supposing">
           <h3 v-if="result.status === 'fit'">
             {{ result.plans.length === 1 ? 'One plan' : `The ${result.plans.length} best plans` }} out of the
             drawer
@@ -342,6 +350,17 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
             </li>
           </ol>
         </template>
+        <button type="button" class="texty" :aria-expanded="supposing" @click="suppose">
+          {{ supposing ? 'Leave what if' : 'What if: move a stack and see' }}
+        </button>
+        <WhatIf
+          v-if="supposing && question"
+          :job="job"
+          :question="question"
+          :busy="take.busy.value"
+          @preview="(p) => emit('preview', p)"
+          @take="(plan: ShimPlan) => (building = plan)"
+        />
         <button type="button" class="texty" :aria-expanded="own" @click="own = !own">
           {{ own ? 'Close your own stacks' : 'Put stacks together yourself' }}
         </button>
