@@ -68,7 +68,7 @@ function besides({ closings }: Pick<JobRecord, 'closings'>, progress: Progress):
     const closed = closings.findLast((c) => c.step === step.id && !c.takenBack)
     if (!closed || !step.waits) return []
     const until = new Date(Date.parse(closed.at) + 60_000 * step.waits.minutes).toISOString()
-    return [{ what: step.what, until }]
+    return [{ kind: step.waits.kind, until }]
   })
   return { ...(also.length ? { also } : {}), ...(running.length ? { running } : {}) }
 }

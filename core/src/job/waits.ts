@@ -4,7 +4,7 @@ export type Waits = WaitsFor & Meanwhile
 /** What goes on beside it, as names: work that other hands can do, and what works by itself until when (ISO 8601). */
 export interface Meanwhile {
   also?: string[]
-  running?: { what: string; until: string }[]
+  running?: { kind: 'soak' | 'cure'; until: string }[]
 }
 
 type WaitsFor =

@@ -42,6 +42,7 @@ export async function changeJob(
   if (!options.whenOver) mustBeOpen(before.job)
   const told = await change({ tx, job: before.job, who })
   const { job, compact } = await readJudged(tx, deps, id, who.at)
+  if (job.partner) await settleOther(tx, deps, job.partner.id, who.at)
   return {
     told,
     job: { id, standing: job.standing },
@@ -49,6 +50,23 @@ export async function changeJob(
     reply: (eventId) =>
       Promise.resolve({ ...compact, ...job.standing, touchedAt: who.at.toISOString(), seen: eventId }),
   }
+}
+
+/** The other case of the unit stands where it stands by what happened here: the bench says so without anybody opening it. */
+async function settleOther(
+  tx: Transaction,
+  deps: Pick<Deps, 'sheets'>,
+  id: string,
+  now: Date,
+): Promise<void> {
+  const { job } = await readJudged(tx, deps, id, now)
+  const { state, stage, waits } = job.standing
+  await tx.query('update job set state = $2, stage = $3, waits = $4::jsonb where id = $1', [
+    id,
+    state,
+    stage,
+    JSON.stringify(waits),
+  ])
 }
 
 /** Mounts a change of a job. @param options.whenOver it may be done to a job that is over */

@@ -1,3 +1,4 @@
+import type { JobPage } from '@moray/contract/replies'
 import type { JudgedJob } from '@moray/core/job/judged'
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '@moray/core/drives/sheets/index'
@@ -299,6 +300,9 @@ describe('one unit in two cases', () => {
     expect(wrong.closings.at(-1)!.takenBack!.reason).toMatch(/do not make the ratio of these two cases/)
     const run = await walkTo(lower)
     expect(run.state).toBe('finished')
+    // the bench knows without anybody opening the other case
+    const bench = await app.get<JobPage>('/api/jobs?search=A2U-77')
+    expect(bench.jobs[0]!.waits).toMatchObject({ kind: 'step', step: 'handover' })
     expect(doneSteps(run)).toEqual(
       expect.arrayContaining(['unit-overall', 'leak-joined', 'fill-mounted', 'first-run']),
     )

@@ -73,6 +73,8 @@ async function openFirst() {
 }
 /** What went wrong while a list is shown already. */
 const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.error) : null))
+/** What works by itself. */
+const WORKS = { soak: 'Penetrant works', cure: 'Compound cures' } as const
 </script>
 
 <template>
@@ -124,15 +126,12 @@ const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.er
               <span class="owner small soft">{{ j.owner }}</span>
               <span class="due"
                 ><span class="stage">{{ stageLabel(j.stage) }}</span
-                >{{ waitsText(j.waits, clock) }}</span
-              >
-              <span v-if="j.waits.running?.length" class="besides small">
-                <template v-for="r in j.waits.running" :key="r.what"
-                  >until {{ clock(r.until) }}: {{ r.what }}</template
-                >
-              </span>
-              <span v-if="j.waits.also?.length" class="besides small soft"
-                >meanwhile: {{ j.waits.also.join('; ') }}</span
+                >{{ waitsText(j.waits, clock)
+                }}<span v-for="r in j.waits.running ?? []" :key="r.kind" class="besides small"
+                  >{{ WORKS[r.kind] }} until {{ clock(r.until) }}</span
+                ><span v-if="j.waits.also?.length" class="besides small soft"
+                  >meanwhile: {{ j.waits.also.join('; ') }}</span
+                ></span
               >
               <span class="complaint small soft">{{ j.complaint }}</span>
             </RouterLink>
@@ -145,6 +144,10 @@ const fault = computed(() => failed.value ?? (open.jobs ? (open.error ?? over.er
 </template>
 
 <style scoped>
+.besides {
+  display: block;
+  font-size: var(--t-small);
+}
 .search {
   flex: 1 1 18rem;
   max-width: 34rem;

@@ -14,6 +14,7 @@ import RoundList from './RoundList.vue'
 import DecidePanel from './panels/DecidePanel.vue'
 import ReadingPanel from './panels/ReadingPanel.vue'
 import StackPanel from './panels/StackPanel.vue'
+import UndoLast from './panels/UndoLast.vue'
 import {
   buildName,
   decimalsOf,
@@ -149,6 +150,7 @@ const rows = computed(() =>
         {{ buildName(build) }} is past; it can be read, not changed.
         <button type="button" class="texty" @click="next">To {{ buildName(newest).toLowerCase() }}</button>
       </p>
+      <UndoLast v-if="isOpen" :job="job" :build="build" @undone="(m) => go(`measure:${m}`)" />
       <StackPanel
         v-if="focus.kind === 'stack'"
         :key="`s${focus.stack.id}${build.number}`"

@@ -234,10 +234,18 @@ export function keepJob(client: QueryClient, reply: JobReply): void {
   const before = client.getQueryData<JobReply>(keys.job(reply.id))
   if (before && before.seen > reply.seen) return
   client.setQueryData(keys.job(reply.id), reply)
+  for (const other of otherCases(client, reply.id))
+    void client.invalidateQueries({ queryKey: keys.job(other) })
   void client.invalidateQueries({ queryKey: keys.events(reply.id) })
   void client.invalidateQueries({ queryKey: keys.closings(reply.id) })
   void client.invalidateQueries({ queryKey: keys.jobs })
 }
+
+/** Jobs that are here and know this one as the other case of their unit: what they stand on may have changed. */
+const otherCases = (client: QueryClient, id: string): string[] =>
+  client
+    .getQueriesData<JobReply>({ queryKey: ['job'] })
+    .flatMap(([, job]) => (job?.partner?.id === id ? [job.id] : []))
 
 /** Changes the drafts of a job here, without asking: they are working state, and on their way to the server. */
 export function keepDrafts(
@@ -259,6 +267,7 @@ export function hear(client: QueryClient, event: LiveEvent): void {
       stale(keys.job(event.jobId))
       stale(keys.jobs)
     }
+    for (const other of otherCases(client, event.jobId)) stale(keys.job(other))
   }
   if (DRAWER_KINDS.includes(event.kind)) stale(keys.drawer)
   if (event.kind === 'accepted' || event.kind === 'withdrawn') stale(['experience'])

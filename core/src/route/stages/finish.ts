@@ -203,7 +203,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     !bench.propeller?.afterRun && propeller,
     bench.anodes !== null && {
       id: 'anode',
-      needs: ['approve', 'receive'],
+      needs: ['approve', 'receive', 'turn-closed', 'tighten'],
       what: 'Anodes by the water',
       why: 'The wrong alloy does not protect, or is gone in a summer.',
       appliesWhen: {

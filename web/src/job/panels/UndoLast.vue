@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { endpoints } from '@moray/contract/endpoints'
+import { onKeyStroke, useNow } from '@vueuse/core'
+import { computed } from 'vue'
+import { useShop } from '../../stores/shop.ts'
+import { useUnits } from '../../ui/units.ts'
+import { useJobWrite } from '../../wire/use-job-write.ts'
+import type { ShownBuild, ShownJob } from '../shown-job.ts'
+
+/** The last reading, taken back with one key for as long as one still sees that it was wrong: it is superseded, not deleted. */
+const props = defineProps<{ job: ShownJob; build: ShownBuild }>()
+const emit = defineEmits<{ undone: [measure: string] }>()
+
+/** So long after an entry one key takes it back, s. */
+const SECONDS = 10
+
+const shop = useShop()
+const units = useUnits()
+const write = useJobWrite()
+const now = useNow({ interval: 500 })
+const mine = computed(() => shop.people.find((p) => p.id === shop.personId)?.name)
+const last = computed(() => {
+  const reading = props.build.readings.findLast((r) => !r.superseded)
+  if (!reading || reading.by !== mine.value) return undefined
+  const left = SECONDS - (now.value.getTime() - Date.parse(reading.at)) / 1000
+  // a clock that differs from the server's must not keep it open
+  return left > 0 && left <= SECONDS + 2 ? { reading, left: Math.ceil(Math.min(left, SECONDS)) } : undefined
+})
+const label = computed(
+  () => props.job.sheet.measures.find((m) => m.id === last.value?.reading.measure)?.label ?? '',
+)
+async function undo() {
+  if (!last.value || write.busy.value) return
+  const { id, measure } = last.value.reading
+  const reply = await write.send(
+    endpoints.supersedeReading,
+    { id: props.job.id, reading: id },
+    { reason: 'taken back at once' },
+  )
+  if (reply) emit('undone', measure)
+}
+onKeyStroke('z', (e) => {
+  const field = e.target as HTMLInputElement
+  // what is being typed is undone by the field itself
+  if (!(e.ctrlKey || e.metaKey) || !last.value || (field.value ?? '') !== '') return
+  e.preventDefault()
+  void undo()
+})
+</script>
+
+<template>
+  <p v-if="last" class="undo" role="status">
+    <span>
+      {{ label }} <strong class="mono">{{ units.both(last.reading.valueMm, 3) }}</strong> entered.
+    </span>
+    <button type="button" :disabled="write.busy.value" @click="undo">Undo, {{ last.left }} s</button>
+  </p>
+  <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+</template>
+
+<style scoped>
+.undo {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 0.8rem;
+  align-items: center;
+  justify-content: space-between;
+  border: 1px solid var(--line-strong);
+  padding: 0.2rem 0.6rem;
+  margin-bottom: 0.5rem;
+}
+button {
+  font: inherit;
+  color: inherit;
+  min-height: 44px;
+  padding: 0 0.8rem;
+  background: var(--sheet);
+  border: 1px solid var(--ink);
+  cursor: pointer;
+}
+</style>
