@@ -1,4 +1,4 @@
-import { judged } from '@moray/core/job/judged'
+import { judged, type JudgedJob } from '@moray/core/job/judged'
 import type { JobReply } from '@moray/contract/replies'
 import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
 import type { Context, Hono } from 'hono'
@@ -9,7 +9,7 @@ import { mustBeOpen } from './must-be-open.ts'
 import { write, type Done } from '../http/write.ts'
 import type { Who } from '../http/who.ts'
 import type { At } from './change.ts'
-import { readRecord } from './read-record.ts'
+import { readRecord, readRecords, type Read } from './read-record.ts'
 import type { Told } from '@moray/core/job/event'
 
 type JobEndpoint = Endpoint<`/api/jobs/:id/${string}`, object, JobReply>
@@ -21,7 +21,15 @@ export async function jobReply(db: Queryable, id: string): Promise<JobReply> {
 
 /** A job as it is now, judged. */
 export async function readJudged(db: Queryable, deps: Pick<Deps, 'sheets'>, id: string, now: Date) {
-  const { record, ways, compact } = await readRecord(db, id)
+  return judgedOf(db, deps, await readRecord(db, id), now)
+}
+
+async function judgedOf(
+  db: Queryable,
+  deps: Pick<Deps, 'sheets'>,
+  { record, ways, compact }: Read,
+  now: Date,
+) {
   const sheet = await deps.sheets.get(db, record.sheetId, record.sheetVersion)
   return { job: judged(record, sheet, ways, now), compact }
 }
@@ -41,8 +49,10 @@ export async function changeJob(
   const before = await readJudged(tx, deps, id, who.at)
   if (!options.whenOver) mustBeOpen(before.job)
   const told = await change({ tx, job: before.job, who })
-  const { job, compact } = await readJudged(tx, deps, id, who.at)
-  if (job.partner) await settleOther(tx, deps, job.partner.id, who.at)
+  const other = SEEN_BY_THE_OTHER.has(told.kind) ? before.job.partner?.id : undefined
+  const [own, others] = await readRecords(tx, other === undefined ? [id] : [id, other])
+  const { job, compact } = await judgedOf(tx, deps, own!, who.at)
+  if (others) await settle(tx, (await judgedOf(tx, deps, others, who.at)).job)
   return {
     told,
     job: { id, standing: job.standing },
@@ -52,20 +62,22 @@ export async function changeJob(
   }
 }
 
-/** The other case of the unit stands where it stands by what happened here: the bench says so without anybody opening it. */
-async function settleOther(
-  tx: Transaction,
-  deps: Pick<Deps, 'sheets'>,
-  id: string,
-  now: Date,
-): Promise<void> {
-  const { job } = await readJudged(tx, deps, id, now)
-  const { state, stage, waits } = job.standing
+/** What changes the steps that stand: only they are known to the other case. */
+const SEEN_BY_THE_OTHER: ReadonlySet<Told['kind']> = new Set([
+  'step',
+  'step-back',
+  'step-corrected',
+  'loop',
+  'case',
+])
+
+/** The other case of a unit stands where it stands by what happened here: the bench says so without anybody opening it. */
+async function settle(tx: Transaction, { id, standing }: JudgedJob): Promise<void> {
   await tx.query('update job set state = $2, stage = $3, waits = $4::jsonb where id = $1', [
     id,
-    state,
-    stage,
-    JSON.stringify(waits),
+    standing.state,
+    standing.stage,
+    JSON.stringify(standing.waits),
   ])
 }
 

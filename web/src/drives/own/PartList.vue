@@ -25,8 +25,12 @@ const form = reactive({
   at: '',
   price: '',
   waitDays: '',
+  apart: false,
+  water: false,
 })
 const tried = ref(false)
+/** Only what seals holds something back. */
+const seals = computed(() => form.kind === 'seal' || form.kind === 'ring')
 function edit(p: Row | 'new') {
   write.clear()
   tried.value = false
@@ -39,6 +43,8 @@ function edit(p: Row | 'new') {
     at: '',
     price: x.price === undefined ? '' : String(x.price),
     waitDays: x.waitDays === undefined ? '' : String(x.waitDays),
+    apart: x.apart === true,
+    water: x.keeps === 'water',
   })
   open.value = p
 }
@@ -47,7 +53,7 @@ async function send() {
   if (!form.name.trim()) return
   const before: Partial<Row> = seen() ?? {}
   const id = before.id ?? freeId(form.name, parts.value)
-  const { price: _p, waitDays: _w, ...rest } = before
+  const { price: _p, waitDays: _w, apart: _a, keeps: _k, ...rest } = before
   const after = [...new Set([...(form.after ? [form.after] : []), ...(before.after ?? []).slice(1)])]
   const part = {
     ...rest,
@@ -57,6 +63,8 @@ async function send() {
     count: Number(form.count),
     after,
     ...(form.price.trim() ? { price: plainNumber(form.price) ?? NaN } : {}),
+    ...(form.apart ? { apart: true as const } : {}),
+    ...(form.water && seals.value ? { keeps: 'water' as const } : {}),
     ...(form.waitDays.trim() ? { waitDays: plainNumber(form.waitDays) ?? NaN } : {}),
   }
   const at = form.at ? parts.value.findIndex((p) => p.id === form.at) + 1 : undefined
@@ -131,6 +139,13 @@ const remove = async (id: string) => {
           <option v-for="p in parts" :key="p.id" :value="p.id">{{ p.name }}</option>
         </select>
       </label>
+      <label class="wide tick">
+        <input v-model="form.apart" type="checkbox" /> got at only with the halves apart, or the unit off the
+        boat
+      </label>
+      <label v-if="seals" class="wide tick">
+        <input v-model="form.water" type="checkbox" /> holds water back, not oil
+      </label>
       <label>Price <input v-model="form.price" inputmode="decimal" maxlength="12" /></label>
       <label>Days until it arrives <input v-model="form.waitDays" inputmode="numeric" maxlength="4" /></label>
       <p v-if="write.error.value" class="fault wide" role="alert">{{ write.error.value.message }}</p>
@@ -144,6 +159,12 @@ const remove = async (id: string) => {
 </template>
 
 <style scoped>
+.tick {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  min-height: 44px;
+}
 .row {
   display: grid;
   width: 100%;
