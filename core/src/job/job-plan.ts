@@ -41,10 +41,8 @@ export function planWays(record: Pick<JobRecord, 'schools'>, ways: ShopWays): Pl
   const chosen = (id: SchoolId) => chosenSchool(id, ways.schools, own).value
   return {
     seals: chosen('seals'),
-    locks: chosen('locks'),
     cups: chosen('cups'),
     impeller: chosen('impeller'),
-    cages: chosen('needle-cages'),
   }
 }
 

@@ -47,10 +47,8 @@ export interface WorthDoing {
 export interface PlanWays {
   /** Choices of the shop that change what is renewed, by school. */
   seals?: string
-  locks?: string
   cups?: string
   impeller?: string
-  cages?: string
 }
 
 /** Parts that hold their own: condemned by a grade. */
@@ -92,7 +90,7 @@ export function planOf(
   const order = targets.length
     ? reach({
         parts: loose.map((p) => ({ id: p.id, after: p.after, sets: settingsOf(sheet, p) })),
-        targets: [...targets, ...gearsSoldTogether(sheet, scope, targets)],
+        targets: [...targets, ...withNewGears(sheet, scope, targets)],
       })
     : { order: [], disturbed: [] }
   const offIds = new Set(order.order)
@@ -115,6 +113,10 @@ export function planOf(
     const opened = p.after.length ? p.after.every((a) => offIds.has(a)) : p.apart ? apart && fits : drains
     if (opened && order.order.length && (p.kind === 'ring' || (pullsLips && p.after.length))) offIds.add(p.id)
   }
+  // shims and washers lie loose once what holds them is off
+  for (const p of loose)
+    if (['shim', 'washer'].includes(p.kind) && p.after.length && p.after.every((a) => offIds.has(a)))
+      offIds.add(p.id)
   // what keys the carrier comes off with it
   const keyed = loose.some((p) => p.role === 'carrier' && offIds.has(p.id))
   if (keyed) for (const p of loose) if (p.role === 'carrier-key') offIds.add(p.id)
@@ -122,7 +124,7 @@ export function planOf(
     .concat(loose.filter((p) => offIds.has(p.id) && !order.order.includes(p.id)).map((p) => p.id))
     .map((id) => loose.find((p) => p.id === id)!)
   const renew = renews ? renewedOf(sheet, scope, off, targets, condemned, ways) : []
-  const moved = off.filter((p) => p.kind === 'shim' || scope.usual === 'full')
+  const moved = off.filter((p) => !order.order.includes(p.id) || scope.usual === 'full')
   const disturbed = [...new Set([...order.disturbed, ...moved.flatMap((p) => settingsOf(sheet, p))])].sort()
   const measures = sheet.measures.map((m) => m.id)
   const isDisturbed = (id: string) => disturbed.includes(id)
@@ -158,13 +160,18 @@ export function planOf(
   }
 }
 
-/** A new gear comes with its mate: the pair is what is reached. */
-function gearsSoldTogether(sheet: DriveSheet, scope: Scope, targets: readonly string[]): string[] {
+/** A new gear comes with its mate, and the stacks that set the pair have to be got at. */
+function withNewGears(sheet: DriveSheet, scope: Scope, targets: readonly string[]): string[] {
   if (scope.mode !== 'rebuild') return []
-  return targets.flatMap((t) => {
-    const part = sheet.parts.find((p) => p.id === t)
-    return part?.kind === 'gear' ? setOf(sheet.parts, t).map((p) => p.id) : []
-  })
+  const pairs = targets.flatMap((t) =>
+    sheet.parts.find((p) => p.id === t)?.place?.startsWith('gear:') ? setOf(sheet.parts, t) : [],
+  )
+  const gears = new Set(pairs.flatMap((p) => p.place?.replace(/^gear:/, '') ?? []))
+  const stacks = new Set(
+    sheet.adjusters.filter((a) => a.moves !== undefined && gears.has(a.moves)).map((a) => `stack:${a.id}`),
+  )
+  const shims = sheet.parts.filter((p) => p.kind === 'shim' && p.place !== undefined && stacks.has(p.place))
+  return [...pairs, ...shims].map((p) => p.id)
 }
 
 function renewedOf(
@@ -190,7 +197,6 @@ function renewedOf(
       else if (p.after.some((a) => offIds.has(a)) || wanted) add(p, 'disturbed')
     } else if (wanted && !full && scope.mode === 'rebuild' && p.kind !== 'shaft') add(p, 'wanted')
     else if (p.kind === 'pump' && (scope.mode === 'pump' || ways.impeller === 'yearly')) add(p, 'school')
-    else if (p.kind === 'needle' && ways.cages === 'renew' && full) continue
   }
   // carriers and cups with the bearing, where the shop does so
   if (ways.cups === 'renew')

@@ -135,6 +135,17 @@ function staysMounted(sheet: DriveSheet, mode: ScopeMode, targets: string[]): bo
   return sheet.parts.some((p) => p.apart) && !sheet.parts.some((p) => p.apart && off.has(p.id))
 }
 
+/** @throws InputError where parts between the halves are wanted of a unit that stays on the boat */
+export function mustBeReached(sheet: DriveSheet, targets: readonly string[]): void {
+  const off = closure(sheet.parts, targets)
+  const between = sheet.parts.filter((p) => p.apart && off.has(p.id))
+  if (between.length)
+    refuse(
+      'mounted',
+      `cannot be: ${between[0]!.name.toLowerCase()} sits between the halves; the unit comes off the boat`,
+    )
+}
+
 /** Parts that have to be off before these are, themselves included. */
 function closure(parts: readonly Part[], targets: readonly string[]): Set<string> {
   const wanted = new Set<string>()
@@ -171,9 +182,7 @@ export function ownScope(sheet: DriveSheet, targets: readonly string[], mounted?
     if (!known.has(t)) refuse(`targets[${i}]`, `"${t}" is no part of this drive in this variant`)
     if (body.has(t)) refuse(`targets[${i}]`, 'is the case itself: it is what the others come out of')
   })
-  const off = closure(sheet.parts, targets)
-  if (mounted && sheet.parts.some((p) => p.apart && off.has(p.id)))
-    refuse('mounted', 'cannot be: what is picked sits between the halves; the unit comes off the boat')
+  if (mounted) mustBeReached(sheet, targets)
   return {
     usual: 'own',
     mode: 'rebuild',

@@ -11,10 +11,8 @@ import { startOf } from './walk.ts'
 
 const WAYS: Partial<Record<string, keyof PlanWays>> = {
   seals: 'seals',
-  locks: 'locks',
   cups: 'cups',
   impeller: 'impeller',
-  'needle-cages': 'cages',
 }
 
 /** All that a job of any drive and scope says, asks, waits for, counts and renews under one choice of a school. */

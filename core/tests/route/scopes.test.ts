@@ -99,6 +99,8 @@ describe('the plan', () => {
   it('of a gear set disturbs depth and both backlashes, and buys the set once', () => {
     const p = plan(lomvi, 'gear-set')
     expect(p.disturbed).toEqual(expect.arrayContaining(['depth', 'backlash-forward', 'backlash-reverse']))
+    // every stack that sets the new gears is got at
+    expect(ids(p.off)).toEqual(expect.arrayContaining(['pinion-shims', 'forward-shims', 'reverse-shims']))
     const set = lomvi.parts.find((x) => x.id === 'pinion')!.price
     expect(p.parts).toBe(set + 1290)
   })

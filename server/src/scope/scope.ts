@@ -11,7 +11,7 @@ import { planWays } from '@moray/core/job/job-plan'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { LOOP_REASONS, loopStep, undoneBy } from '@moray/core/route/loops'
 import { planOf } from '@moray/core/route/plan'
-import { ownScope, usualScope, type Scope } from '@moray/core/route/scope'
+import { mustBeReached, ownScope, usualScope, type Scope } from '@moray/core/route/scope'
 import type { Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
 import type { Who } from '../http/who.ts'
@@ -22,6 +22,7 @@ export function scopeFrom(sheet: DriveSheet, fields: ScopeFields): Scope & { lab
   if (fields.usual === 'own')
     return { ...ownScope(sheet, fields.targets ?? [], fields.mounted), label: 'picked by hand' }
   const { usual, mode, targets, mounted, label } = usualScope(sheet, fields.usual)
+  if (fields.mounted && !mounted) mustBeReached(sheet, targets)
   return { usual, mode, targets, mounted: fields.mounted ?? mounted, label }
 }
 

@@ -61,6 +61,9 @@ describe('a scope', () => {
       /"reverse-gear" is no part of this drive/,
     )
     expect((await set({ usual: 'clutch' })).body.error.message).toMatch(/no scope of this drive/)
+    const hanging = await set({ usual: 'full', mounted: true })
+    expect(hanging.body.error.fields[0]).toMatchObject({ path: 'mounted' })
+    expect(hanging.body.error.message).toMatch(/sits between the halves/)
     const opened = await app.post('/api/jobs', {
       sheetId: 'teist-6',
       serial: 'x',
