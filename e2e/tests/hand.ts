@@ -13,11 +13,13 @@ import { virtualCase } from '@moray/core/simulation/virtual-case'
 /** A careful hand at a browser: it knows what its case reads, and does the rest on the pages. */
 
 const random = () => 0.5
+/** The server ends a connection that idled; a request that meets that very moment is sent again. A write carries its id, so it counts once. */
+const AGAIN = { maxRetries: 5 }
 export const panel = (page: Page) => page.locator('.panel')
 
 /** The job as the page judges it. */
 export async function jobOf(page: Page, id: string): Promise<JudgedJob> {
-  const get = async <T>(path: string) => (await (await page.request.get(path)).json()) as T
+  const get = async <T>(path: string) => (await (await page.request.get(path, AGAIN)).json()) as T
   const reply = await get<JobReply>(`/api/jobs/${id}`)
   const sheet = await get<DriveSheet>(`/api/drives/${reply.sheetId}/versions/${reply.sheetVersion}`)
   return judged(fullRecord(reply), sheet, await get<Shop>('/api/shop'), new Date())
@@ -25,6 +27,7 @@ export async function jobOf(page: Page, id: string): Promise<JudgedJob> {
 
 export async function post(page: Page, path: string, data: object, person = 'ylva') {
   const reply = await page.request.post(path, {
+    ...AGAIN,
     data,
     headers: { 'x-moray-person': person, 'x-moray-request': crypto.randomUUID() },
   })

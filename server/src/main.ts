@@ -145,6 +145,8 @@ const server = serve({ fetch: app.fetch, port, hostname: listen }, (info) => {
 // a client that sends its head or its body drop by drop does not hold a connection for ever
 server.headersTimeout = 15_000
 server.requestTimeout = 60_000
+// a hand is slower than five seconds between two entries: the next one must not meet a connection that is just being closed
+server.keepAliveTimeout = 75_000
 server.on('error', (e: NodeJS.ErrnoException) =>
   stopWith(e.code === 'EADDRINUSE' ? `Port ${port} is taken; choose another with PORT.` : e.message),
 )
