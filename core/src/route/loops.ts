@@ -77,7 +77,7 @@ function loopSteps(sheet: DriveSheet, loop: RepairLoop, route: Route): Step[] {
       ...(sets ? { bares: true } : {}),
       caution: 'Pressure out and oil drained before anything is loosened.',
       instruct: [
-        say(`Comes off, in this order: ${plan.off.map((p) => p.name.toLowerCase()).join(', ')}.`),
+        say(`Comes off, in this order: ${plan.off.map((p) => p.name).join(', ')}.`),
         ...(sets
           ? [
               say(
@@ -97,9 +97,7 @@ function loopSteps(sheet: DriveSheet, loop: RepairLoop, route: Route): Step[] {
     step(renew, [open], {
       what: `Repair ${number}: renew what leaked or went wrong`,
       why: 'What was disturbed on the way is new as well.',
-      instruct: plan.renew.length
-        ? [say(`New: ${plan.renew.map((r) => r.name.toLowerCase()).join(', ')}.`)]
-        : [],
+      instruct: plan.renew.length ? [say(`New: ${plan.renew.map((r) => r.name).join(', ')}.`)] : [],
       asks: [text(`${renew}.what`, 'What was renewed or mended')],
     }),
     step(close, [renew, ...(sets ? ['trial-out'] : [])], {

@@ -4,7 +4,7 @@ import type { Transaction } from '../db/database.ts'
 import type { SheetShelf } from '../drives/sheets.ts'
 import type { Who } from '../http/who.ts'
 import type { At } from '../job/change.ts'
-import { readJudged } from '../job/on-job.ts'
+import { readJudged, settle } from '../job/on-job.ts'
 
 /**
  * A demo job that is being played: changes go through the same functions as real ones. Reading all anew before every change would take most of
@@ -47,10 +47,7 @@ export class Player {
   /** Writes down where the job stands now. */
   async settle(now: Date, touched: Date): Promise<void> {
     this.job = undefined
-    const { standing } = await this.state(now)
-    await this.tx.query(
-      'update job set state = $2, stage = $3, waits = $4::jsonb, touched_at = $5 where id = $1',
-      [this.id, standing.state, standing.stage, JSON.stringify(standing.waits), touched],
-    )
+    await settle(this.tx, await this.state(now))
+    await this.tx.query('update job set touched_at = $2 where id = $1', [this.id, touched])
   }
 }

@@ -71,8 +71,11 @@ const SEEN_BY_THE_OTHER: ReadonlySet<Told['kind']> = new Set([
   'case',
 ])
 
-/** The other case of a unit stands where it stands by what happened here: the bench says so without anybody opening it. */
-async function settle(tx: Transaction, { id, standing }: JudgedJob): Promise<void> {
+/** Writes down where a job stands, so that the bench says so without anybody opening it: the other case of a unit stands by what happened here. */
+export async function settle(
+  tx: Transaction,
+  { id, standing }: Pick<JudgedJob, 'id' | 'standing'>,
+): Promise<void> {
   await tx.query('update job set state = $2, stage = $3, waits = $4::jsonb where id = $1', [
     id,
     standing.state,
