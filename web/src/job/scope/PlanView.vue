@@ -103,7 +103,7 @@ h3 {
 .off {
   columns: 2;
   column-gap: 2rem;
-  padding-left: 1.4rem;
+  padding-left: 1.9rem;
   list-style: decimal;
 }
 .worth li {

@@ -262,6 +262,19 @@ summary {
     gap: 1rem;
   }
 }
+@media (max-width: 1000px) {
+  /* What it is for comes before what follows from it, and leaves the taking in view. */
+  .scope .left {
+    order: -2;
+  }
+  .usual {
+    columns: 2;
+    column-gap: 1rem;
+  }
+  .usual li {
+    break-inside: avoid;
+  }
+}
 @media (max-width: 860px) {
   .scope {
     grid-template-columns: minmax(0, 1fr);
