@@ -4,7 +4,7 @@ import { patternRead } from '../src/contact/pattern-read.ts'
 import { closeTeethInPlace, contactSolver, patchOf, toothContact } from '../src/contact/tooth-contact.ts'
 import { leakTest } from '../src/leak/leak-test.ts'
 import { trialUpdate } from '../src/setting/trial-update.ts'
-import { shimSolve } from '../src/setting/shim-solve.ts'
+import { shimSolveSteps } from '../src/setting/shim-solve.ts'
 
 /** npm run bench: one JSON line for each figure. Timings are shown here and tested nowhere. */
 const ms = (work: () => unknown): number => {
@@ -15,32 +15,29 @@ const ms = (work: () => unknown): number => {
 const median = (times: number[]) => [...times].sort((a, b) => a - b)[times.length >> 1]!
 const round = (v: number) => Math.round(v * 100) / 100
 
-/** A drawer of 40 lines with 2 to 6 pieces each, up to 4 pieces a stack. */
-function drawer(seed: number, locations: number): ShimSolveInput {
+/**
+ * A drawer of 60 lines with 2 to 6 pieces each, up to 4 pieces a stack.
+ * @param train the pinion's stack moves every backlash, each other one its own: a gear train. Otherwise everything moves everything a little
+ */
+function drawer(seed: number, locations: number, train: boolean): ShimSolveInput {
   const r = random(seed)
-  const ids = ['pinion', 'forward', 'reverse', 'upper', 'lower'].slice(0, locations)
+  const ids = ['pinion', 'forward', 'reverse', 'upper', 'lower', 'input'].slice(0, locations)
+  const answers = (i: number): Record<string, number> =>
+    train
+      ? i === 0
+        ? { pinion: -1 }
+        : { pinion: -0.36, [ids[i]!]: -0.8 }
+      : Object.fromEntries(ids.map((id, k) => [id, k === i ? -0.8 : (r() - 0.5) * 0.4]))
   return {
     locations: ids.map((id) => ({ id, currentMm: 0.3 + r() * 0.7, minMm: 0.2, maxMm: 1.4, maxPieces: 4 })),
-    quantities: ids.map((id, i) =>
-      i === 0
-        ? {
-            id,
-            measured: (r() - 0.5) * 0.3,
-            u: 0.01,
-            window: { min: -0.03, max: 0.03 },
-            target: 0,
-            sensitivity: { pinion: -1 },
-          }
-        : {
-            id,
-            measured: 0.32 + (r() - 0.5) * 0.5,
-            u: 0.012,
-            window: { min: 0.25, max: 0.4 },
-            target: 0.32,
-            sensitivity: { pinion: -0.36, [id]: -0.8 },
-          },
-    ),
-    pieces: Array.from({ length: 40 }, (_, i) => ({
+    quantities: ids.map((id, i) => ({
+      id,
+      ...(i === 0
+        ? { measured: (r() - 0.5) * 0.3, u: 0.01, window: { min: -0.03, max: 0.03 }, target: 0 }
+        : { measured: 0.32 + (r() - 0.5) * 0.5, u: 0.012, window: { min: 0.25, max: 0.4 }, target: 0.32 }),
+      sensitivity: answers(i),
+    })),
+    pieces: Array.from({ length: 60 }, (_, i) => ({
       id: `p${String(i).padStart(2, '0')}`,
       thicknessMm: Math.round((0.05 + r() * 0.9) * 1000) / 1000,
       count: 2 + Math.floor(r() * 5),
@@ -49,27 +46,43 @@ function drawer(seed: number, locations: number): ShimSolveInput {
   }
 }
 
-for (const [locations, drawers] of [
-  [3, 50],
-  [5, 15],
+for (const [locations, drawers, train] of [
+  [3, 50, true],
+  [5, 50, true],
+  [6, 50, true],
+  [5, 15, false],
 ] as const) {
   const nodes: number[] = []
+  /** Until there is a plan that could be built. */
+  const first: number[] = []
   let proved = 0
   const times = Array.from({ length: drawers }, (_, i) =>
     ms(() => {
-      const result = shimSolve(drawer(i + 1, locations))
-      nodes.push(result.nodes)
-      if (result.provedOptimal) proved++
+      const started = performance.now()
+      const steps = shimSolveSteps(drawer(i + 1, locations, train))
+      let seen = false
+      for (let step = steps.next(); ; step = steps.next()) {
+        if (!seen && (step.done || step.value.plan)) {
+          seen = true
+          first.push(performance.now() - started)
+        }
+        if (!step.done) continue
+        nodes.push(step.value.nodes)
+        if (step.value.provedOptimal) proved++
+        return
+      }
     }),
   )
   process.stdout.write(
     `${JSON.stringify({
       name: 'shim-solve',
+      coupled: train ? 'as a gear train' : 'everything with everything',
       locations,
-      lines: 40,
+      lines: 60,
       piecesPerStack: 4,
       drawers,
       proved,
+      firstPlanWorstMs: round(Math.max(...first)),
       medianMs: round(median(times)),
       worstMs: round(Math.max(...times)),
       medianNodes: median(nodes),

@@ -1,100 +1,92 @@
-import type { BoxScore } from './landing.ts'
-
-/** What the search reports while it works; `share` is a rough 0 to 1 of the work of this stage. */
+/** What the search reports while it works. */
 export interface SearchProgress {
   nodes: number
+  /** No combination of the boxes still to be looked at scores above this. */
+  bound: number
 }
 
 export interface BoxSearch {
-  /** For each location the thicknesses on offer, rising, mm. */
-  thickness: Float64Array[]
-  /** Upper bound on the score of a box; exact for a point. */
-  bound: BoxScore
-  /** How much a mm at each location matters; decides where a box is cut. */
-  weight: Float64Array
-  /** Boxes whose bound is below the floor (or equal to it, unless `keepTies`) are cut. Read anew at every node. */
+  /** How many thicknesses each location has on offer. */
+  sizes: readonly number[]
+  /** Upper bound on the score of a box (first and last index for each location); exact for a single combination. */
+  score: (box: Int32Array) => number
+  /** The location to cut next, −1 for a single combination. */
+  cut: (box: Int32Array) => number
+  /** Boxes whose bound is below the floor (or equal to it, unless `keepTies`) are dropped. Read anew at every node. */
   floor: () => number
   keepTies: boolean
   /** A single combination: one index for each location. The indices are reused, copy what you keep. */
   leaf: (index: Int32Array, score: number) => void
+  /** Asked right after `score`: true when a combination that reaches it has been taken, so that nothing in the box is better. */
+  settled?: (score: number) => boolean
   /** Shared over several searches; the search stops when it is used up. */
   budget: { nodes: number; readonly max: number }
 }
 
+/** Boxes between two reports. */
+const NODES_PER_REPORT = 512
+
 /**
- * Depth-first branch and bound over boxes of index ranges, the better half first. A box is a range of
- * thicknesses at every location; its bound is the best score that any thickness in the ranges could reach.
- * Cut: bound below the floor. Split: at the middle of the location whose range moves the quantities most.
- * Complete: every combination is either visited or lies in a box that was cut, unless the budget ran out.
+ * Depth-first branch and bound over boxes of index ranges, the better half first. A box is a range of thicknesses at every location;
+ * its bound is the best score that any combination in it could reach.
+ * Complete: every combination is either visited, or lies in a box that was dropped or settled, unless the budget ran out.
  *
- * A generator, so that a worker can report and be stopped between the yields (every 4096 nodes).
+ * A generator, so that a worker can report and be stopped between the yields.
  * @returns false when the budget ran out
  */
 export function* searchBoxes(search: BoxSearch): Generator<SearchProgress, boolean> {
-  const { thickness, bound, weight, leaf, budget } = search
-  const L = thickness.length
-  if (thickness.some((t) => t.length === 0)) return true
-  const lo = new Float64Array(L)
-  const hi = new Float64Array(L)
+  const { sizes, budget, leaf } = search
+  const L = sizes.length
+  if (sizes.some((n) => n === 0)) return true
   const index = new Int32Array(L)
-
-  // stack of boxes: 2 L index bounds each, and their scores
-  const ranges: Int32Array[] = []
+  const boxes: Int32Array[] = []
   const scores: number[] = []
-  const scoreOf = (box: Int32Array) => {
-    for (let l = 0; l < L; l++) {
-      lo[l] = thickness[l]![box[2 * l]!]!
-      hi[l] = thickness[l]![box[2 * l + 1]!]!
-    }
-    return bound(lo, hi)
-  }
-  const cut = (score: number) => {
+  const dropped = (score: number) => {
     const floor = search.floor()
     return search.keepTies ? score < floor : score <= floor
   }
+  /** Scores a box as it is made; one that is settled there and then need not be kept. */
+  const weigh = (box: Int32Array) => {
+    const score = search.score(box)
+    return !dropped(score) && search.settled?.(score) ? -Infinity : score
+  }
+  const put = (box: Int32Array, score: number) => {
+    if (score === -Infinity || dropped(score)) return
+    boxes.push(box)
+    scores.push(score)
+  }
 
   const whole = new Int32Array(2 * L)
-  for (let l = 0; l < L; l++) whole[2 * l + 1] = thickness[l]!.length - 1
-  ranges.push(whole)
-  scores.push(scoreOf(whole))
-  while (ranges.length) {
-    const box = ranges.pop()!
+  for (let l = 0; l < L; l++) whole[2 * l + 1] = sizes[l]! - 1
+  put(whole, weigh(whole))
+  while (boxes.length) {
+    const box = boxes.pop()!
     const score = scores.pop()!
-    if (cut(score)) continue
+    if (dropped(score)) continue
     if (++budget.nodes > budget.max) return false
-    if ((budget.nodes & 4095) === 0) yield { nodes: budget.nodes }
+    if (budget.nodes % NODES_PER_REPORT === 0)
+      yield { nodes: budget.nodes, bound: scores.reduce((a, b) => Math.max(a, b), score) }
 
-    let split = -1
-    let most = -1
-    for (let l = 0; l < L; l++) {
-      const a = box[2 * l]!
-      const b = box[2 * l + 1]!
-      if (a === b) continue
-      const matters = weight[l]! * (thickness[l]![b]! - thickness[l]![a]!)
-      if (matters > most) {
-        most = matters
-        split = l
-      }
-    }
-    if (split < 0) {
+    const cut = search.cut(box)
+    if (cut < 0) {
       for (let l = 0; l < L; l++) index[l] = box[2 * l]!
       leaf(index, score)
       continue
     }
-    const middle = (box[2 * split]! + box[2 * split + 1]!) >> 1
+    const middle = (box[2 * cut]! + box[2 * cut + 1]!) >> 1
     const left = box.slice()
     const right = box
-    left[2 * split + 1] = middle
-    right[2 * split] = middle + 1
-    const leftScore = scoreOf(left)
-    const rightScore = scoreOf(right)
-    // the better one is pushed last and taken first
+    left[2 * cut + 1] = middle
+    right[2 * cut] = middle + 1
+    const leftScore = weigh(left)
+    const rightScore = weigh(right)
+    // the better one is put last and taken first
     if (leftScore >= rightScore) {
-      ranges.push(right, left)
-      scores.push(rightScore, leftScore)
+      put(right, rightScore)
+      put(left, leftScore)
     } else {
-      ranges.push(left, right)
-      scores.push(leftScore, rightScore)
+      put(left, leftScore)
+      put(right, rightScore)
     }
   }
   return true

@@ -1,7 +1,8 @@
 import { probabilityInWindow } from '../numbers/normal.ts'
-import { searchBoxes, type SearchProgress } from './box-search.ts'
+import { searchBoxes, type BoxSearch } from './box-search.ts'
 import { supply } from './joint-stock.ts'
 import { closenessBound, landingBound, predict, type BoxScore } from './landing.ts'
+import { couplings, LandingBox } from './landing-box.ts'
 import { resolveShimProblem, type ShimProblem, type ShimSolveInput, type StockLine } from './shim-problem.ts'
 import {
   classesWithPieces,
@@ -45,7 +46,7 @@ export interface ShimSolveResult {
   status: 'fit' | 'no-fit'
   /** True when the search was complete: no better plan exists in that drawer. */
   provedOptimal: boolean
-  /** Highest joint probability of any plan that the drawer allows. */
+  /** Highest joint probability of any plan that the drawer allows; where nothing fits, to within 0.001. */
   bestProbability: number
   plans: ShimPlan[]
   /** When nothing fits: how far the closest plan leaves each quantity outside its window (0 inside). */
@@ -55,12 +56,20 @@ export interface ShimSolveResult {
   nodes: number
 }
 
-export interface SolveProgress extends SearchProgress {
+export interface SolveProgress {
   stage: 'stacks that can be made' | 'best probability' | 'fewest pieces' | 'closest plan' | 'what to order'
+  /** Boxes looked at so far. */
+  nodes: number
+  /** Most that any plan can still have above the best one found: 0 once the probability is proved. */
+  gap: number
+  /** The most probable plan found so far; the one to build may have fewer pieces. Made when it is read. */
+  readonly plan?: ShimPlan
 }
 
 /** Below this probability a plan is not worth closing the case for. */
-const FIT = 0.02
+export const FIT = 0.02
+/** Where nothing fits, how much a plan may be more probable than the one that is named: neither is worth building. */
+const CLOSE_ENOUGH = 0.001
 /** Plans this close to the best probability count as equally good; the fewest pieces decide. */
 const BAND = 0.005
 
@@ -83,12 +92,12 @@ interface Found {
  * When P* < 0.02 nothing fits: the plans with the least Σ((predicted − target)/half window)² are returned,
  * with shortfalls, and the single extra thicknesses whose purchase would make it fit.
  *
- * How it stays fast and exact: (1) a search over stacks of at most two pieces gives a first P; (2) each
+ * How it stays fast and exact: (1) a search over stacks of at most two pieces gives a first P, and a first plan; (2) each
  * location's interval is narrowed to where P ≥ P_first − 0.005 is still possible; (3) only the stacks inside
- * are enumerated and put into classes of equal thickness; (4) branch and bound over boxes of classes, with the
- * best landing of each quantity over the box as bound (landing.ts), finds P*; (5) the number of pieces is
- * raised from the smallest, and for every way to share them out the same search runs on the few classes
- * with exactly that many pieces. Joint stock is checked at the leaves.
+ * are enumerated and put into classes of equal thickness; (4) branch and bound over boxes of classes finds P*: the location on
+ * which most quantities hang together is cut first, and as soon as the rest no longer compete the bound is the answer
+ * (landing-box.ts); (5) the number of pieces is raised from the smallest, and for every way to share them out the same
+ * search runs on the few classes with exactly that many pieces. Joint stock is checked wherever a combination is taken.
  *
  * @throws InputError naming the field; see resolveShimProblem
  */
@@ -114,7 +123,7 @@ export function* shimSolveSteps(input: ShimSolveInput): Generator<SolveProgress,
   const all = yield* search.candidates(search.wholeRange())
   const closest = yield* search.closest(all)
   for (const plan of closest) search.best = Math.max(search.best, search.landingOf(plan.thickness))
-  yield* search.raiseBest(all)
+  yield* search.raiseBest(all, true, search.best + CLOSE_ENOUGH)
   const result = search.result('no-fit', closest)
   if (closest[0]) result.shortfall = shortfallOf(problem, closest[0].thickness)
   const suggestions = yield* orderSuggestions(problem, search)
@@ -135,6 +144,10 @@ class ShimSearch {
   complete = true
   /** Highest joint probability seen in a plan that the drawer can supply. */
   best = 0
+  /** The plan that has it. */
+  private bestFound: Found | undefined
+  /** No plan can have more than this. */
+  private ceiling: number
 
   constructor(problem: ShimProblem, budget?: SearchBudget) {
     this.problem = problem
@@ -148,6 +161,22 @@ class ShimSearch {
     })
     // a location that moves nothing must still be cut down to single classes
     for (let l = 0; l < L; l++) if (this.weight[l] === 0) this.weight[l] = 1e-9
+    const { lo, hi } = this.wholeRange()
+    this.ceiling = this.landing(lo, hi)
+  }
+
+  /** What is known at this moment. */
+  progress(stage: SolveProgress['stage']): SolveProgress {
+    const found = this.bestFound
+    const plan = found && (() => this.plan(found))
+    return {
+      stage,
+      nodes: this.budget.nodes,
+      gap: Math.max(0, this.ceiling - this.best),
+      get plan() {
+        return plan?.()
+      },
+    }
   }
 
   wholeRange(): Range {
@@ -173,8 +202,7 @@ class ShimSearch {
       if (!list) {
         const steps = stackCandidateSteps(this.problem.lines, most, range.lo[i]!, range.hi[i]!, this.budget)
         let step = steps.next()
-        for (; !step.done; step = steps.next())
-          yield { stage: 'stacks that can be made', nodes: this.budget.nodes }
+        for (; !step.done; step = steps.next()) yield this.progress('stacks that can be made')
         list = step.value
         lists.set(key, list)
       }
@@ -191,24 +219,53 @@ class ShimSearch {
   /** Stages 1 to 4. Leaves P* in `best` (exact when ≥ FIT) and returns the candidates of the narrowed range. */
   *findBest(): Generator<SolveProgress, StackCandidates[]> {
     const whole = this.wholeRange()
-    yield* this.raiseBest(yield* this.candidates(whole, 2))
+    yield* this.raiseBest(yield* this.candidates(whole, 2), false, FIT)
+    yield this.progress('best probability')
     const range = this.narrowed(whole, Math.max(this.best - BAND, FIT - BAND))
     if (!range) return []
     const all = yield* this.candidates(range)
-    yield* this.raiseBest(all)
+    yield* this.raiseBest(all, true, FIT)
     return all
   }
 
-  /** Raises `best` to the highest P among the candidates. */
-  *raiseBest(candidates: StackCandidates[]): Generator<SolveProgress, void> {
-    yield* this.run('best probability', candidates, {
-      bound: this.landing,
-      floor: () => this.best,
+  /**
+   * Raises `best` to the highest P among the candidates.
+   * @param all whether no plan outside the candidates can have more
+   * @param least what is not above this is not looked for
+   */
+  *raiseBest(candidates: StackCandidates[], all: boolean, least: number): Generator<SolveProgress, void> {
+    // just below, so that what reaches it is found
+    const from = least * (1 - 1e-12)
+    /** Whether the drawer can supply it. */
+    const take = (classes: Int32Array, score: number) => {
+      const found = this.found(candidates, classes, score)
+      if (found && score > this.best) {
+        this.best = score
+        this.bestFound = found
+      }
+      return found !== undefined
+    }
+    const thickness = thicknesses(candidates)
+    const box = new LandingBox(this.problem, thickness)
+    const steps = searchBoxes({
+      sizes: thickness.map((t) => t.length),
+      score: (b) => box.score(b),
+      cut: couplings(this.problem, thickness, this.weight),
+      floor: () => Math.max(this.best, from),
       keepTies: false,
-      leaf: (classes, score) => {
-        if (score > this.best && supply(this.problem.lines, candidates, classes)) this.best = score
-      },
+      leaf: take,
+      settled: (score) => box.exact && take(box.at, score),
+      budget: this.budget,
     })
+    for (let step = steps.next(); ; step = steps.next()) {
+      if (step.done) {
+        if (!step.value) this.complete = false
+        else if (all) this.ceiling = Math.max(this.best, from)
+        return
+      }
+      if (all) this.ceiling = Math.min(this.ceiling, Math.max(this.best, step.value.bound))
+      yield this.progress('best probability')
+    }
   }
 
   /** Cuts every location's interval down to where `threshold` can still be reached; undefined when nowhere. */
@@ -255,7 +312,6 @@ class ShimSearch {
         if (sets.some((s) => s.length === 0)) continue
         const classes = new Int32Array(share.length)
         yield* this.run('fewest pieces', candidates, {
-          bound: this.landing,
           sets,
           floor: () =>
             level.length < room ? threshold : Math.max(threshold, level[level.length - 1]!.score),
@@ -278,7 +334,6 @@ class ShimSearch {
     const room = this.problem.plans - plans.length
     const more: Found[] = []
     yield* this.run('fewest pieces', all, {
-      bound: this.landing,
       floor: () => (more.length < room ? 0 : more[more.length - 1]!.score),
       keepTies: false,
       leaf: (classes, score) => {
@@ -329,26 +384,32 @@ class ShimSearch {
   private *run(
     stage: SolveProgress['stage'],
     candidates: StackCandidates[],
-    search: {
-      bound: BoxScore
-      floor: () => number
-      keepTies: boolean
-      leaf: (classes: Int32Array, score: number) => void
+    search: Pick<BoxSearch, 'floor' | 'keepTies' | 'leaf'> & {
+      /** @default the joint probability of landing */
+      bound?: BoxScore
+      /** Only these classes of every location. */
       sets?: Int32Array[]
     },
   ): Generator<SolveProgress, void> {
-    const { sets } = search
-    const thickness = candidates.map((c, l) =>
-      sets ? Float64Array.from(sets[l]!, (k) => c.thickness[k]!) : c.thickness,
-    )
-    const steps = searchBoxes({ ...search, thickness, weight: this.weight, budget: this.budget })
+    const thickness = thicknesses(candidates, search.sets)
+    const { bound } = search
+    const landing = new LandingBox(this.problem, thickness)
+    const steps = searchBoxes({
+      sizes: thickness.map((t) => t.length),
+      score: bound ? overThickness(bound, thickness) : (box) => landing.score(box),
+      cut: couplings(this.problem, thickness, this.weight),
+      floor: search.floor,
+      keepTies: search.keepTies,
+      leaf: search.leaf,
+      budget: this.budget,
+    })
     for (;;) {
       const step = steps.next()
       if (step.done) {
         if (!step.value) this.complete = false
         return
       }
-      yield { stage, nodes: step.value.nodes }
+      yield this.progress(stage)
     }
   }
 
@@ -382,6 +443,24 @@ class ShimSearch {
       probability: this.landingOf(found.thickness),
       pieces: found.pieces,
     }
+  }
+}
+
+/** The thicknesses on offer at every location: of all its classes, or of those in its set. */
+function thicknesses(candidates: readonly StackCandidates[], sets?: readonly Int32Array[]): Float64Array[] {
+  return candidates.map((c, l) => (sets ? Float64Array.from(sets[l]!, (k) => c.thickness[k]!) : c.thickness))
+}
+
+/** A score over thicknesses, asked for boxes of indices. */
+function overThickness(bound: BoxScore, thickness: readonly Float64Array[]): BoxSearch['score'] {
+  const lo = new Float64Array(thickness.length)
+  const hi = new Float64Array(thickness.length)
+  return (box) => {
+    for (let l = 0; l < thickness.length; l++) {
+      lo[l] = thickness[l]![box[2 * l]!]!
+      hi[l] = thickness[l]![box[2 * l + 1]!]!
+    }
+    return bound(lo, hi)
   }
 }
 
@@ -421,7 +500,7 @@ function* orderSuggestions(
   const suggestions: OrderSuggestion[] = []
   const open = problem.locations.filter((l) => !l.fixed).length
   for (const thicknessMm of problem.orderSeriesMm) {
-    yield { stage: 'what to order', nodes: parent.budget.nodes }
+    yield parent.progress('what to order')
     const id = '\uffff order'
     const stock = 1 + Math.max(-1, ...problem.lines.map((l) => l.stock))
     const lines = [...problem.lines, { id, thicknessMm, stock, count: open, thinned: false }]

@@ -1,8 +1,12 @@
 import { calculateInTurns } from '@moray/contract/calculations/registry'
+import type { ShimPlan } from '@moray/core/setting/shim-solve'
 
+/** What a calculation says of itself while it works; a search also what it has found so far. */
 export interface Progress {
   stage: string
   nodes: number
+  gap?: number
+  plan?: ShimPlan
 }
 
 /** How long a calculation works before it looks up: reports, and hears a cancel. */

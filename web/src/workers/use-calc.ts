@@ -1,14 +1,14 @@
 import { proxy, wrap, type Remote } from 'comlink'
-import { onScopeDispose, readonly, ref, type Ref } from 'vue'
+import { onScopeDispose, shallowReadonly, shallowRef, type ShallowRef } from 'vue'
 import type { CalcApi, Progress } from './calc-api.ts'
 
 /** Runs calculations in a worker of its own; the worker ends with the component that asked for it. */
 export function useCalc(): {
-  progress: Readonly<Ref<Progress | null>>
+  progress: Readonly<ShallowRef<Progress | null>>
   run: <T extends object>(name: string, input: object) => Promise<T | 'cancelled'>
   cancel: () => void
 } {
-  const progress = ref<Progress | null>(null)
+  const progress = shallowRef<Progress | null>(null)
   let worker: Worker | null = null
   let remote: Remote<CalcApi> | null = null
 
@@ -20,7 +20,7 @@ export function useCalc(): {
   onScopeDispose(() => worker?.terminate())
 
   return {
-    progress: readonly(progress),
+    progress: shallowReadonly(progress),
     async run<T extends object>(name: string, input: object) {
       progress.value = { stage: 'starting', nodes: 0 }
       try {

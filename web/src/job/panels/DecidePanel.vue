@@ -7,7 +7,7 @@ import { solvableAdjusters } from '@moray/core/drives/sheet'
 import { isShimmed } from '@moray/core/setting/assess'
 import { learnedSolverInput, learnFrom } from '@moray/core/setting/learned'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
-import type { ShimPlan, ShimSolveResult } from '@moray/core/setting/shim-solve'
+import { FIT, type ShimPlan, type ShimSolveResult } from '@moray/core/setting/shim-solve'
 import Button from 'primevue/button'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -80,6 +80,11 @@ const result = ref<ShimSolveResult | null>(null)
 const failure = ref('')
 const chosen = ref(0)
 const stopped = ref(false)
+/** The best plan of a search that is still going on, or was stopped; and how much better one could be at most. */
+const soFar = ref<{ plan: ShimPlan; gap: number } | null>(null)
+watch(calc.progress, (p) => {
+  if (p?.plan) soFar.value = { plan: p.plan, gap: p.gap ?? 1 }
+})
 /** This build and all before it: each has taught something about how the case answers. */
 const builds = computed(() =>
   props.job.builds.filter((b) => b.number <= props.build.number).map((b) => b.state),
@@ -115,6 +120,7 @@ async function solve() {
   result.value = null
   failure.value = ''
   stopped.value = false
+  soFar.value = null
   chosen.value = 0
   emit('preview', null)
   try {
@@ -295,6 +301,26 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
         <p v-else-if="stopped">
           Stopped. <button type="button" class="texty" @click="solve">Look again</button>
         </p>
+        <template v-if="soFar && !result && !supposing">
+          <h3>Best so far</h3>
+          <p class="small soft">
+            {{
+              soFar.gap < 0.0005
+                ? 'None is more likely to land; fewer pieces may do as well.'
+                : `Another one could land with at most ${(100 * soFar.gap).toFixed(1)} % more.`
+            }}
+          </p>
+          <PlanCard
+            :job="job"
+            :plan="soFar.plan"
+            :current="stackThicknesses(build)"
+            :rank="1"
+            open
+            :busy="take.busy.value"
+            :fits="soFar.plan.probability >= FIT"
+            @take="building = soFar.plan"
+          />
+        </template>
         <p v-if="failure || posed.why" class="fault" role="alert">{{ failure || posed.why }}</p>
         <p v-if="take.error.value" class="fault" role="alert">{{ take.error.value.message }}</p>
 
