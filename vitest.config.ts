@@ -12,16 +12,34 @@ export default defineConfig({
     // by itself it leaves one core free; the machines that run this have two, and nothing else to do
     maxWorkers: 2,
     projects: [
-      { test: { name: 'core', include: ['core/tests/**/*.test.ts'], testTimeout: 60_000 } },
-      { test: { name: 'contract', include: ['contract/tests/**/*.test.ts'], testTimeout: 60_000 } },
+      // what is pure keeps nothing from one file to the next: files that share a worker share what they import
+      {
+        test: {
+          name: 'core',
+          include: ['core/tests/**/*.test.ts'],
+          isolate: false,
+          testTimeout: 60_000,
+        },
+      },
+      {
+        test: {
+          name: 'contract',
+          include: ['contract/tests/**/*.test.ts'],
+          isolate: false,
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           name: 'server',
-          include: ['server/tests/**/*.test.ts'],
+          include: [API_TESTS],
           globalSetup: ['server/tests/prepare-demo.ts'],
+          // every app begins with the demo as it was prepared
+          isolate: false,
           ...TIMES,
         },
       },
+      { test: { name: 'server-process', include: ['server/tests/*.test.ts'], ...TIMES } },
       // all API tests once more, on a PostgreSQL server
       ...(hasPostgres
         ? [
@@ -30,6 +48,7 @@ export default defineConfig({
                 name: 'server-postgres',
                 include: [API_TESTS],
                 globalSetup: ['server/tests/prepare-postgres.ts'],
+                isolate: false,
                 ...TIMES,
               },
             },

@@ -33,8 +33,31 @@ export const PAGES = [
   ['/sums/shim-solve', 'Stacks out of the drawer'],
 ] as const
 
+/** From place to place without loading the application anew, as its own links do. Back when the place is shown; what it loads may still come. */
+export async function goTo(page: Page, path: string) {
+  await page.locator('main').waitFor()
+  await page.evaluate(async (to) => {
+    interface Mounted {
+      __vue_app__: {
+        config: {
+          globalProperties: {
+            $router: { isReady(): Promise<void>; push(to: string): Promise<unknown> }
+          }
+        }
+      }
+    }
+    const { $router } = (document.querySelector('#app') as unknown as Mounted).__vue_app__.config
+      .globalProperties
+    await $router.isReady()
+    await $router.push(to)
+    await new Promise((shown) => requestAnimationFrame(() => requestAnimationFrame(shown)))
+  }, path)
+}
+
+export type Complaints = string[]
+
 /** Collects what the browser complains about: scripts, and the content security policy above all. */
-export function complaints(page: Page): string[] {
+export function complaints(page: Page): Complaints {
   const seen: string[] = []
   page.on('pageerror', (e) => seen.push(e.message))
   page.on('console', (m) => {

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { complaints } from '../pages.ts'
+import { complaints, goTo } from '../pages.ts'
 
 /** A drive of each family with nothing but a name on its sheet: everything opens, and nothing is made up for what is missing. */
 const FAMILIES = [
@@ -30,6 +30,7 @@ for (const family of FAMILIES)
       water: 'salt',
       complaint: 'whines',
     })
+    await page.goto('/drives')
     for (const path of [
       `/drives/${body.id}/draft`,
       `/drives/${body.id}/draft?at=made`,
@@ -39,7 +40,7 @@ for (const family of FAMILIES)
       `/jobs/${job.id}/parts?view=estimate`,
       `/jobs/${job.id}/record`,
     ]) {
-      await page.goto(path)
+      await goTo(page, path)
       await expect(
         page.getByRole('heading', { name: path.includes('/record') ? /Record/ : `Bare ${family}` }).first(),
       ).toBeVisible()

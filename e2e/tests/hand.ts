@@ -17,12 +17,24 @@ const random = () => 0.5
 const AGAIN = { maxRetries: 5 }
 export const panel = (page: Page) => page.locator('.panel')
 
+const get = async <T>(page: Page, path: string) => (await (await page.request.get(path, AGAIN)).json()) as T
+
+/** A version of a sheet never changes: asked for once. */
+const sheets = new Map<string, Promise<DriveSheet>>()
+function sheetOf(page: Page, { sheetId, sheetVersion }: JobReply): Promise<DriveSheet> {
+  const path = `/api/drives/${sheetId}/versions/${sheetVersion}`
+  const sheet = sheets.get(path) ?? get<DriveSheet>(page, path)
+  sheets.set(path, sheet)
+  return sheet
+}
+
 /** The job as the page judges it. */
 export async function jobOf(page: Page, id: string): Promise<JudgedJob> {
-  const get = async <T>(path: string) => (await (await page.request.get(path, AGAIN)).json()) as T
-  const reply = await get<JobReply>(`/api/jobs/${id}`)
-  const sheet = await get<DriveSheet>(`/api/drives/${reply.sheetId}/versions/${reply.sheetVersion}`)
-  return judged(fullRecord(reply), sheet, await get<Shop>('/api/shop'), new Date())
+  const [reply, shop] = await Promise.all([
+    get<JobReply>(page, `/api/jobs/${id}`),
+    get<Shop>(page, '/api/shop'),
+  ])
+  return judged(fullRecord(reply), await sheetOf(page, reply), shop, new Date())
 }
 
 export async function post(page: Page, path: string, data: object, person = 'ylva') {

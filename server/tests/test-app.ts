@@ -11,7 +11,7 @@ import { availablePieces, type AvailablePiece } from '@moray/core/job/pieces'
 import { waitsText } from '@moray/core/job/standing-text'
 import type { Waits } from '@moray/core/job/waits'
 import { judged, type JudgedJob } from '@moray/core/job/judged'
-import { afterAll, inject } from 'vitest'
+import { inject } from 'vitest'
 import { createApp, type AppOptions } from '../src/app.ts'
 import type { CalcPool } from '../src/calc/pool.ts'
 import type { Database } from '../src/db/database.ts'
@@ -32,17 +32,14 @@ export const migrations = readMigrations(resolve(import.meta.dirname, '../migrat
 /** True where these tests run on a PostgreSQL server. */
 export const onPostgres = (): boolean => inject('postgres') !== ''
 
+/** Followers of the database that the last app had. */
 const unfollow: (() => Promise<void>)[] = []
-afterAll(async () => {
-  for (const end of unfollow) await end()
-  await (await shared)?.close()
-})
 
+/** One for all files that a worker runs: each app begins with the demo as it was prepared, whatever was done before. It ends with its worker. */
 let shared: Promise<Database> | undefined
-/** Address of the database of this test file, on a PostgreSQL server. */
+/** Address of the database of this worker, on a PostgreSQL server. */
 let address = ''
 
-/** The demo workshop as it was prepared, once for each test file. */
 async function demoDatabase(): Promise<Database> {
   if (!onPostgres()) return openMemory(new Blob([readFileSync(inject('demoDump'))]))
   const name = `t_${crypto.randomUUID().slice(0, 8)}`
@@ -57,6 +54,7 @@ async function demoDatabase(): Promise<Database> {
 export async function freshDatabase(): Promise<Database> {
   shared ??= demoDatabase()
   const db = await shared
+  for (const end of unfollow.splice(0)) await end()
   await goBack(db)
   return db
 }

@@ -70,9 +70,9 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
     }
   })
   const newest = builds.at(-1)!
-  const facts = knownFacts(record, sheet, ways, now)
-  const done = doneSteps(record.closings)
   const plan = jobPlan(record, sheet, ways)
+  const facts = knownFacts(record, sheet, ways, now, plan)
+  const done = doneSteps(record.closings)
   const route = withLists(withLoops(routeOf(sheet), sheet, record.loops), facts, {
     orders: ordersOf(record).map((o) => o.name),
   })

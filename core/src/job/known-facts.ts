@@ -6,7 +6,7 @@ import { spread } from '../measuring/reading-set.ts'
 import { stepWithRole } from '../route/progress.ts'
 import type { StepRole } from '../route/route.ts'
 import { withLoops } from '../route/loops.ts'
-import { planFacts } from '../route/plan.ts'
+import { planFacts, type Plan } from '../route/plan.ts'
 import { routeOf } from '../route/route-of.ts'
 import { chosenSchool, schools } from '../route/schools.ts'
 import { leftOnBench, lies, stillIn } from './bench-row.ts'
@@ -22,8 +22,15 @@ const MINUTE_MS = 60_000
  * Everything that the route of a job is judged by: answers that count, what the other pages of the job say, and what
  * follows from both.
  * @param now for what waits: rings age until the case closes over them
+ * @param plan what its scope comes to, where that is known already
  */
-export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now: Date): Facts {
+export function knownFacts(
+  record: JobRecord,
+  sheet: DriveSheet,
+  ways: ShopWays,
+  now: Date,
+  plan: Plan = jobPlan(record, sheet, ways),
+): Facts {
   const facts: Record<string, FactValue> = {}
   const standing = counted(record.closings)
   const route = withLoops(routeOf(sheet), sheet, record.loops)
@@ -34,7 +41,6 @@ export function knownFacts(record: JobRecord, sheet: DriveSheet, ways: ShopWays,
   for (const { id } of schools) facts[`school.${id}`] = chosenSchool(id, ways.schools, own).value
 
   const found = buildState(record.builds[0]!)
-  const plan = jobPlan(record, sheet, ways)
   Object.assign(facts, planFacts(sheet, plan))
   const off = new Set(plan.off.map((p) => p.id))
   const reached = new Set(plan.off.flatMap((p) => (p.kind === 'shim' ? (p.place ?? []) : [])))

@@ -1,4 +1,5 @@
 import { ALWAYS_NEW, comesOff, setOf, type Part } from '../drives/parts.ts'
+import { perSheet } from '../drives/per-sheet.ts'
 import type { Adjuster, DriveSheet } from '../drives/sheet.ts'
 import type { Facts, FactValue } from './facts.ts'
 import { reach } from './reach.ts'
@@ -236,7 +237,18 @@ function worthDoing(
  * Settings that a part carries or sets: a gear its own measures; a stack those of the gear it moves, or the crush of the bearing it sits at; a
  * bearing its preload and the gear that it locates; what covers a loose stack, that stack's; a washer or spacer what the part before it sets.
  */
-export function settingsOf(sheet: DriveSheet, part: Part): string[] {
+export const settingsOf = (sheet: DriveSheet, part: Part): string[] => settingsByPart(sheet)(part)
+
+const settingsByPart = perSheet((sheet) => {
+  const known = new Map<Part, string[]>()
+  return (part: Part) => {
+    let kept = known.get(part)
+    if (!kept) known.set(part, (kept = findSettings(sheet, part)))
+    return kept
+  }
+})
+
+function findSettings(sheet: DriveSheet, part: Part): string[] {
   const own = placeSettings(sheet, part.place)
   const stacksUnder = sheet.parts.filter(
     (p) => p.kind === 'shim' && p.after.includes(part.id) && (part.kind === 'housing' || part.kind === 'cup'),

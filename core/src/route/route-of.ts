@@ -1,4 +1,4 @@
-import type { DriveSheet } from '../drives/sheet.ts'
+import { perSheet } from '../drives/per-sheet.ts'
 import { checkRoute } from './check-route.ts'
 import { OUTSIDE_FACTS } from './job-facts.ts'
 import type { Route, Step } from './route.ts'
@@ -64,16 +64,12 @@ const NOT_ON_EVERY_DRIVE = new Set([
   'fill-mounted',
 ])
 
-const known = new WeakMap<DriveSheet, Route>()
-
 /**
  * The route of a drive from receiving to handover: the stages in order, each with the steps that this drive has. Built from
  * the sheet's own facts, so that a family is data; checked when it is built.
  * @throws InputError `bad-route` when it does not hang together
  */
-export function routeOf(sheet: DriveSheet): Route {
-  const before = known.get(sheet)
-  if (before) return before
+export const routeOf = perSheet((sheet): Route => {
   const all = STAGE_MAKERS.flatMap((make) => make(sheet)).map(tidy)
   const here = new Set(all.map((s) => s.id))
   const steps = all.map((s) => ({
@@ -82,9 +78,8 @@ export function routeOf(sheet: DriveSheet): Route {
   }))
   const route: Route = { family: sheet.family, stages: STAGES, steps }
   checkRoute(route, OUTSIDE_FACTS)
-  known.set(sheet, route)
   return route
-}
+})
 
 /** Leaves out what a drive does not have. */
 function tidy(step: Step): Step {

@@ -1,5 +1,7 @@
 import { refuse } from '../checks/input-error.ts'
 import type { Part } from '../drives/parts.ts'
+import { lowerFirst } from './make.ts'
+import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 
 /**
@@ -46,7 +48,7 @@ function shiftSeals(sheet: DriveSheet): Part[] {
 /**
  * The scopes that a technician knows by name, as far as this drive has what they are about. A full rebuild is always there and comes first.
  */
-export function usualScopes(sheet: DriveSheet): UsualScope[] {
+export const usualScopes = perSheet((sheet): UsualScope[] => {
   const body = bodyOf(sheet)
   const all = ids(sheet.parts.filter((p) => !body.has(p.id)))
   const of = (kind: Part['kind']) => ids(sheet.parts.filter((p) => p.kind === kind))
@@ -68,7 +70,7 @@ export function usualScopes(sheet: DriveSheet): UsualScope[] {
           `seals:${a.id}`,
           'rebuild',
           seals,
-          `Seals of the ${a.label.toLowerCase()}`,
+          `Seals of the ${lowerFirst(a.label)}`,
           'Lips on this shaft, and the rings that are disturbed on the way.',
         )
       )
@@ -119,7 +121,7 @@ export function usualScopes(sheet: DriveSheet): UsualScope[] {
     ),
   ]
   return found.filter((s): s is UsualScope => !!s)
-}
+})
 
 /** What has to be off before a hub leaves. */
 function propellerLocks(sheet: DriveSheet): string[] {
@@ -142,7 +144,7 @@ export function mustBeReached(sheet: DriveSheet, targets: readonly string[]): vo
   if (between.length)
     refuse(
       'mounted',
-      `cannot be: ${between[0]!.name.toLowerCase()} sits between the halves; the unit comes off the boat`,
+      `cannot be: ${lowerFirst(between[0]!.name)} sits between the halves; the unit comes off the boat`,
     )
 }
 

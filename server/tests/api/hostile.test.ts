@@ -222,7 +222,7 @@ const pathOf = (e: AnyEndpoint) =>
   )
 
 /** Every value for every field; of a body with hundreds of fields each gets some, and all of them come. */
-const FEW = 5
+const FEW = 2
 const valuesFor = (field: string[], fields: number) =>
   fields <= 60
     ? HOSTILE

@@ -247,7 +247,7 @@ const print = () => window.print()
       </table>
     </section>
 
-    <section aria-label="History">
+    <section aria-label="History" tabindex="0">
       <h2>What happened</h2>
       <ol class="history">
         <li v-for="e in history" :key="e.id">

@@ -1,6 +1,6 @@
 import type { Condition } from '../facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { bySchool, gate, inOrder, listOf, mustHold, number, pick, say, seen } from '../make.ts'
+import { bySchool, gate, inOrder, listOf, lowerFirst, mustHold, number, pick, say, seen } from '../make.ts'
 import type { Gate, Step } from '../route.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
 import { ringNut } from './close.ts'
@@ -42,7 +42,6 @@ function hiddenOptions(sheet: DriveSheet): Record<string, string> {
 }
 
 /** As it stands within a sentence: abbreviations keep their capitals. */
-const lowerFirst = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
 
 /** Put it back: halves joined in one gear, by hand, with nothing forgotten. */
 export function joinSteps(sheet: DriveSheet): Step[] {
