@@ -9,6 +9,7 @@ import { criteria, propose } from '@moray/core/inspection/criteria'
 import type { StepProgress } from '@moray/core/route/progress'
 import { carefulAnswers } from '@moray/core/simulation/careful-hand'
 import { virtualCase } from '@moray/core/simulation/virtual-case'
+import { goTo } from '../pages.ts'
 
 /** A careful hand at a browser: it knows what its case reads, and does the rest on the pages. */
 
@@ -134,6 +135,10 @@ export async function answerShown(page: Page, job: JudgedJob, step: StepProgress
   return given
 }
 
+/** Another place of the application; loaded where it is not open yet. */
+const show = (page: Page, path: string) =>
+  page.url().startsWith('http') ? goTo(page, path) : page.goto(path)
+
 /** Works on the pages from what is due until a step is, or to the end. @returns answers given on the route */
 export async function workTo(page: Page, id: string, until?: string): Promise<number> {
   let answers = 0
@@ -142,7 +147,7 @@ export async function workTo(page: Page, id: string, until?: string): Promise<nu
     const { due } = job.progress
     if (!due || due.step.id === until) return answers
     if (due.state === 'open') {
-      if (!page.url().endsWith(`/jobs/${id}/route`)) await page.goto(`/jobs/${id}/route`)
+      if (!page.url().endsWith(`/jobs/${id}/route`)) await show(page, `/jobs/${id}/route`)
       await expect(panel(page).getByRole('heading', { name: due.step.what, exact: true })).toBeVisible()
       answers += await answerShown(page, job, due.step)
       const closed = page.waitForResponse(
@@ -163,7 +168,7 @@ export async function workTo(page: Page, id: string, until?: string): Promise<nu
 async function elsewhere(page: Page, id: string, job: JudgedJob, due: StepProgress): Promise<void> {
   switch (due.step.page) {
     case 'row': {
-      await page.goto(`/jobs/${id}/parts?view=row`)
+      await show(page, `/jobs/${id}/parts?view=row`)
       if (due.step.id === 'apart') {
         const field = page.getByLabel('Off now: scan, type or tap')
         for (const part of job.plan.off) {
@@ -190,7 +195,7 @@ async function elsewhere(page: Page, id: string, job: JudgedJob, due: StepProgre
     }
     case 'grades':
       for (const part of ungraded(job, job.sheet, job.plan, true)) {
-        await page.goto(`/jobs/${id}/parts?view=grades&part=${part.id}`)
+        await show(page, `/jobs/${id}/parts?view=grades&part=${part.id}`)
         await page.getByText(criteria[part.kind][0]!.label, { exact: true }).click()
         const answered = page.waitForResponse((r) => r.url().endsWith('/grades') && r.ok())
         await page.getByRole('button', { name: /Grade it/ }).click()
@@ -198,7 +203,7 @@ async function elsewhere(page: Page, id: string, job: JudgedJob, due: StepProgre
       }
       return
     case 'estimate': {
-      await page.goto(`/jobs/${id}/parts?view=estimate`)
+      await show(page, `/jobs/${id}/parts?view=estimate`)
       const made = page.waitForResponse((r) => r.url().endsWith('/estimates') && r.ok())
       await page.getByRole('button', { name: /Make the estimate|Make it anew/ }).click()
       await made

@@ -1,5 +1,6 @@
 import { refuse } from '../checks/input-error.ts'
 import { positive, whole, within } from '../checks/numbers.ts'
+import type { Mesh } from './mesh.ts'
 
 export interface GearFromMeasuresInput {
   pinionTeeth: number
@@ -29,6 +30,31 @@ const RAD = Math.PI / 180
 /** Half width of what the addendum may differ from the usual proportions, in modules; rectangular. */
 const ADDENDUM_HALF_WIDTH = 0.15
 
+/** Addenda in modules by the usual proportions (see {@link gearFromMeasures}), with the cosines of the pitch angles. */
+function addendaInModules(z1: number, z2: number, sigma: number, form: 'spiral' | 'straight') {
+  const delta2 = Math.atan2(Math.sin(sigma), z1 / z2 + Math.cos(sigma))
+  const delta1 = sigma - delta2
+  const [cos1, cos2] = [Math.cos(delta1), Math.cos(delta2)]
+  if (!(delta1 > 0) || !(cos2 > 1e-9))
+    refuse('shaftAngleDeg', `is ${sigma / RAD}; with these teeth it makes no outside bevel pair`)
+  const ratioSquared = (z2 * cos1) / (z1 * cos2)
+  const [depth, base, part] = form === 'spiral' ? [1.7, 0.46, 0.39] : [2, 0.54, 0.46]
+  const k2 = base! + part! / ratioSquared
+  return { k1: depth! - k2, k2, cos1, cos2 }
+}
+
+/** Outer addenda of a pair by the usual proportions, mm. @throws InputError on angles that make no outside pair */
+export function usualAddenda(mesh: Mesh): { gearAddendumMm: number; pinionAddendumMm: number } {
+  const form = (mesh.spiralAngleDeg ?? 0) === 0 ? 'straight' : 'spiral'
+  const { k1, k2 } = addendaInModules(
+    mesh.pinionTeeth,
+    mesh.gearTeeth,
+    (mesh.shaftAngleDeg ?? 90) * RAD,
+    form,
+  )
+  return { gearAddendumMm: k2 * mesh.moduleMm, pinionAddendumMm: k1 * mesh.moduleMm }
+}
+
 /**
  * Module and addenda from teeth counted and outside diameters measured: m = D / (z + 2 k cos δ), k the addendum in modules by the usual
  * proportions of bevel gears (working depth 1.700, k₂ = 0.460 + 0.390 / m₉₀² for spiral teeth; 2.000 and 0.540 + 0.460 / m₉₀² for straight
@@ -43,18 +69,7 @@ export function gearFromMeasures(input: GearFromMeasuresInput): GearFromMeasures
   const uD = positive('uOutsideMm', input.uOutsideMm ?? 0.1)
   if (input.gearOutsideMm === undefined && input.pinionOutsideMm === undefined)
     refuse('gearOutsideMm', 'is missing; give the outside diameter of the gear, of the pinion, or both')
-  const delta2 = Math.atan2(Math.sin(sigma), z1 / z2 + Math.cos(sigma))
-  const delta1 = sigma - delta2
-  const [cos1, cos2] = [Math.cos(delta1), Math.cos(delta2)]
-  if (!(delta1 > 0) || !(cos2 > 1e-9))
-    refuse(
-      'shaftAngleDeg',
-      `is ${input.shaftAngleDeg ?? 90}; with these teeth it makes no outside bevel pair`,
-    )
-  const ratioSquared = (z2 * cos1) / (z1 * cos2)
-  const [depth, base, part] = input.form === 'spiral' ? [1.7, 0.46, 0.39] : [2, 0.54, 0.46]
-  const k2 = base! + part! / ratioSquared
-  const k1 = depth! - k2
+  const { k1, k2, cos1, cos2 } = addendaInModules(z1, z2, sigma, input.form)
 
   const from = (path: string, diameter: number | undefined, z: number, k: number, cos: number) => {
     if (diameter === undefined) return []

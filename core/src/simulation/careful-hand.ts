@@ -21,12 +21,20 @@ export interface CarefulHand {
 export function carefulAnswers(hand: CarefulHand, step: Step, facts: Facts): Answers {
   const { sheet } = hand.gearcase
   const answers: Answers = {}
+  let known = deriveFacts(sheet, facts)
+  let stale = false
   for (const ask of step.asks) {
-    const known = deriveFacts(sheet, { ...facts, ...answers })
+    // what follows from the answers is worked out again only for a question that hangs on what is known
+    if (stale && (ask.kind === 'number' || ask.when || ask.must)) {
+      known = deriveFacts(sheet, { ...facts, ...answers })
+      stale = false
+    }
     if (!isAsked(ask, known)) continue
     const own = hand.story?.[ask.fact]
     const value = own ?? answer(hand, sheet, ask, known)
-    if (value !== undefined) answers[ask.fact] = value
+    if (value === undefined) continue
+    answers[ask.fact] = value
+    stale = true
   }
   return answers
 }

@@ -1,0 +1,175 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { spawn, spawnSync } from 'node:child_process'
+import { endpoints } from '@moray/contract/endpoints'
+import type { AnyEndpoint } from '@moray/contract/endpoint'
+import { calculations } from '@moray/contract/calculations/registry'
+import { examples } from '@moray/contract/calculations/examples'
+import { describeClass } from '@moray/contract/fields/describe'
+import { GOOD, HOSTILE, pathOf, pathsOf, put, writes } from '../tests/hostile-values.ts'
+
+/**
+ * npm run attack [requests] [seed]: the built server as somebody tries it who means it no good. Every route, field by field, with values that nobody
+ * means, in whole bodies, ids, queries, headers and methods, several at once; meanwhile its health is asked all the time. Afterwards the folder is
+ * checked row by row. Prints one JSON line; ends with 1 where a request was answered with an error of ours, or the folder does not hold together.
+ */
+const [wanted = 20_000, seed = Date.now() % 100_000] = process.argv.slice(2).map(Number)
+const ROOT = join(import.meta.dirname, '../..')
+const AT_ONCE = 8
+
+let state = seed >>> 0
+function random(): number {
+  state = (state + 0x6d2b79f5) | 0
+  let t = Math.imul(state ^ (state >>> 15), 1 | state)
+  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
+  return ((t ^ (t >>> 14)) >>> 0) / 4294967296
+}
+const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!
+
+interface Shot {
+  method: string
+  path: string
+  body?: string
+  headers: Record<string, string>
+}
+
+/** A field at any depth becomes something that nobody means; now and then two of them, or the whole. */
+function spoil(good: object, fields: string[][]): string {
+  if (!fields.length || random() < 0.05) return pick(HOSTILE)
+  let text = JSON.stringify(put(good, pick(fields), '@@')).replace('"@@"', () => pick(HOSTILE))
+  if (random() < 0.1) text = text.slice(0, Math.floor(random() * text.length))
+  return text
+}
+
+const bodies = writes
+  .filter(([name]) => !['leaveDemo', 'setCode', 'beginPairing'].includes(name))
+  .map(([name, endpoint, body]) => ({
+    path: pathOf(endpoint),
+    good: GOOD[name]!,
+    fields: pathsOf(describeClass(body)),
+  }))
+const sums = calculations.map((c) => ({
+  path: `/api/calc/${c.name}`,
+  good: examples[c.name] ?? {},
+  fields: c.inputs.flatMap((i) => pathsOf(describeClass(i))),
+}))
+const reads = Object.values(endpoints as Record<string, AnyEndpoint>).flatMap((e) =>
+  e.body || e.path.includes('live') ? [] : [e.path],
+)
+const IDS = [
+  '%00',
+  '%ED%A0%80',
+  '..%2f..%2fetc',
+  '1e3',
+  'a%20b',
+  "'%20or%201=1",
+  'x'.repeat(3000),
+  '%F0%9F%90%9F',
+  '-1',
+]
+const PEOPLE = ['runa', 'ylva', 'joar', '', 'nobody', '\u00e5se', 'a'.repeat(500)]
+
+function shot(): Shot {
+  const headers: Record<string, string> = {
+    'content-type': random() < 0.97 ? 'application/json' : pick(['text/plain', 'multipart/form-data', 'x']),
+    'x-moray-person': encodeURIComponent(random() < 0.85 ? 'runa' : pick(PEOPLE)),
+  }
+  if (random() < 0.3)
+    headers['x-moray-request'] = random() < 0.8 ? crypto.randomUUID() : pick(['', 'x', '0'.repeat(400)])
+  const kind = random()
+  if (kind < 0.55) {
+    const { path, good, fields } = pick(bodies)
+    return { method: 'POST', path, body: spoil(good, fields), headers }
+  }
+  if (kind < 0.8) {
+    const { path, good, fields } = pick(sums)
+    return { method: 'POST', path, body: spoil(good, fields), headers }
+  }
+  const path = pick(reads).replace(/:\w+/g, () => pick(IDS))
+  const query = random() < 0.3 ? `?${pick(['search', 'before', 'after', 'state'])}=${pick(IDS)}` : ''
+  return {
+    method: random() < 0.9 ? 'GET' : pick(['PUT', 'DELETE', 'PATCH', 'POST']),
+    path: path + query,
+    headers,
+  }
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'moray-attack-'))
+const env = { ...process.env, PORT: '0', MORAY_DATA: folder }
+const server = spawn(process.execPath, ['server/dist/main.js'], {
+  cwd: ROOT,
+  env,
+  stdio: ['ignore', 'pipe', 'inherit'],
+})
+const url = await new Promise<string>((ready, failed) => {
+  let said = ''
+  server.stdout.on('data', (d) => {
+    said += String(d)
+    const at = /ready at (http:\S+)/.exec(said)?.[1]
+    if (at) ready(at)
+  })
+  server.on('exit', () => failed(new Error('the server ended')))
+})
+
+const statuses = new Map<number, number>()
+const faults: string[] = []
+let cut = 0
+let sent = 0
+async function fire(): Promise<void> {
+  while (sent < wanted) {
+    sent++
+    const { method, path, body, headers } = shot()
+    try {
+      const r = await fetch(url + path, { method, headers, ...(body === undefined ? {} : { body }) })
+      const reply = await r.text()
+      statuses.set(r.status, (statuses.get(r.status) ?? 0) + 1)
+      if (r.status >= 500)
+        faults.push(
+          `${r.status} ${method} ${path.slice(0, 80)} ${body?.slice(0, 200) ?? ''} → ${reply.slice(0, 200)}`,
+        )
+    } catch {
+      // a request that no client may send, or an answer cut off
+      cut++
+    }
+  }
+}
+let [slowest, over] = [0, 0]
+let watching = true
+const watch = (async () => {
+  while (watching) {
+    const started = performance.now()
+    await fetch(`${url}/api/health`).then((r) => r.text())
+    const took = performance.now() - started
+    slowest = Math.max(slowest, took)
+    if (took > 50) over++
+    await new Promise((r) => setTimeout(r, 50))
+  }
+})()
+const started = performance.now()
+await Promise.all(Array.from({ length: AT_ONCE }, fire))
+watching = false
+await watch
+const seconds = (performance.now() - started) / 1000
+const ended = new Promise((done) => server.on('exit', done))
+server.removeAllListeners('exit')
+server.kill('SIGTERM')
+await Promise.race([ended, new Promise((r) => setTimeout(r, 5000))])
+const check = spawnSync(process.execPath, ['server/dist/check.js'], { cwd: ROOT, env, encoding: 'utf8' })
+process.stdout.write(
+  `${JSON.stringify({
+    name: 'attack',
+    seed,
+    requests: sent,
+    seconds: Math.round(seconds),
+    statuses: Object.fromEntries([...statuses].sort(([a], [b]) => a - b)),
+    notSendable: cut,
+    faults: faults.length,
+    healthSlowestMs: Math.round(slowest),
+    healthOver50Ms: over,
+    check: check.status,
+  })}\n`,
+)
+for (const f of faults.slice(0, 20)) process.stderr.write(`${f}\n`)
+if (check.status !== 0) process.stderr.write(check.stdout.slice(-2000) + check.stderr.slice(-2000))
+process.exit(faults.length || check.status !== 0 ? 1 : 0)
