@@ -1,6 +1,6 @@
 import { demoSheets } from '../src/drives/sheets/index.ts'
 import { shimSolve } from '../src/setting/shim-solve.ts'
-import { isShimmed, solverInput } from '../src/setting/assess.ts'
+import { isSettable, solverInput } from '../src/setting/assess.ts'
 import { measureBuild, trulyIn, virtualCase } from '../src/simulation/virtual-case.ts'
 import { random } from '../tests/refused.ts'
 
@@ -11,7 +11,7 @@ const drawer = Array.from({ length: 24 }, (_, i) => ({
   thicknessMm: (i + 1) / 20,
   count: 3,
 }))
-for (const sheet of demoSheets.filter(isShimmed)) {
+for (const sheet of demoSheets.filter(isSettable)) {
   let [promised, landed, plans] = [0, 0, 0]
   for (let seed = 1; seed <= 500; seed++) {
     const r = random(seed)

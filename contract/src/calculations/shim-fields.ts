@@ -20,6 +20,13 @@ export class ShimLocationFields {
 
   @Flag({ what: 'leave this stack as it is', optional: true, default: false })
   fixed?: boolean
+
+  @Num({
+    what: 'a carrier in its thread instead of a stack: moved in whole steps of this, without pieces',
+    unit: 'mm',
+    optional: true,
+  })
+  stepMm?: number
 }
 
 export class ClosedWindowFields {

@@ -80,8 +80,16 @@ export class TrialStack {
   @Text({ what: 'which stack', min: 1, max: 60 })
   location!: string
 
-  @Many(() => TrialPiece, { what: 'the pieces', most: 12 })
+  @Many(() => TrialPiece, { what: 'the pieces; none for a carrier', most: 12 })
   pieces!: TrialPiece[]
+
+  @Whole({
+    what: 'a threaded carrier instead: steps from where it stands, in when positive, out when negative',
+    min: -9999,
+    max: 9999,
+    optional: true,
+  })
+  steps?: number
 }
 
 export class TakePlan {

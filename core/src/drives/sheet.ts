@@ -222,7 +222,33 @@ export function shimAdjusters(sheet: DriveSheet): Adjuster[] {
   return sheet.adjusters.filter((a) => a.kind === 'shim')
 }
 
-/** Stacks that the solver may change. */
+/** A carrier that moves its gear by being turned, with a lead that the sheet gives. Its place is how far it is turned in, mm. */
+export const isCarrier = (a: Adjuster): a is Adjuster & { leadMm: number } =>
+  a.kind === 'threaded' && a.leadMm !== undefined && a.moves !== undefined
+
+/** Steps of a turn at which a carrier can be locked; one that locks anywhere is set to five degrees. */
+export const stepsPerTurn = (a: Adjuster): number => a.notches ?? 72
+
+/** What a build sets: stacks of shim and threaded carriers, in the sheet's order. */
+export function settableAdjusters(sheet: DriveSheet): Adjuster[] {
+  return sheet.adjusters.filter((a) => a.kind === 'shim' || isCarrier(a))
+}
+
+/** What the solver may change. */
 export function solvableAdjusters(sheet: DriveSheet): Adjuster[] {
-  return shimAdjusters(sheet).filter((a) => (a.setBy ?? 'readings') === 'readings' && a.moves !== undefined)
+  return settableAdjusters(sheet).filter(
+    (a) => (a.setBy ?? 'readings') === 'readings' && a.moves !== undefined,
+  )
+}
+
+/**
+ * The stacks of a build, carriers with them: one that nobody has turned stands where it was found, which is marked on the case and counted as the
+ * sheet's usual place.
+ */
+export function withCarriers(
+  sheet: DriveSheet,
+  stacks: Readonly<Record<string, number>>,
+): Record<string, number> {
+  const found = sheet.adjusters.filter(isCarrier).map((a) => [a.id, a.startMm] as const)
+  return { ...Object.fromEntries(found), ...stacks }
 }

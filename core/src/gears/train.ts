@@ -1,5 +1,5 @@
 import type { DriveSheet, Measure } from '../drives/sheet.ts'
-import { shimAdjusters } from '../drives/sheet.ts'
+import { settableAdjusters } from '../drives/sheet.ts'
 import { GIVEN_U } from '../drives/own/geometry.ts'
 import { armFactor } from './backlash.ts'
 import { meshGeometry } from './mesh.ts'
@@ -28,7 +28,7 @@ function perGearTravel(sheet: DriveSheet, measure: Measure, gearId: string): num
  * @param sheet one that checkSheet accepts
  * @param adjusters what is moved; a threaded carrier answers per mm that it is turned in
  */
-export function sensitivities(sheet: DriveSheet, adjusters = shimAdjusters(sheet)): Sensitivities {
+export function sensitivities(sheet: DriveSheet, adjusters = settableAdjusters(sheet)): Sensitivities {
   const table: Sensitivities = {}
   for (const measure of sheet.measures) {
     const row: Record<string, number> = {}
@@ -60,7 +60,7 @@ const RADIUS_REL_U = 0.02
  */
 export function sensitivityTrust(
   sheet: DriveSheet,
-  adjusters = shimAdjusters(sheet),
+  adjusters = settableAdjusters(sheet),
 ): Record<string, Record<string, Trust>> {
   const table = sensitivities(sheet, adjusters)
   return Object.fromEntries(
@@ -85,12 +85,12 @@ function trustIn(sheet: DriveSheet, measure: Measure, ruled: boolean): Trust {
 
 /**
  * How far each gear has moved outward, mm, when stacks differ from where they were.
- * @param change stack id → mm thicker
+ * @param change stack id → mm thicker, carrier id → mm turned further in
  */
 export function gearTravel(sheet: DriveSheet, change: Record<string, number>): Record<string, number> {
   const travel: Record<string, number> = {}
   for (const gear of sheet.gears) travel[gear.id] = 0
-  for (const stack of shimAdjusters(sheet))
+  for (const stack of settableAdjusters(sheet))
     if (stack.moves) travel[stack.moves]! += stack.effect * (change[stack.id] ?? 0)
   return travel
 }

@@ -31,6 +31,8 @@ export type CompactStack = [
   at: Ms,
   pieces: CompactPiece[] | null,
   superseded: Gone | null,
+  /** Of a carrier: how far it is turned in. */
+  turnedMm?: number | null,
 ]
 export type CompactReading = [
   id: number,
@@ -160,7 +162,7 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
   const name = (by: By) => people[by] ?? by
   const gone = (g: Gone | null): Superseded | null => g && { reason: g[0], by: name(g[1]), at: iso(g[2]) }
 
-  const stack = ([id, location, by, at, pieces, superseded]: CompactStack): StackEntry => {
+  const stack = ([id, location, by, at, pieces, superseded, turnedMm]: CompactStack): StackEntry => {
     const own = (pieces ?? []).map(([piece, thicknessMm, text]): StackPiece => ({
       id: piece,
       thicknessMm,
@@ -170,7 +172,7 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
     return {
       id,
       location,
-      thicknessMm: own.reduce((sum, p) => sum + p.thicknessMm, 0),
+      thicknessMm: turnedMm ?? own.reduce((sum, p) => sum + p.thicknessMm, 0),
       pieces: own,
       by: name(by),
       at: iso(at),

@@ -1,3 +1,4 @@
+import { turnedText } from '../setting/turned.ts'
 import { showBoth } from '../units/format.ts'
 import type {
   DrawerChange,
@@ -36,7 +37,11 @@ function sentence(e: Happened): string {
       return `${e.data.label}: ${mm(e.data.mm)} set aside${now}: ${e.data.reason}`
     }
     case 'trial': {
-      const stacks = e.data.stacks.map((s) => `${s.label.toLowerCase()} ${s.mm.toFixed(3)} mm`)
+      const stacks = e.data.stacks.map((s) =>
+        s.turned === undefined
+          ? `${s.label.toLowerCase()} ${s.mm.toFixed(3)} mm`
+          : `${s.label.toLowerCase()} ${turnedText(s.turned)}`,
+      )
       return `Trial ${e.data.number}: ${stacks.join(', ')}`
     }
     case 'accepted': {

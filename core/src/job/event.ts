@@ -1,3 +1,4 @@
+import type { Turned } from '../setting/turned.ts'
 /**
  * What happened, as data that carries its own words: names and labels as they stood on that day. `subject` names what it
  * happened to (`measure:depth`, `step:ratio`). The sentence is made when it is shown (event-text.ts).
@@ -10,7 +11,10 @@ export type Happened =
   | { kind: 'stack'; data: { label: string; pieces: number; mm: number; wasMm?: number; reason?: string } }
   | { kind: 'reading'; data: { label: string; mm: number; gauge: string } }
   | { kind: 'superseded'; data: { label: string; mm: number; nowMm?: number; reason: string } }
-  | { kind: 'trial'; data: { number: number; stacks: { label: string; mm: number }[] } }
+  | {
+      kind: 'trial'
+      data: { number: number; stacks: { label: string; mm: number; turned?: Turned }[] }
+    }
   | { kind: 'accepted'; data: { number: number; reason?: string } }
   | { kind: 'withdrawn'; data: { number: number; reason: string } }
   | { kind: 'step'; data: { what: string; reason?: string } }

@@ -1,4 +1,4 @@
-import type { DriveSheet } from '../drives/sheet.ts'
+import { withCarriers, type DriveSheet } from '../drives/sheet.ts'
 import type { Facts } from '../route/facts.ts'
 import { progressOf, type Progress } from '../route/progress.ts'
 import { withLists } from '../route/lists.ts'
@@ -59,7 +59,8 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
       `job ${record.id} needs sheet ${record.sheetId} ${record.sheetVersion}, not ${sheet.id} ${sheet.version}`,
     )
   const builds = record.builds.map((b): JudgedBuild => {
-    const state = buildState(b)
+    const counted = buildState(b)
+    const state = { ...counted, stacks: withCarriers(sheet, counted.stacks) }
     const assessment = assess(sheet, state)
     return {
       ...b,

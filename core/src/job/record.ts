@@ -80,6 +80,7 @@ export interface StackPiece {
 export interface StackEntry {
   id: number
   location: string
+  /** Of a threaded carrier: how far it is turned in. */
   thicknessMm: number
   pieces: StackPiece[]
   by: string

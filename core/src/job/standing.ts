@@ -1,6 +1,6 @@
 import type { DriveSheet } from '../drives/sheet.ts'
 import type { Progress } from '../route/progress.ts'
-import { isShimmed, type Assessment } from '../setting/assess.ts'
+import { isSettable, type Assessment } from '../setting/assess.ts'
 import type { BuildRecord, JobRecord, JobState } from './record.ts'
 import type { Meanwhile, Waits } from './waits.ts'
 
@@ -33,7 +33,7 @@ export function standingOf(
     return { state: 'held', stage: due.step.stage, waits: { kind: 'held', reason: record.heldReason } }
   // readings of a case that is still together wait for its stacks until it is apart: nothing is held up by them
   const begun =
-    newest.stacks.length > 0 || newest.number > 0 || (newest.readings.length > 0 && !isShimmed(sheet))
+    newest.stacks.length > 0 || newest.number > 0 || (newest.readings.length > 0 && !isSettable(sheet))
   const measuring = begun && !newest.acceptance && !newest.assessment.complete
   // measuring as found may come before its turn: what is begun is what the job waits for
   const setting = (due.step.page === 'setting' && due.state === 'blocked') || measuring
@@ -84,5 +84,5 @@ function settingWaits(sheet: DriveSheet, state: Assessment, build: number): Wait
     return { kind: 'reading', measure: next.measure, label, build, missing: next.missing }
   }
   if (state.allIn) return { kind: 'accept', build }
-  return { kind: isShimmed(sheet) ? 'choose-stacks' : 'decide', build }
+  return { kind: isSettable(sheet) ? 'choose-stacks' : 'decide', build }
 }

@@ -1,5 +1,12 @@
 import type { DriveSheet, Measure } from '../drives/sheet.ts'
-import { solvableAdjusters, shimAdjusters } from '../drives/sheet.ts'
+import {
+  isCarrier,
+  settableAdjusters,
+  shimAdjusters,
+  solvableAdjusters,
+  stepsPerTurn,
+  withCarriers,
+} from '../drives/sheet.ts'
 import { sensitivities, sensitivityTrust } from '../gears/train.ts'
 import { depth } from '../measuring/depth.ts'
 import { judge, uncertaintyOfMean, type Judgement } from '../measuring/judge.ts'
@@ -141,14 +148,14 @@ export function assess(sheet: DriveSheet, build: BuildState): Assessment {
 /** A measure whose sheet gives no limit yet is read and kept, and judged against nothing. */
 export const hasLimit = ({ min, max }: Window): boolean => min !== undefined || max !== undefined
 
-/** Whether shims can change anything that is measured on this drive. */
-export function isShimmed(sheet: DriveSheet): boolean {
+/** Whether a stack or a carrier can change anything that is measured on this drive. */
+export function isSettable(sheet: DriveSheet): boolean {
   const table = sensitivities(sheet)
   return solvableAdjusters(sheet).some((a) => Object.values(table).some((row) => row[a.id] !== undefined))
 }
 
 /**
- * The question to the solver: from where this build stands, which stacks bring every measure into its window?
+ * The question to the solver: from where this build stands, which stacks, and which turns of a carrier, bring every measure into its window?
  * Measures that no stack moves are left out. Stacks that are set another way stay as they are.
  * @param build a complete build
  * @param pieces all that the drawer and the case hold, those that sit in the stacks now included; what sits in a stack that
@@ -166,11 +173,12 @@ export function solverInput(
   const trusts = sensitivityTrust(sheet)
   const solvable = new Set(solvableAdjusters(sheet).map((a) => a.id))
   const state = assess(sheet, build)
-  const locations = shimAdjusters(sheet).map((a) => ({
+  const stacks = withCarriers(sheet, build.stacks)
+  const locations = settableAdjusters(sheet).map((a) => ({
     id: a.id,
+    ...(isCarrier(a) ? { stepMm: a.leadMm / stepsPerTurn(a) } : {}),
     currentMm:
-      build.stacks[a.id] ??
-      refuse(a.id, 'has no stack entered yet; enter what is in the case', 'stack-missing'),
+      stacks[a.id] ?? refuse(a.id, 'has no stack entered yet; enter what is in the case', 'stack-missing'),
     minMm: a.minMm,
     maxMm: a.maxMm,
     maxPieces: a.maxPieces,

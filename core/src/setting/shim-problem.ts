@@ -10,6 +10,8 @@ export interface ShimLocation {
   maxPieces: number
   /** Leave this stack as it is (no pieces taken for it). @default false */
   fixed?: boolean
+  /** No stack but a carrier in its thread: moved in whole steps of this from where it stands, without pieces. mm */
+  stepMm?: number
 }
 
 /** Something measured that must end in a window. All of one unit, usually mm. */
@@ -71,7 +73,7 @@ export interface ShimSolveInput {
 
 /** The input with every option filled in and every table laid flat for the search. */
 export interface ShimProblem {
-  locations: Required<ShimLocation>[]
+  locations: (Required<Omit<ShimLocation, 'stepMm'>> & Pick<ShimLocation, 'stepMm'>)[]
   quantities: ShimQuantity[]
   /** Thicknesses with stock, sorted by id (the order in which piece ids are compared), a line's own ones thickest first. */
   lines: StockLine[]
@@ -153,7 +155,9 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
       (v) => Number.isInteger(v) && v >= 0 && v <= 8,
       'whole, 0 to 8 pieces',
     )
-    if (!l.fixed && l.maxPieces === 0 && l.minMm > 0)
+    if (l.stepMm !== undefined)
+      number(`${at}.stepMm`, l.stepMm, (v) => v >= 0.001 && v <= 10, 'a step of 0.001 to 10 mm')
+    else if (!l.fixed && l.maxPieces === 0 && l.minMm > 0)
       say(`${at}.maxPieces`, `is 0, but the smallest stack is ${l.minMm} mm; allow at least one piece`)
   })
   const known = new Set(input.locations.map((l) => l.id))

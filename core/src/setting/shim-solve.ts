@@ -8,6 +8,7 @@ import {
   classesWithPieces,
   fixedCandidate,
   stackCandidateSteps,
+  steppedCandidates,
   type StackCandidates,
   type SearchBudget,
 } from './stack-candidates.ts'
@@ -196,6 +197,12 @@ class ShimSearch {
         candidates.push(fixedCandidate(l.currentMm))
         continue
       }
+      if (l.stepMm !== undefined) {
+        const stepped = steppedCandidates(l.currentMm, l.stepMm, range.lo[i]!, range.hi[i]!)
+        if (!stepped.complete) this.complete = false
+        candidates.push(stepped)
+        continue
+      }
       const most = Math.min(l.maxPieces, mostPieces)
       const key = `${most} ${range.lo[i]} ${range.hi[i]}`
       let list = lists.get(key)
@@ -298,7 +305,7 @@ class ShimSearch {
   *fewestPieces(candidates: StackCandidates[]): Generator<SolveProgress, Found[]> {
     const { locations, plans: wanted } = this.problem
     const threshold = this.best - BAND
-    const most = locations.map((l) => (l.fixed ? 0 : l.maxPieces))
+    const most = locations.map((l) => (l.fixed || l.stepMm !== undefined ? 0 : l.maxPieces))
     const byPieces = candidates.map((c, l) =>
       Array.from({ length: most[l]! + 1 }, (_, k) => classesWithPieces(c, k)),
     )
@@ -498,7 +505,8 @@ function* orderSuggestions(
   // not even a stack ground to any thickness would do: nothing to order
   if (parent.landing(range.lo, range.hi) < FIT) return []
   const suggestions: OrderSuggestion[] = []
-  const open = problem.locations.filter((l) => !l.fixed).length
+  const open = problem.locations.filter((l) => !l.fixed && l.stepMm === undefined).length
+  if (open === 0) return []
   for (const thicknessMm of problem.orderSeriesMm) {
     yield parent.progress('what to order')
     const id = '\uffff order'

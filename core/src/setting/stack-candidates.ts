@@ -5,6 +5,8 @@ const CLASS_STEP_MM = 1e-7
 /** Stacks kept for one location, and for all of one search; beyond this the search says that it is not exact. */
 const MOST_STACKS = 1_000_000
 const MOST_STACKS_TOGETHER = 4_000_000
+/** Places of one carrier. */
+const MOST_STEPS = 100_000
 /** Pieces that are tried for as much work as one box of the search takes. */
 const TRIES_PER_NODE = 32
 /** Pieces that are tried between two pauses. */
@@ -160,6 +162,29 @@ function classify(
     members,
     stride,
     complete,
+  }
+}
+
+/**
+ * Where a carrier can stand between lo and hi: whole steps from where it stands now. No pieces.
+ * @param stepMm way of the carrier from one place where it can be locked to the next
+ */
+export function steppedCandidates(
+  currentMm: number,
+  stepMm: number,
+  lo: number,
+  hi: number,
+): StackCandidates {
+  const first = Math.ceil((lo - currentMm - THICKNESS_SLACK_MM) / stepMm)
+  const last = Math.floor((hi - currentMm + THICKNESS_SLACK_MM) / stepMm)
+  const n = Math.min(Math.max(0, last - first + 1), MOST_STEPS)
+  return {
+    thickness: Float64Array.from({ length: n }, (_, i) => currentMm + (first + i) * stepMm),
+    start: Int32Array.from({ length: n + 1 }, (_, i) => i),
+    pieces: new Uint8Array(n),
+    members: new Int16Array(n).fill(-1),
+    stride: 1,
+    complete: last - first + 1 <= MOST_STEPS,
   }
 }
 

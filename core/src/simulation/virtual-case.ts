@@ -58,7 +58,9 @@ export function virtualCase(
       a.kind === 'threaded' ? a.startMm : between(random, a.minMm + 0.25, Math.min(a.maxMm, a.minMm + 0.9)),
     ]),
   )
-  const movers = [...solvableAdjusters(sheet), ...sheet.adjusters.filter((a) => a.kind === 'threaded')]
+  const movers = [
+    ...new Set([...solvableAdjusters(sheet), ...sheet.adjusters.filter((a) => a.kind === 'threaded')]),
+  ]
   const errors = Object.fromEntries(movers.map((a) => [a.id, between(random, -machiningMm, machiningMm)]))
   const truth: Sensitivities = {}
   const reads: Record<string, number> = {}

@@ -534,3 +534,84 @@ describe('a search that is watched', () => {
     expect(structuredClone(step.value)).toMatchObject({ plan: { probability: expect.any(Number) } })
   })
 })
+
+describe('a carrier in its thread', () => {
+  const carrier = (more: object = {}): ShimSolveInput => ({
+    locations: [{ id: 'carrier', currentMm: 3, minMm: 0, maxMm: 6, maxPieces: 0, stepMm: 1.5 / 18, ...more }],
+    quantities: [
+      {
+        id: 'backlash',
+        measured: 0.31,
+        u: 0.007,
+        window: { min: 0.12, max: 0.2 },
+        target: 0.16,
+        sensitivity: { carrier: -0.8 },
+      },
+    ],
+    pieces: [],
+    sensitivityRelU: 0.08,
+  })
+
+  it('is turned in whole notches from where it stands, and needs no drawer', () => {
+    const input = carrier()
+    const result = shimSolve(input)
+    const chance = (n: number) => predictStacks(input, { carrier: 3 + (n * 1.5) / 18 }).probability
+    const best = Array.from({ length: 73 }, (_, i) => i - 36).sort((a, b) => chance(b) - chance(a))
+    expect(result).toMatchObject({ status: 'fit', provedOptimal: true })
+    expect(result.plans.map((p) => Math.round(((p.stacks.carrier!.thicknessMm - 3) / 1.5) * 18))).toEqual(
+      best.slice(0, 3),
+    )
+    expect(result.plans[0]!.stacks.carrier!.pieceIds).toEqual([])
+    expect(result.plans[0]!.probability).toBeCloseTo(chance(best[0]!), 12)
+  })
+  it('goes no further than its thread', () => {
+    const result = shimSolve(carrier({ currentMm: 5.95 }))
+    expect(result.status).toBe('no-fit')
+    expect(result.orderSuggestions).toBeUndefined()
+    for (const p of result.plans) expect(p.stacks.carrier!.thicknessMm).toBeLessThanOrEqual(6)
+  })
+  it('stands beside stacks of shim: both are chosen together, as plain enumeration has them', () => {
+    const pieces = [0.1, 0.15, 0.2, 0.3].map((thicknessMm, i) => ({ id: `p${i}`, thicknessMm, count: 1 }))
+    const input: ShimSolveInput = {
+      locations: [
+        { id: 'carrier', currentMm: 1, minMm: 0.5, maxMm: 1.5, maxPieces: 0, stepMm: 0.05 },
+        { id: 'pinion', currentMm: 0.4, minMm: 0.1, maxMm: 0.75, maxPieces: 4 },
+      ],
+      quantities: [
+        {
+          id: 'depth',
+          measured: 0.07,
+          u: 0.01,
+          window: { min: -0.02, max: 0.02 },
+          target: 0,
+          sensitivity: { pinion: 1 },
+        },
+        {
+          id: 'backlash',
+          measured: 0.31,
+          u: 0.01,
+          window: { min: 0.12, max: 0.2 },
+          target: 0.16,
+          sensitivity: { carrier: -0.8, pinion: 0.4 },
+        },
+      ],
+      pieces,
+      sensitivityRelU: 0.1,
+    }
+    let best = 0
+    for (let n = -10; n <= 10; n++)
+      for (let set = 1; set < 16; set++) {
+        const pinion = pieces.reduce((mm, p, i) => mm + ((set >> i) & 1 ? p.thicknessMm : 0), 0)
+        if (pinion > 0.75 + 1e-9) continue
+        best = Math.max(best, predictStacks(input, { carrier: 1 + n * 0.05, pinion }).probability)
+      }
+    const result = shimSolve(input)
+    expect(result.bestProbability).toBeCloseTo(best, 9)
+    expect(best).toBeGreaterThan(0.4)
+  })
+  it('refuses a step that is none', () => {
+    expect(refused(() => shimSolve(carrier({ stepMm: 0 }))).fields.map((f) => f.path)).toEqual([
+      'locations[0].stepMm',
+    ])
+  })
+})

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
-import { assess, isShimmed, solverInput } from '../../src/setting/assess.ts'
+import { assess, isSettable, solverInput } from '../../src/setting/assess.ts'
 import { backlashTransfer } from '../../src/gears/backlash.ts'
 import { shimSolve } from '../../src/setting/shim-solve.ts'
 import { threadedCarrier } from '../../src/setting/threaded-carrier.ts'
@@ -13,7 +13,7 @@ const drawer = Array.from({ length: 24 }, (_, i) => ({
   thicknessMm: (i + 1) / 20,
   count: 3,
 }))
-const shimmed = demoSheets.filter(isShimmed)
+const shimmed = demoSheets.filter(isSettable)
 const stacksOf = (plan: { stacks: Record<string, { thicknessMm: number }> }) =>
   Object.fromEntries(Object.entries(plan.stacks).map(([id, s]) => [id, s.thicknessMm]))
 

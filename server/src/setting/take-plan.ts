@@ -1,10 +1,10 @@
 import { refuse, type FieldProblem } from '@moray/core/checks/input-error'
 import type { Adjuster, DriveSheet } from '@moray/core/drives/sheet'
-import { shimAdjusters } from '@moray/core/drives/sheet'
+import { isCarrier, shimAdjusters, stepsPerTurn } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
 import type { JudgedBuild } from '@moray/core/job/judged'
 import { availablePieces, piecesInUse, type AvailablePiece } from '@moray/core/job/pieces'
-import { isShimmed } from '@moray/core/setting/assess'
+import { isSettable } from '@moray/core/setting/assess'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { heldLinesAndExperience } from './experience.ts'
 import { THICKNESS_SLACK_MM } from '@moray/core/setting/shim-problem'
@@ -46,11 +46,15 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
     job.id,
   )
   const chosen = choose(sheet, from, availablePieces(lines, builds), body)
+  const turned = turn(sheet, from, body)
   checkStacks(sheet, chosen)
   await moveStock(tx, job, from, chosen, who)
 
-  const thickness = Object.fromEntries([...chosen].map(([id, pieces]) => [id, sum(pieces)]))
-  const plan = isShimmed(sheet)
+  const thickness = Object.fromEntries([
+    ...[...chosen].map(([id, pieces]) => [id, sum(pieces)] as const),
+    ...[...turned].map(([id, { mm }]) => [id, mm] as const),
+  ])
+  const plan = isSettable(sheet)
     ? predictStacks(
         learnedSolverInput(
           sheet,
@@ -63,8 +67,10 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
       )
     : { predicted: {}, probability: null }
   const number = from.number + 1
-  const stacks = [...chosen].map(([location, pieces]) => ({
+  const carriers = [...turned].map(([location, { mm }]) => ({ location, turned: mm, pieces: [] }))
+  const shims = [...chosen].map(([location, pieces]) => ({
     location,
+    turned: null,
     pieces: pieces.map((p, position) => ({
       position,
       mm: p.thicknessMm,
@@ -77,20 +83,23 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
     `with built as (
        insert into build (job_id, number, plan, by_person, at) values ($1, $2, $3::jsonb, $4, $5) returning id
      ), stacked as (
-       insert into stack (build_id, location, by_person, at)
-       select b.id, s ->> 'location', $4, $5 from built b, jsonb_array_elements($6::jsonb) s returning id, location
+       insert into stack (build_id, location, turned_mm, by_person, at)
+       select b.id, s ->> 'location', (s ->> 'turned')::float8, $4, $5 from built b, jsonb_array_elements($6::jsonb) s returning id, location
      )
      insert into stack_piece (stack_id, position, thickness_mm, text, line_id, found_piece_id)
      select k.id, (p ->> 'position')::int, (p ->> 'mm')::float8, p ->> 'text', p ->> 'line', (p ->> 'found')::bigint
      from jsonb_array_elements($6::jsonb) s join stacked k on k.location = s ->> 'location', jsonb_array_elements(s -> 'pieces') p`,
-    [job.id, number, JSON.stringify(plan), who.id, who.at, JSON.stringify(stacks)],
+    [job.id, number, JSON.stringify(plan), who.id, who.at, JSON.stringify([...shims, ...carriers])],
   )
   return {
     kind: 'trial',
     subject: `build:${number}`,
     data: {
       number,
-      stacks: [...chosen].map(([id, pieces]) => ({ label: labelOf(sheet, id), mm: sum(pieces) })),
+      stacks: [
+        ...[...chosen].map(([id, pieces]) => ({ label: labelOf(sheet, id), mm: sum(pieces) })),
+        ...[...turned].map(([id, t]) => ({ label: labelOf(sheet, id), ...t })),
+      ],
     },
   }
 }
@@ -105,6 +114,37 @@ const linesOf = (pieceIds: string[]) => [
 const sum = (pieces: AvailablePiece[]) => pieces.reduce((mm, p) => mm + p.thicknessMm, 0)
 const labelOf = (sheet: DriveSheet, id: string) => sheet.adjusters.find((a) => a.id === id)!.label
 
+/**
+ * Where every threaded carrier stands in the next trial: so many of its steps from where it stands now.
+ * @throws InputError beyond the carrier's thread, or where a stack of shims is to be turned
+ */
+function turn(sheet: DriveSheet, from: JudgedBuild, body: TakePlan) {
+  body.stacks.forEach((s, i) => {
+    const a = sheet.adjusters.find((x) => x.id === s.location)
+    if (s.steps !== undefined && a && !isCarrier(a))
+      refuse(`stacks[${i}].steps`, `${a.label} is a stack of shims; only a threaded carrier is turned`)
+    if (a && isCarrier(a) && s.pieces.length)
+      refuse(`stacks[${i}].pieces`, `${a.label} is a threaded carrier; it takes no pieces, only steps`)
+  })
+  return new Map(
+    sheet.adjusters.filter(isCarrier).map((a) => {
+      const i = body.stacks.findIndex((s) => s.location === a.id)
+      const steps = body.stacks[i]?.steps ?? 0
+      const perTurn = stepsPerTurn(a)
+      const now = from.state.stacks[a.id]!
+      const mm = now + (steps * a.leadMm) / perTurn
+      if (mm < a.minMm - THICKNESS_SLACK_MM || mm > a.maxMm + THICKNESS_SLACK_MM) {
+        const way = (to: number) => Math.floor((Math.abs(to - now) / a.leadMm) * perTurn + THICKNESS_SLACK_MM)
+        refuse(
+          `stacks[${i}].steps`,
+          `is ${steps}: beyond the thread of ${a.label}. It has ${way(a.maxMm)} more in, ${way(a.minMm)} out`,
+        )
+      }
+      return [a.id, { mm, turned: { steps, perTurn, ...(a.notches ? {} : { free: true }) } }] as const
+    }),
+  )
+}
+
 /** The pieces of every stack; a stack that the request leaves out keeps what is in it. */
 function choose(sheet: DriveSheet, from: JudgedBuild, available: AvailablePiece[], body: TakePlan): Chosen {
   const byId = new Map(available.map((p) => [p.id, p]))
@@ -112,7 +152,10 @@ function choose(sheet: DriveSheet, from: JudgedBuild, available: AvailablePiece[
   if (asked.size < body.stacks.length) refuse('stacks', 'name one stack twice')
   const stacks = shimAdjusters(sheet)
   for (const [location, { path }] of asked)
-    if (!stacks.some((a) => a.id === location))
+    if (
+      !stacks.some((a) => a.id === location) &&
+      !sheet.adjusters.some((a) => a.id === location && isCarrier(a))
+    )
       refuse(`${path}.location`, `"${location}" is no stack of ${sheet.name}`)
   return new Map(
     stacks.map((a): [string, AvailablePiece[]] => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { showTime } from '../ui/times.ts'
 import type { ShownBuild, ShownJob } from './shown-job.ts'
-import { FAMILIES, shimAdjusters } from '@moray/core/drives/sheet'
+import { FAMILIES, isCarrier, settableAdjusters } from '@moray/core/drives/sheet'
 import { useUnits } from '../ui/units.ts'
 import { eventText } from '@moray/core/job/event-text'
 import { waitsText } from '@moray/core/job/standing-text'
@@ -12,13 +12,14 @@ import VerdictMark from '../ui/VerdictMark.vue'
 import RouteRecord from './record/RouteRecord.vue'
 import { useJob } from './shown-job.ts'
 import { useClosings, useEvents } from '../wire/queries.ts'
-import { buildName, decimalsOf, stackOf } from './setting-view.ts'
+import { turnedText } from '@moray/core/setting/turned'
+import { buildName, decimalsOf, stackOf, turnedBetween } from './setting-view.ts'
 
 const store = useJob()
 const job = computed<ShownJob>(() => store.job!)
 const at = showTime
 const units = useUnits()
-const stacks = computed(() => shimAdjusters(job.value.sheet))
+const stacks = computed(() => settableAdjusters(job.value.sheet))
 const built = computed(() => job.value.builds.find((b) => b.number === job.value.acceptance?.build))
 const touched = (b: ShownBuild) => b.stacks.length > 0 || b.readings.length > 0
 const rounds = computed(() => job.value.builds.filter(touched))
@@ -121,7 +122,10 @@ const print = () => window.print()
         <ul class="figures">
           <li v-for="a in stacks" :key="a.id">
             <span class="small soft">{{ a.label }}</span>
-            <template v-if="stackOf(built, a.id)">
+            <span v-if="isCarrier(a)" class="figure">{{
+              turnedText(turnedBetween(a, a.startMm, built.state.stacks[a.id]!))
+            }}</span>
+            <template v-else-if="stackOf(built, a.id)">
               <span class="figure mono">{{ units.digits(stackOf(built, a.id)!.thicknessMm, 3) }}</span>
               <span class="small mono"
                 >{{ units.lengthUnit.value }} · {{ units.other(stackOf(built, a.id)!.thicknessMm, 3) }}</span

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { ShownBuild, ShownJob } from './shown-job.ts'
-import { shimAdjusters } from '@moray/core/drives/sheet'
+import { settableAdjusters } from '@moray/core/drives/sheet'
 import { computed } from 'vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
-import { buildName, decimalsOf, dueFocus, focusId, stackOf } from './setting-view.ts'
+import { buildName, decimalsOf, dueFocus, focusId, setText } from './setting-view.ts'
 
 /** The rounds of this job: what was found, each trial, and within the open one every stack and reading. */
 const props = defineProps<{ job: ShownJob; build: ShownBuild; focus: string }>()
@@ -13,7 +13,7 @@ defineEmits<{ go: [at: string | undefined, build?: number] }>()
 const units = useUnits()
 const shown = (mm: number | undefined, decimals: number) =>
   mm === undefined ? '' : units.digits(mm, decimals)
-const stacks = computed(() => shimAdjusters(props.job.sheet))
+const stacks = computed(() => settableAdjusters(props.job.sheet))
 const due = computed(() => focusId(dueFocus(props.job.sheet, props.build)))
 const accepted = computed(() => props.job.acceptance?.build)
 </script>
@@ -41,7 +41,7 @@ const accepted = computed(() => props.job.acceptance?.build)
             @click="$emit('go', `stack:${a.id}`, b.number)"
           >
             <span>{{ a.label }}</span>
-            <span class="mono">{{ shown(stackOf(b, a.id)?.thicknessMm, 3) || '—' }}</span>
+            <span class="mono">{{ setText(a, b.state.stacks[a.id], units) }}</span>
           </button>
         </li>
         <li v-for="m in job.sheet.measures" :key="m.id">

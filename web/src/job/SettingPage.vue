@@ -7,10 +7,12 @@ import SectionDrawing from '../drawing/SectionDrawing.vue'
 import WindowRuler from '../ui/WindowRuler.vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
+import { isCarrier } from '@moray/core/drives/sheet'
 import { hasLimit, isReadable } from '@moray/core/setting/assess'
 import { useJob } from './shown-job.ts'
 import { useGauges } from '../wire/queries.ts'
 import RoundList from './RoundList.vue'
+import CarrierPanel from './panels/CarrierPanel.vue'
 import DecidePanel from './panels/DecidePanel.vue'
 import ReadingPanel from './panels/ReadingPanel.vue'
 import StackPanel from './panels/StackPanel.vue'
@@ -151,8 +153,15 @@ const rows = computed(() =>
         <button type="button" class="texty" @click="next">To {{ buildName(newest).toLowerCase() }}</button>
       </p>
       <UndoLast v-if="isOpen" :job="job" :build="build" @undone="(m) => go(`measure:${m}`)" />
+      <CarrierPanel
+        v-if="focus.kind === 'stack' && isCarrier(focus.stack)"
+        :job="job"
+        :build="build"
+        :carrier="focus.stack"
+        @decide="go('decide')"
+      />
       <StackPanel
-        v-if="focus.kind === 'stack'"
+        v-else-if="focus.kind === 'stack'"
         :key="`s${focus.stack.id}${build.number}`"
         :job="job"
         :build="build"

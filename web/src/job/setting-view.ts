@@ -1,7 +1,8 @@
 import type { StackEntry } from '@moray/core/job/record'
 import type { ShownBuild, ShownJob } from './shown-job.ts'
 import type { Adjuster, DriveSheet, Measure } from '@moray/core/drives/sheet'
-import { shimAdjusters } from '@moray/core/drives/sheet'
+import { isCarrier, settableAdjusters, stepsPerTurn } from '@moray/core/drives/sheet'
+import { turnedText, type Turned } from '@moray/core/setting/turned'
 import type { Prediction } from '@moray/core/setting/shim-solve'
 import type { useUnits } from '../ui/units.ts'
 import type { DrawingTag } from '../drawing/SectionDrawing.vue'
@@ -14,8 +15,27 @@ export function stackOf(build: ShownBuild, location: string): StackEntry | undef
   return build.stacks.find((s) => s.location === location && !s.superseded)
 }
 
-export function stackThicknesses(build: ShownBuild): Record<string, number> {
-  return Object.fromEntries(build.stacks.filter((s) => !s.superseded).map((s) => [s.location, s.thicknessMm]))
+/** What is built in: stacks in mm, carriers by how far they are turned in, mm. */
+export const stackThicknesses = (build: ShownBuild): Record<string, number> => build.state.stacks
+
+/** How far a carrier is turned from one place to another, mm as its place is counted; in whole steps. */
+export const turnedBetween = (a: Adjuster, fromMm: number, toMm: number): Turned => ({
+  steps: Math.round(((toMm - fromMm) / a.leadMm!) * stepsPerTurn(a)),
+  perTurn: stepsPerTurn(a),
+  ...(a.notches ? {} : { free: true }),
+})
+
+/** What is set there, as it is read: a stack in the person's unit, a carrier in notches from where it was found. */
+export function setText(
+  a: Adjuster,
+  mm: number | undefined,
+  units: Pick<ReturnType<typeof useUnits>, 'digits'>,
+): string {
+  if (mm === undefined) return '—'
+  if (!isCarrier(a)) return units.digits(mm, 3)
+  const { steps, perTurn, free } = turnedBetween(a, a.startMm, mm)
+  const n = free ? `${Math.round((3600 * Math.abs(steps)) / perTurn) / 10}°` : Math.abs(steps)
+  return steps === 0 ? 'as found' : `${n} ${steps > 0 ? 'in' : 'out'}`
 }
 
 export const buildName = (build: Pick<ShownBuild, 'number'>): string =>
@@ -28,13 +48,21 @@ export function drawingTags(
   units: Pick<ReturnType<typeof useUnits>, 'digits' | 'other'>,
   plan?: { stacks: Record<string, number>; predicted: Record<string, Prediction> },
 ): DrawingTag[] {
-  const stacks = shimAdjusters(job.sheet).map((a): DrawingTag => {
-    const mm = plan?.stacks[a.id] ?? stackOf(build, a.id)?.thicknessMm
+  const stacks = settableAdjusters(job.sheet).map((a): DrawingTag => {
+    const mm = plan?.stacks[a.id] ?? build.state.stacks[a.id]
+    const below =
+      mm === undefined
+        ? undefined
+        : isCarrier(a)
+          ? mm === a.startMm
+            ? undefined
+            : turnedText(turnedBetween(a, a.startMm, mm))
+          : units.other(mm, 3)
     return {
       id: `stack:${a.id}`,
       name: a.label,
-      value: mm === undefined ? '—' : units.digits(mm, 3),
-      ...(mm === undefined ? {} : { below: units.other(mm, 3) }),
+      value: setText(a, mm, units),
+      ...(below === undefined ? {} : { below }),
     }
   })
   const measures = job.sheet.measures.map((m): DrawingTag => {
@@ -69,7 +97,7 @@ export function focusFrom(sheet: DriveSheet, id: string): Focus | undefined {
   if (id === 'decide') return { kind: 'decide' }
   const [kind, name] = id.split(':')
   if (kind === 'stack') {
-    const stack = shimAdjusters(sheet).find((a) => a.id === name)
+    const stack = settableAdjusters(sheet).find((a) => a.id === name)
     return stack && { kind: 'stack', stack }
   }
   const measure = kind === 'measure' ? sheet.measures.find((m) => m.id === name) : undefined

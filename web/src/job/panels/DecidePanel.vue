@@ -3,8 +3,8 @@ import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import type { TakePlan } from '@moray/contract/requests/setting'
 import { endpoints } from '@moray/contract/endpoints'
 import { InputError } from '@moray/core/checks/input-error'
-import { solvableAdjusters } from '@moray/core/drives/sheet'
-import { isShimmed } from '@moray/core/setting/assess'
+import { isCarrier, solvableAdjusters, type Adjuster } from '@moray/core/drives/sheet'
+import { isSettable } from '@moray/core/setting/assess'
 import { learnedSolverInput, learnFrom } from '@moray/core/setting/learned'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import { FIT, type ShimPlan, type ShimSolveResult } from '@moray/core/setting/shim-solve'
@@ -20,7 +20,8 @@ import { asWireError } from '../../wire/client.ts'
 import { useExperience } from '../../wire/queries.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useCalc } from '../../workers/use-calc.ts'
-import { buildName, decimalsOf, stackThicknesses } from '../setting-view.ts'
+import { turnedText } from '@moray/core/setting/turned'
+import { buildName, decimalsOf, stackThicknesses, turnedBetween } from '../setting-view.ts'
 import MissingFigures from './MissingFigures.vue'
 import OwnStacks from './OwnStacks.vue'
 import PlanCard from './PlanCard.vue'
@@ -37,6 +38,8 @@ const emit = defineEmits<{
 
 const store = useJob()
 const units = useUnits()
+const settable = (id: string) => props.job.sheet.adjusters.find((a) => a.id === id)!
+const turned = (a: Adjuster, toMm: number) => turnedBetween(a, props.build.state.stacks[a.id]!, toMm)
 const stackLabel = (id: string) => props.job.sheet.adjusters.find((a) => a.id === id)?.label ?? id
 const taught = useExperience(
   () => props.job.sheetId,
@@ -51,7 +54,7 @@ const state = computed(() => props.build.assessment)
 const accepted = computed(() =>
   props.job.acceptance?.build === props.build.number ? props.job.acceptance : null,
 )
-const shimmed = computed(() => isShimmed(props.job.sheet))
+const shimmed = computed(() => isSettable(props.job.sheet))
 /** The sheet does not say yet how stacks and measures answer one another. */
 const lacking = computed(() =>
   props.job.sheet.adjusters.some(
@@ -76,6 +79,9 @@ const solving = computed(
 /** 'all', or the one stack that can still be reached. */
 const only = ref('all')
 const reachable = computed(() => solvableAdjusters(props.job.sheet))
+const carriers = computed(() => reachable.value.filter(isCarrier))
+/** Pieces are asked for; where carriers alone are turned there is no drawer to look through. */
+const fromDrawer = computed(() => carriers.value.length < reachable.value.length)
 const result = ref<ShimSolveResult | null>(null)
 const failure = ref('')
 const chosen = ref(0)
@@ -160,7 +166,13 @@ async function takePlan(plan: ShimPlan) {
     fromBuild: props.build.number,
     stacks: Object.entries(plan.stacks)
       .filter(([id]) => !question.value?.locations.find((l) => l.id === id)?.fixed)
-      .map(([location, s]) => ({ location, pieces: s.pieceIds.map((id) => ({ id })) })),
+      .map(([location, s]) => {
+        const a = settable(location)
+        const pieces = s.pieceIds.map((id) => ({ id }))
+        return isCarrier(a)
+          ? { location, pieces, steps: turned(a, s.thicknessMm).steps }
+          : { location, pieces }
+      }),
   })
 }
 async function send(body: TakePlan) {
@@ -276,7 +288,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
         title="What the next stacks still need"
       />
       <p v-if="!shimmed && !accepted && !lacking" class="caution">
-        No shim stack moves what is measured on this drive; it is set or judged by the readings alone.
+        Nothing that is set on this drive moves what is measured; it is judged by the readings alone.
       </p>
 
       <section v-if="solving" class="solver" aria-label="Stacks out of the drawer">
@@ -326,11 +338,15 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
 
         <template v-if="result && !supposing">
           <h3 v-if="result.status === 'fit'">
-            {{ result.plans.length === 1 ? 'One plan' : `The ${result.plans.length} best plans` }} out of the
-            drawer
+            {{ result.plans.length === 1 ? 'One plan' : `The ${result.plans.length} best plans`
+            }}{{ fromDrawer ? ' out of the drawer' : '' }}
           </h3>
           <template v-else>
-            <h3>Nothing in the drawer brings this in</h3>
+            <h3>
+              {{
+                fromDrawer ? 'Nothing in the drawer brings this in' : 'No place of the carrier brings this in'
+              }}
+            </h3>
             <p v-if="result.shortfall" class="small">
               Closest, and how far each stays off:
               <template v-for="(mm, id) in result.shortfall" :key="id">
@@ -344,11 +360,13 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
           <p class="small soft">
             {{
               result.provedOptimal
-                ? 'Proved: this drawer holds no better one.'
+                ? fromDrawer
+                  ? 'Proved: this drawer holds no better one.'
+                  : 'Proved: it locks at no better place.'
                 : 'The search was cut short; a better one may exist.'
             }}
           </p>
-          <section v-if="result.status === 'no-fit'" class="order">
+          <section v-if="result.status === 'no-fit' && fromDrawer" class="order">
             <h3>To order</h3>
             <p v-if="!result.orderSuggestions?.length">
               No single thickness would do. Look for a stuck shim, a wrong part, a bearing not seated.
@@ -436,10 +454,21 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
       :busy="take.busy.value"
       @yes="building && takePlan(building)"
     >
-      <p>The pieces are taken out of the drawer for the next trial, which is then measured anew.</p>
+      <p v-if="building && building.pieces">
+        The pieces are taken out of the drawer for the next trial, which is then measured anew.
+      </p>
+      <p v-if="carriers.length">
+        Turn from loose to tight, so that the thread's play lies on one side; out means one step further out,
+        and back in. Lock it, and measure again after locking.
+      </p>
       <ul v-if="building" class="small">
         <li v-for="(s, id) in building.stacks" :key="id">
-          {{ stackLabel(String(id)) }}: <span class="mono">{{ units.both(s.thicknessMm, 3) }}</span>
+          {{ stackLabel(String(id)) }}:
+          <span class="mono">{{
+            isCarrier(settable(String(id)))
+              ? turnedText(turned(settable(String(id)), s.thicknessMm))
+              : units.both(s.thicknessMm, 3)
+          }}</span>
         </li>
       </ul>
     </ConfirmDialog>

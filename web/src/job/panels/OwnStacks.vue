@@ -6,7 +6,9 @@ import { useUnits } from '../../ui/units.ts'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed, ref, watch } from 'vue'
-import { stackOf } from '../setting-view.ts'
+import { turnedText } from '@moray/core/setting/turned'
+import { isCarrier, type Adjuster } from '@moray/core/drives/sheet'
+import { stackOf, turnedBetween } from '../setting-view.ts'
 
 /** Stacks put together by hand: pick pieces, see at once what they would read. */
 const props = defineProps<{ job: ShownJob; build: ShownBuild; question: ShimSolveInput; busy: boolean }>()
@@ -17,9 +19,12 @@ const free = computed(() =>
   props.job.sheet.adjusters.filter((a) => props.question.locations.some((l) => l.id === a.id && !l.fixed)),
 )
 const chosen = ref<Record<string, string[]>>({})
+/** Steps of each carrier from where it stands. */
+const steps = ref<Record<string, number>>({})
 watch(
   () => props.build.number,
   () => {
+    steps.value = {}
     chosen.value = Object.fromEntries(
       free.value.map((a) => [a.id, stackOf(props.build, a.id)?.pieces.map((p) => p.id) ?? []]),
     )
@@ -40,8 +45,17 @@ const options = computed(() =>
       label: `${units.both(p.thicknessMm, 3)} · ${p.origin === 'case' ? p.label.split(' mm ')[1] : `${p.count - used(p.id)} left`}`,
     })),
 )
-const total = (id: string) =>
-  (chosen.value[id] ?? []).reduce((mm, p) => mm + (pieceOf(p)?.thicknessMm ?? 0), 0)
+const total = (id: string) => {
+  const at = props.question.locations.find((l) => l.id === id)!
+  if (at.stepMm) return at.currentMm + (steps.value[id] ?? 0) * at.stepMm
+  return (chosen.value[id] ?? []).reduce((mm, p) => mm + (pieceOf(p)?.thicknessMm ?? 0), 0)
+}
+/** One more step, as far as the thread goes. */
+function turn(a: Adjuster, by: number) {
+  const mm = total(a.id) + by * props.question.locations.find((l) => l.id === a.id)!.stepMm!
+  if (mm < a.minMm - 1e-9 || mm > a.maxMm + 1e-9) return
+  steps.value = { ...steps.value, [a.id]: (steps.value[a.id] ?? 0) + by }
+}
 const plan = computed((): ShimPlan => {
   const thickness = Object.fromEntries(free.value.map((a) => [a.id, total(a.id)]))
   return {
@@ -60,7 +74,18 @@ function add(stack: string, id: string) {
 
 <template>
   <div class="own">
-    <section v-for="a in free" :key="a.id" :aria-label="a.label">
+    <section v-for="a in free.filter(isCarrier)" :key="a.id" :aria-label="a.label">
+      <p class="line">
+        <strong>{{ a.label }}</strong><span>{{
+          turnedText(turnedBetween(a, build.state.stacks[a.id]!, total(a.id)))
+        }}</span>
+      </p>
+      <div class="turn">
+        <Button label="One step out" class="quiet" @click="turn(a, -1)" />
+        <Button label="One step in" class="quiet" @click="turn(a, 1)" />
+      </div>
+    </section>
+    <section v-for="a in free.filter((x) => !isCarrier(x))" :key="a.id" :aria-label="a.label">
       <p class="line">
         <strong>{{ a.label }}</strong><span class="mono">{{ units.both(total(a.id), 3) }}</span>
       </p>
@@ -102,6 +127,10 @@ function add(stack: string, id: string) {
   display: grid;
   gap: 0.8rem;
   margin-top: 0.5rem;
+}
+.turn {
+  display: flex;
+  gap: 0.6rem;
 }
 .line {
   display: flex;

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import type { ShownJob } from '../shown-job.ts'
 import { fittingOrder } from '@moray/core/setting/fitting-order'
+import { isCarrier } from '@moray/core/drives/sheet'
+import { turnedText } from '@moray/core/setting/turned'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import { useUnits } from '../../ui/units.ts'
 import Button from 'primevue/button'
 import { computed } from 'vue'
-import { decimalsOf } from '../setting-view.ts'
+import { decimalsOf, turnedBetween } from '../setting-view.ts'
 
 /** One proposed set of stacks: what goes where, what it will read, and how sure that is. */
 const props = defineProps<{
@@ -23,7 +25,7 @@ const units = useUnits()
 const pieceOf = (id: string) => props.job.pieces.find((p) => p.id === id)
 const stacks = computed(() =>
   props.job.sheet.adjusters
-    .filter((a) => props.plan.stacks[a.id] && props.plan.stacks[a.id]!.pieceIds.length > 0)
+    .filter((a) => props.plan.stacks[a.id] && (isCarrier(a) || props.plan.stacks[a.id]!.pieceIds.length > 0))
     .map((a) => {
       const s = props.plan.stacks[a.id]!
       const change = s.thicknessMm - (props.current[a.id] ?? s.thicknessMm)
@@ -32,6 +34,9 @@ const stacks = computed(() =>
         label: a.label,
         mm: s.thicknessMm,
         change,
+        turned: isCarrier(a)
+          ? turnedText(turnedBetween(a, props.current[a.id] ?? a.startMm, s.thicknessMm))
+          : undefined,
         pieces: fittingOrder(s.pieceIds.flatMap((id) => pieceOf(id) ?? [])),
       }
     }),
@@ -49,7 +54,9 @@ const percent = computed(() => {
     <button type="button" class="head" :aria-expanded="open" @click="$emit('open')">
       <span class="rank">Plan {{ rank }}</span>
       <span class="odds mono">{{ percent }} %</span>
-      <span class="small soft count">{{ plan.pieces }} {{ plan.pieces === 1 ? 'piece' : 'pieces' }}</span>
+      <span v-if="plan.pieces" class="small soft count"
+        >{{ plan.pieces }} {{ plan.pieces === 1 ? 'piece' : 'pieces' }}</span
+      >
       <span class="small soft lands">lands in every window</span>
     </button>
     <div v-if="open" class="body">
@@ -57,9 +64,10 @@ const percent = computed(() => {
         <li v-for="s in stacks" :key="s.id">
           <p class="line">
             <strong>{{ s.label }}</strong>
-            <span class="mono">{{ units.both(s.mm, 3) }}</span>
+            <span v-if="s.turned">{{ s.turned }}</span>
+            <span v-else class="mono">{{ units.both(s.mm, 3) }}</span>
           </p>
-          <p class="small">
+          <p v-if="!s.turned" class="small">
             <span class="soft mono">{{ s.change >= 0 ? '+' : '' }}{{ units.length(s.change, 3) }}</span>
             <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p.origin"
               >{{ units.digits(p.thicknessMm, 3)

@@ -6,7 +6,8 @@ import { computed, ref, watch } from 'vue'
 import { useUnits } from '../../ui/units.ts'
 import { asWireError } from '../../wire/client.ts'
 import { useCalc } from '../../workers/use-calc.ts'
-import { decimalsOf } from '../setting-view.ts'
+import { turnedText } from '@moray/core/setting/turned'
+import { decimalsOf, turnedBetween } from '../setting-view.ts'
 import type { ShownJob } from '../shown-job.ts'
 import { couplings } from './couplings.ts'
 
@@ -23,6 +24,7 @@ const STEP_MM = 0.01
 const NEAR_MM = 0.03
 
 const units = useUnits()
+const adjuster = (id: string) => props.job.sheet.adjusters.find((a) => a.id === id)!
 const calc = useCalc()
 const stacks = computed(() =>
   props.question.locations
@@ -55,9 +57,22 @@ const inside = (id: string) => {
 }
 function step(id: string, by: number) {
   const s = stacks.value.find((x) => x.id === id)!
-  const next = Math.round((at.value[id]! + by) * 1000) / 1000
+  // a carrier goes from notch to notch
+  const next = s.stepMm
+    ? at.value[id]! + Math.sign(by) * s.stepMm
+    : Math.round((at.value[id]! + by) * 1000) / 1000
   at.value = { ...at.value, [id]: Math.min(s.maxMm, Math.max(s.minMm, next)) }
 }
+/** How far it can be dragged: what is near; a carrier in whole notches of it. */
+const REACH_MM = 0.4
+const steps = (s: { stepMm?: number }, mm: number) =>
+  s.stepMm ? Math.floor(Math.min(REACH_MM, mm) / s.stepMm + 1e-9) * s.stepMm : Math.min(REACH_MM, mm)
+const least = (s: (typeof stacks.value)[number]) => s.currentMm - steps(s, s.currentMm - s.minMm)
+const most = (s: (typeof stacks.value)[number]) => s.currentMm + steps(s, s.maxMm - s.currentMm)
+const shownAt = (s: (typeof stacks.value)[number]) =>
+  s.stepMm
+    ? turnedText(turnedBetween(adjuster(s.id), s.currentMm, at.value[s.id]!))
+    : units.both(at.value[s.id]!, 3)
 const found = ref<ShimPlan | null>(null)
 const said = ref('')
 watch(at, () => {
@@ -102,8 +117,8 @@ async function seek() {
           ><strong>{{ s.label }}</strong></label
         >
         <span class="mono"
-          >{{ units.both(at[s.id]!, 3) }}
-          <span class="small soft"
+          >{{ shownAt(s) }}
+          <span v-if="!s.stepMm" class="small soft"
             >{{ at[s.id]! - s.currentMm >= 0 ? '+' : '' }}{{ units.length(at[s.id]! - s.currentMm, 3) }}</span
           ></span
         >
@@ -113,11 +128,11 @@ async function seek() {
         <input
           :id="`if-${s.id}`"
           type="range"
-          :min="Math.max(s.minMm, s.currentMm - 0.4)"
-          :max="Math.min(s.maxMm, s.currentMm + 0.4)"
-          step="0.005"
+          :min="least(s)"
+          :max="most(s)"
+          :step="s.stepMm ?? 0.005"
           :value="at[s.id]"
-          :aria-valuetext="units.both(at[s.id]!, 3)"
+          :aria-valuetext="shownAt(s)"
           @input="at = { ...at, [s.id]: Number(($event.target as HTMLInputElement).value) }"
           @keydown="
             (e: KeyboardEvent) => {
@@ -154,7 +169,11 @@ async function seek() {
       In the drawer:
       <template v-for="s in stacks" :key="s.id">
         {{ s.label.toLowerCase() }}
-        <span class="mono">{{ units.both(found.stacks[s.id]!.thicknessMm, 3) }}</span>{{ ' ' }}
+        <span class="mono">{{
+          s.stepMm
+            ? turnedText(turnedBetween(adjuster(s.id), s.currentMm, found.stacks[s.id]!.thicknessMm))
+            : units.both(found.stacks[s.id]!.thicknessMm, 3)
+        }}</span>{{ ' ' }}
       </template>
       ({{ Math.round(found.probability * 100) }} %)
     </p>
