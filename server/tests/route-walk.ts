@@ -1,6 +1,7 @@
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { Measure } from '@moray/core/drives/sheet'
-import { shimAdjusters } from '@moray/core/drives/sheet'
+import { isCarrier, shimAdjusters } from '@moray/core/drives/sheet'
+import { turnedBetween } from '@moray/core/setting/turned'
 import { isCondemned } from '@moray/core/job/bench-row'
 import { ungraded } from '@moray/core/job/job-plan'
 import { propose, criteria } from '@moray/core/inspection/criteria'
@@ -149,12 +150,8 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   for (let round = 0; round < 6; round++) {
     const build = last.builds.at(-1)!
     const { stacks } = build.state
-    const carrier = last.sheet.adjusters.find((a) => a.kind === 'threaded')
     for (const m of last.sheet.measures) {
-      // a threaded carrier is turned until its backlash is right, before it is read
-      const truth = carrier
-        ? (m.target ?? 0.16)
-        : trueReading(w.gearcase, m.id, { ...w.gearcase.stacks, ...stacks })
+      const truth = trueReading(w.gearcase, m.id, { ...w.gearcase.stacks, ...stacks })
       for (let i = build.readings.filter((r) => r.measure === m.id).length; i < m.readings; i++)
         last = await post(w, '/readings', {
           build: build.number,
@@ -179,13 +176,20 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
         pieces,
       ),
     ).plans
-    const movable = Object.entries(plan!.stacks).filter(([, s]) => s.pieceIds.length > 0)
+    const carriers = last.sheet.adjusters.filter(isCarrier)
+    const movable = Object.entries(plan!.stacks).flatMap(([location, s]) => {
+      const carrier = carriers.find((a) => a.id === location)
+      const pieces = s.pieceIds.map((id) => ({ id }))
+      if (carrier)
+        return { location, pieces, steps: turnedBetween(carrier, stacks[location]!, s.thicknessMm).steps }
+      return pieces.length ? { location, pieces } : []
+    })
     const promised = plan!.probability > 0.02 && movable.length > 0 && round < 5
     if (!promised)
       return post(w, '/acceptance', { build: now.number, reason: 'closest that the drawer allows' })
     last = await post(w, '/trials', {
       fromBuild: now.number,
-      stacks: movable.map(([location, s]) => ({ location, pieces: s.pieceIds.map((id) => ({ id })) })),
+      stacks: movable,
     })
   }
   throw new Error('not set in six rounds')

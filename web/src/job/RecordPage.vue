@@ -12,8 +12,8 @@ import VerdictMark from '../ui/VerdictMark.vue'
 import RouteRecord from './record/RouteRecord.vue'
 import { useJob } from './shown-job.ts'
 import { useClosings, useEvents } from '../wire/queries.ts'
-import { turnedText } from '@moray/core/setting/turned'
-import { buildName, decimalsOf, stackOf, turnedBetween } from './setting-view.ts'
+import { turnedBetween, turnedText } from '@moray/core/setting/turned'
+import { buildName, decimalsOf, stackOf } from './setting-view.ts'
 
 const store = useJob()
 const job = computed<ShownJob>(() => store.job!)

@@ -1,8 +1,8 @@
 import type { StackEntry } from '@moray/core/job/record'
 import type { ShownBuild, ShownJob } from './shown-job.ts'
 import type { Adjuster, DriveSheet, Measure } from '@moray/core/drives/sheet'
-import { isCarrier, settableAdjusters, stepsPerTurn } from '@moray/core/drives/sheet'
-import { turnedText, type Turned } from '@moray/core/setting/turned'
+import { isCarrier, settableAdjusters } from '@moray/core/drives/sheet'
+import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import type { Prediction } from '@moray/core/setting/shim-solve'
 import type { useUnits } from '../ui/units.ts'
 import type { DrawingTag } from '../drawing/SectionDrawing.vue'
@@ -17,13 +17,6 @@ export function stackOf(build: ShownBuild, location: string): StackEntry | undef
 
 /** What is built in: stacks in mm, carriers by how far they are turned in, mm. */
 export const stackThicknesses = (build: ShownBuild): Record<string, number> => build.state.stacks
-
-/** How far a carrier is turned from one place to another, mm as its place is counted; in whole steps. */
-export const turnedBetween = (a: Adjuster, fromMm: number, toMm: number): Turned => ({
-  steps: Math.round(((toMm - fromMm) / a.leadMm!) * stepsPerTurn(a)),
-  perTurn: stepsPerTurn(a),
-  ...(a.notches ? {} : { free: true }),
-})
 
 /** What is set there, as it is read: a stack in the person's unit, a carrier in notches from where it was found. */
 export function setText(

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Adjuster } from '@moray/core/drives/sheet'
 import { stepsPerTurn } from '@moray/core/drives/sheet'
-import { turnedText } from '@moray/core/setting/turned'
+import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import { computed } from 'vue'
 import { useUnits } from '../../ui/units.ts'
-import { buildName, turnedBetween } from '../setting-view.ts'
+import { buildName } from '../setting-view.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 
 /** Where a threaded carrier stands, round by round, and how it is turned. It is set with the plan for the next round. */

@@ -6,9 +6,9 @@ import { useUnits } from '../../ui/units.ts'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed, ref, watch } from 'vue'
-import { turnedText } from '@moray/core/setting/turned'
+import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import { isCarrier, type Adjuster } from '@moray/core/drives/sheet'
-import { stackOf, turnedBetween } from '../setting-view.ts'
+import { stackOf } from '../setting-view.ts'
 
 /** Stacks put together by hand: pick pieces, see at once what they would read. */
 const props = defineProps<{ job: ShownJob; build: ShownBuild; question: ShimSolveInput; busy: boolean }>()

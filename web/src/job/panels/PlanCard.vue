@@ -2,12 +2,12 @@
 import type { ShownJob } from '../shown-job.ts'
 import { fittingOrder } from '@moray/core/setting/fitting-order'
 import { isCarrier } from '@moray/core/drives/sheet'
-import { turnedText } from '@moray/core/setting/turned'
+import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import { useUnits } from '../../ui/units.ts'
 import Button from 'primevue/button'
 import { computed } from 'vue'
-import { decimalsOf, turnedBetween } from '../setting-view.ts'
+import { decimalsOf } from '../setting-view.ts'
 
 /** One proposed set of stacks: what goes where, what it will read, and how sure that is. */
 const props = defineProps<{
