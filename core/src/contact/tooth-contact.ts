@@ -1,4 +1,4 @@
-import { refuse } from '../checks/input-error.ts'
+import { InputError, refuse } from '../checks/input-error.ts'
 import { finite, notNegative, positive } from '../checks/numbers.ts'
 import type { Mesh } from '../gears/mesh.ts'
 import { contactField, type ContactField } from './contact-field.ts'
@@ -208,6 +208,27 @@ function motionError(solver: ContactSolver): number {
     high = Math.max(high, v)
   })
   return (high - low) * 1e6
+}
+
+/** Where a patch lies, and the line round it. */
+export interface PatchLine extends Patch {
+  outline: [number, number][]
+}
+
+/** The patch of a setting on flanks that are known already: many a second. @returns undefined where nothing touches on this flank */
+export function patchLine(
+  solver: ContactSolver,
+  setting: ContactSetting,
+  crown: ContactCrown,
+): PatchLine | undefined {
+  closeTeethInPlace(solver, setting, crown)
+  try {
+    const patch = patchOf(solver, crown.filmMm)
+    return { ...patch, outline: outlineOf(solver, crown.filmMm, patch.extents) }
+  } catch (e) {
+    if (e instanceof InputError && e.code === 'no-contact') return undefined
+    throw e
+  }
 }
 
 export function checkCrown(crown: ContactCrown): void {

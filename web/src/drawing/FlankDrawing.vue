@@ -7,14 +7,18 @@ const props = defineProps<{
   /** Closed line round the patch, [along −1…1, up −1…1]. */
   outline?: [number, number][]
   centre?: [number, number]
+  /** The patch that it is held against, as a dashed line. */
+  before?: [number, number][]
+  /** Small, beside others. */
+  compact?: boolean
 }>()
 
-const [WIDTH, HEIGHT, EDGE] = [340, 150, 34]
+const [WIDTH, HEIGHT, EDGE, RIM] = props.compact ? [176, 96, 18, 16] : [340, 150, 34, 34]
 /** The tooth is lower at the toe, as it is on a bevel gear; 0.72 is about the share of an inner to an outer tooth. */
 const TOE = 0.72
 function place([along, up]: [number, number]): [number, number] {
   const share = (along + 1) / 2
-  const height = (HEIGHT - 2 * EDGE) * (TOE + (1 - TOE) * share)
+  const height = (HEIGHT - 2 * RIM) * (TOE + (1 - TOE) * share)
   return [EDGE + share * (WIDTH - 2 * EDGE), HEIGHT / 2 - (up * height) / 2]
 }
 const text = (points: [number, number][]) =>
@@ -32,6 +36,7 @@ const flank = text([
   [-1, 1],
 ])
 const patch = computed(() => (props.outline?.length ? text(props.outline) : ''))
+const beside = computed(() => (props.before?.length ? text(props.before) : ''))
 const middle = computed(() => (props.centre ? place(props.centre) : null))
 const words = computed(() => {
   const [along, up] = props.centre ?? [0, 0]
@@ -61,16 +66,25 @@ const words = computed(() => {
         class="mid"
       />
       <polygon v-if="patch" :points="patch" class="patch" />
+      <polygon v-if="beside" :points="beside" class="before" />
       <g v-if="middle">
         <line :x1="middle[0] - 9" :x2="middle[0] + 9" :y1="middle[1]" :y2="middle[1]" class="cross" />
         <line :x1="middle[0]" :x2="middle[0]" :y1="middle[1] - 9" :y2="middle[1] + 9" class="cross" />
       </g>
-      <text x="4" :y="HEIGHT / 2 + 4">toe</text>
-      <text :x="WIDTH - 30" :y="HEIGHT / 2 + 4">heel</text>
-      <text :x="WIDTH / 2" y="22" text-anchor="middle">top</text>
-      <text :x="WIDTH / 2" :y="HEIGHT - 8" text-anchor="middle">root</text>
+      <template v-if="compact">
+        <text x="0" y="11">toe</text>
+        <text :x="WIDTH" y="11" text-anchor="end">heel</text>
+        <text :x="WIDTH / 2" y="11" text-anchor="middle">top</text>
+        <text :x="WIDTH / 2" :y="HEIGHT - 2" text-anchor="middle">root</text>
+      </template>
+      <template v-else>
+        <text x="4" :y="HEIGHT / 2 + 4">toe</text>
+        <text :x="WIDTH - 30" :y="HEIGHT / 2 + 4">heel</text>
+        <text :x="WIDTH / 2" y="22" text-anchor="middle">top</text>
+        <text :x="WIDTH / 2" :y="HEIGHT - 8" text-anchor="middle">root</text>
+      </template>
     </svg>
-    <p class="small soft">{{ words }}</p>
+    <p v-if="!compact" class="small soft">{{ words }}</p>
   </figure>
 </template>
 
@@ -97,6 +111,12 @@ svg {
   fill: var(--lamp);
   stroke: var(--ink);
   stroke-width: 1;
+}
+.before {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.2;
+  stroke-dasharray: 4 3;
 }
 .cross {
   stroke: var(--ink);

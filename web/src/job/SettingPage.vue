@@ -4,6 +4,7 @@ import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
+import ContactStrip from './contact/ContactStrip.vue'
 import WindowRuler from '../ui/WindowRuler.vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
@@ -78,6 +79,8 @@ const planned = computed(() => {
     predicted: preview.value.predicted,
   }
 })
+/** Everything is read: what the gears do in contact helps to decide. */
+const deciding = computed(() => focus.value.kind === 'decide' && build.value.assessment.complete)
 const drawn = computed(() => ({
   stacks: { ...stackThicknesses(build.value), ...planned.value?.stacks },
   from: planned.value ? stackThicknesses(build.value) : stackThicknesses(job.value.builds[0]!),
@@ -98,15 +101,16 @@ const rows = computed(() =>
     <aside class="rounds" aria-label="Rounds">
       <RoundList :job="job" :build="build" :focus="lit" @go="go" />
     </aside>
-    <section class="middle" aria-label="Section and windows">
+    <section class="middle" :class="{ stays: deciding }" aria-label="Section and windows">
       <SectionDrawing
         :sheet="job.sheet"
         :state="drawn"
         :tags="tags"
         :lit="lit"
-        :max-height="390"
+        :max-height="deciding ? 320 : 390"
         @pick="(p) => go(p)"
       />
+      <ContactStrip v-if="deciding" :job="job" :build="build" :stacks="planned?.stacks ?? {}" />
       <ul class="rulers">
         <li v-for="r in rows" :key="r.measure.id" :class="{ lit: lit === `measure:${r.measure.id}` }">
           <button type="button" class="what" @click="go(`measure:${r.measure.id}`)">
@@ -196,6 +200,17 @@ const rows = computed(() =>
 <style scoped>
 .setting {
   grid-template-columns: 13.5rem minmax(0, 1fr) 22rem;
+}
+.middle.stays {
+  align-self: start;
+}
+@media (min-width: 1001px) {
+  /* gear, contact and windows stay in view while stacks are moved beside them */
+  .middle.stays {
+    position: sticky;
+    top: 0;
+    background: var(--paper);
+  }
 }
 .rulers {
   border-top: 1px solid var(--line);

@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import { FLANKS, type Flank } from '@moray/core/contact/as-set'
+import FlankDrawing from '../../drawing/FlankDrawing.vue'
+import type { PairPatches } from '../../workers/contact-api.ts'
+
+/** Both flanks of one gear with its patch as it would be; what it is now as a dashed line. */
+defineProps<{ label: string; now?: PairPatches; then?: PairPatches }>()
+
+const TITLES: Record<Flank, string> = { drive: 'Drive flank', coast: 'Coast flank' }
+</script>
+
+<template>
+  <section :aria-label="`Contact, ${label}`">
+    <h4>{{ label }}</h4>
+    <div class="flanks">
+      <div v-for="f in FLANKS" :key="f">
+        <FlankDrawing
+          compact
+          :title="TITLES[f]"
+          :outline="then?.[f]?.outline"
+          :centre="then?.[f] ? [then[f].centroidLength, then[f].centroidProfile] : undefined"
+          :before="now?.[f]?.outline"
+        />
+        <p v-if="then && !then[f]" class="small">touches nowhere on this flank</p>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+h4 {
+  font-size: var(--t-small);
+  margin: 0;
+}
+.flanks {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.5rem;
+}
+</style>

@@ -1,0 +1,44 @@
+import { FLANKS, sideOf, USUAL_CROWN, type Flank } from '@moray/core/contact/as-set'
+import {
+  contactSolver,
+  patchLine,
+  type ContactSetting,
+  type ContactSolver,
+  type PatchLine,
+} from '@moray/core/contact/tooth-contact'
+import type { Mesh } from '@moray/core/gears/mesh'
+
+export interface PairAsked {
+  id: string
+  mesh: Mesh
+  setting: ContactSetting
+}
+
+/** Patches of a pair by flank; null where nothing touches. */
+export type PairPatches = Record<Flank, PatchLine | null>
+
+/** Contact patches of pairs of gears; what of a pair does not change with its setting is kept. */
+export function createContactApi() {
+  const known = new Map<string, Record<Flank, ContactSolver>>()
+  function solversOf(mesh: Mesh): Record<Flank, ContactSolver> {
+    const key = JSON.stringify(mesh)
+    let solvers = known.get(key)
+    if (!solvers) {
+      const of = (flank: Flank) => contactSolver(mesh, sideOf(flank, mesh))
+      known.set(key, (solvers = { drive: of('drive'), coast: of('coast') }))
+    }
+    return solvers
+  }
+  return {
+    patches: (pairs: PairAsked[]): Record<string, PairPatches> =>
+      Object.fromEntries(
+        pairs.map(({ id, mesh, setting }) => {
+          const solvers = solversOf(mesh)
+          const [drive, coast] = FLANKS.map((f) => patchLine(solvers[f], setting, USUAL_CROWN) ?? null)
+          return [id, { drive: drive!, coast: coast! }]
+        }),
+      ),
+  }
+}
+
+export type ContactApi = ReturnType<typeof createContactApi>

@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { createContactApi } from './contact-api.ts'
+
+expose(createContactApi(), self as never)
