@@ -43,6 +43,7 @@ import { AddCase, AddOpenItem, CloseOpenItem, MoveJob, OpenLoop, SetScope } from
 import {
   AcceptBuild,
   EnterStack,
+  MarkPattern,
   SupersedeReading,
   TakePlan,
   TakeReading,
@@ -99,6 +100,7 @@ export const endpoints = {
   takeReading: job('/api/jobs/:id/readings', TakeReading),
   supersedeReading: job('/api/jobs/:id/readings/:reading/supersede', SupersedeReading),
   takePlan: job('/api/jobs/:id/trials', TakePlan),
+  markPattern: job('/api/jobs/:id/patterns', MarkPattern),
   acceptBuild: job('/api/jobs/:id/acceptance', AcceptBuild),
   withdrawAcceptance: job('/api/jobs/:id/acceptance/withdraw', WithdrawAcceptance),
   closeStep: job('/api/jobs/:id/steps', CloseStep),

@@ -17,6 +17,11 @@ export const router = createRouter({
           meta: { title: 'Scope' },
         },
         { path: 'setting', component: () => import('./job/SettingPage.vue'), meta: { title: 'Setting' } },
+        {
+          path: 'contact',
+          component: () => import('./job/contact/ContactPage.vue'),
+          meta: { title: 'Contact' },
+        },
         { path: 'parts', component: () => import('./job/PartsPage.vue'), meta: { title: 'Parts' } },
         { path: 'faults', component: () => import('./job/FaultsPage.vue'), meta: { title: 'Faults' } },
         { path: 'schools', component: () => import('./job/SchoolsPage.vue'), meta: { title: 'Schools' } },

@@ -1,4 +1,5 @@
-import { Flag, Many, Num, OneOf, Text, Whole } from '../fields/decorators.ts'
+import { FLANKS, type Flank } from '@moray/core/contact/flank'
+import { Flag, Many, Num, Numbers, OneOf, Text, Whole } from '../fields/decorators.ts'
 
 /** How a bare number in a reading is meant; everything is stored in mm. */
 export const LENGTH_UNITS = ['mm', 'h', 't', 'in'] as const
@@ -98,6 +99,33 @@ export class TakePlan {
 
   @Many(() => TrialStack, { what: 'stacks to build in; one that is left out keeps what is in it', most: 8 })
   stacks!: TrialStack[]
+}
+
+export class MarkPattern {
+  @Whole({ what: 'build whose pattern was read', min: 0, max: 999 })
+  build!: number
+
+  @Text({ what: 'which pair of gears', min: 1, max: 60 })
+  mesh!: string
+
+  @OneOf({ what: 'which flank', values: FLANKS })
+  flank!: Flank
+
+  @Whole({ what: 'place round the gear', min: 1, max: 4 })
+  place!: number
+
+  @Numbers({
+    what: 'line round the patch: along from toe −1 to heel 1, up from root −1 to top 1, in turn',
+    most: 120,
+    least: 6,
+  })
+  outline!: number[]
+
+  @Text({ what: 'note', optional: true, max: 300 })
+  note?: string
+
+  @Text({ what: 'why an earlier mark of this flank and place is replaced', optional: true, max: 300 })
+  reason?: string
 }
 
 export class WithdrawAcceptance {

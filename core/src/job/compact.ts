@@ -1,3 +1,5 @@
+import type { Flank } from '../contact/flank.ts'
+import type { Outline } from '../contact/marked.ts'
 import type { LoopWhy } from '../route/loops.ts'
 import type { ScopeMode } from '../route/scope.ts'
 import type { Grade } from '../inspection/criteria.ts'
@@ -6,6 +8,7 @@ import type {
   Closing,
   GradeEntry,
   JobRecord,
+  PatternMark,
   ReadingEntry,
   RowPart,
   StackEntry,
@@ -66,7 +69,19 @@ export interface CompactBuild {
   acceptance?: [reason: string | null, by: By, at: Ms]
   stacks?: CompactStack[]
   readings?: CompactReading[]
+  patterns?: CompactMark[]
 }
+export type CompactMark = [
+  id: number,
+  mesh: string,
+  flank: Flank,
+  place: number,
+  outline: Outline,
+  note: string | null,
+  by: By,
+  at: Ms,
+  superseded: Gone | null,
+]
 export type CompactClosing = [
   id: number,
   step: string,
@@ -179,6 +194,17 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
       superseded: gone(superseded),
     }
   }
+  const mark = ([id, mesh, flank, place, outline, note, by, at, superseded]: CompactMark): PatternMark => ({
+    id,
+    mesh,
+    flank,
+    place,
+    outline,
+    note,
+    by: name(by),
+    at: iso(at),
+    superseded: gone(superseded),
+  })
   const reading = (r: CompactReading): ReadingEntry => {
     const [id, measure, rawMm, valueMm, text, unit, gaugeId, overdue, resolution, mpe, repeatability] = r
     const [, , , , , , , , , , , by, at, more] = r
@@ -223,6 +249,7 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
       at: iso(b.at),
       stacks: (b.stacks ?? []).map(stack),
       readings: (b.readings ?? []).map(reading),
+      patterns: (b.patterns ?? []).map(mark),
       plan: b.plan ? { predicted: b.plan.predicted, probability: b.plan.probability ?? null } : null,
       acceptance: b.acceptance
         ? { reason: b.acceptance[0], by: name(b.acceptance[1]), at: iso(b.acceptance[2]) }

@@ -1,3 +1,4 @@
+import type { Flank } from '../contact/flank.ts'
 import type { Turned } from '../setting/turned.ts'
 /**
  * What happened, as data that carries its own words: names and labels as they stood on that day. `subject` names what it
@@ -15,6 +16,7 @@ export type Happened =
       kind: 'trial'
       data: { number: number; stacks: { label: string; mm: number; turned?: Turned }[] }
     }
+  | { kind: 'pattern'; data: { label: string; flank: Flank; place: number; reason?: string } }
   | { kind: 'accepted'; data: { number: number; reason?: string } }
   | { kind: 'withdrawn'; data: { number: number; reason: string } }
   | { kind: 'step'; data: { what: string; reason?: string } }

@@ -1,3 +1,5 @@
+import type { Flank } from '../contact/flank.ts'
+import type { Outline } from '../contact/marked.ts'
 import type { Grade } from '../inspection/criteria.ts'
 import type { Estimate } from '../inspection/estimate.ts'
 import type { GaugeSpec } from '../setting/assess.ts'
@@ -111,6 +113,19 @@ export interface ReadingEntry {
   superseded: (Superseded & { replacedBy: number | null }) | null
 }
 
+/** A patch as it was seen on one flank, at one place round the gear. */
+export interface PatternMark {
+  id: number
+  mesh: string
+  flank: Flank
+  place: number
+  outline: Outline
+  note: string | null
+  by: string
+  at: string
+  superseded: Superseded | null
+}
+
 export interface BuildRecord {
   id: number
   number: number
@@ -118,6 +133,8 @@ export interface BuildRecord {
   at: string
   stacks: StackEntry[]
   readings: ReadingEntry[]
+  /** Contact patterns as they were seen, those marked anew included. */
+  patterns: PatternMark[]
   plan: { predicted: Record<string, Prediction>; probability: number | null } | null
   acceptance: { reason: string | null; by: string; at: string } | null
 }

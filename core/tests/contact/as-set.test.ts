@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { contactTeeth, pairAfter, pairStands, sideOf, USUAL_CROWN, FLANKS } from '../../src/contact/as-set.ts'
+import { contactTeeth, pairAfter, pairStands, USUAL_CROWN } from '../../src/contact/as-set.ts'
+import { sideOf, FLANKS } from '../../src/contact/flank.ts'
 import { contactSolver, patchLine, toothContact } from '../../src/contact/tooth-contact.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { gearFromMeasures, usualAddenda } from '../../src/gears/gear-from-measures.ts'

@@ -5,6 +5,7 @@ import { rowId } from '../http/endpoint.ts'
 import { onJob } from '../job/on-job.ts'
 import { acceptBuild, withdrawAcceptance } from './accept-build.ts'
 import { enterStack } from './enter-stack.ts'
+import { markPattern } from './mark-pattern.ts'
 import { takePlan } from './take-plan.ts'
 import { supersedeReading, takeReading } from './take-reading.ts'
 
@@ -15,6 +16,7 @@ export function mountSetting(app: Hono, deps: Deps) {
     supersedeReading(at, body, rowId('Reading', reading)),
   )
   onJob(app, deps, endpoints.takePlan, takePlan)
+  onJob(app, deps, endpoints.markPattern, markPattern)
   onJob(app, deps, endpoints.acceptBuild, acceptBuild)
   onJob(app, deps, endpoints.withdrawAcceptance, withdrawAcceptance)
 }

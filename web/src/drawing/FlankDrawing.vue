@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 
 /** One flank of the gear laid flat: toe left, heel right, root below, top above, in words; the patch on it. */
 const props = defineProps<{
@@ -11,7 +11,11 @@ const props = defineProps<{
   before?: [number, number][]
   /** Small, beside others. */
   compact?: boolean
+  /** A line can be drawn on it with the finger, the pen or the mouse. */
+  drawable?: boolean
 }>()
+/** What was drawn, along and up in turn; while the finger is down as well. */
+const emit = defineEmits<{ drawn: [flat: number[]]; drawing: [flat: number[]] }>()
 
 const [WIDTH, HEIGHT, EDGE, RIM] = props.compact ? [176, 96, 18, 16] : [340, 150, 34, 34]
 /** The tooth is lower at the toe, as it is on a bevel gear; 0.72 is about the share of an inner to an outer tooth. */
@@ -20,6 +24,51 @@ function place([along, up]: [number, number]): [number, number] {
   const share = (along + 1) / 2
   const height = (HEIGHT - 2 * RIM) * (TOE + (1 - TOE) * share)
   return [EDGE + share * (WIDTH - 2 * EDGE), HEIGHT / 2 - (up * height) / 2]
+}
+/** The other way round: where on the flank a point of the picture lies. */
+function flankAt(x: number, y: number): [number, number] {
+  const share = Math.max(0, Math.min(1, (x - EDGE) / (WIDTH - 2 * EDGE)))
+  const height = (HEIGHT - 2 * RIM) * (TOE + (1 - TOE) * share)
+  const onto = (v: number) => Math.max(-1, Math.min(1, v))
+  return [2 * share - 1, onto(((HEIGHT / 2 - y) * 2) / height)]
+}
+/** Points of a line closer than this to the last one are left out. */
+const NEAR = 0.06
+const MOST_POINTS = 58
+/** What of a pointer's event is looked at. */
+interface Pointed {
+  clientX: number
+  clientY: number
+  pointerId: number
+}
+const picture = useTemplateRef<HTMLElement>('picture')
+const line: number[] = []
+let down = false
+function point(e: Pointed) {
+  const box = picture.value!.getBoundingClientRect()
+  const [along, up] = flankAt(
+    ((e.clientX - box.left) / box.width) * WIDTH,
+    ((e.clientY - box.top) / box.height) * HEIGHT,
+  )
+  const n = line.length
+  if (n && Math.hypot(along - line[n - 2]!, up - line[n - 1]!) < NEAR) return
+  if (n < 2 * MOST_POINTS) line.push(along, up)
+  emit('drawing', [...line])
+}
+function begin(e: Pointed) {
+  if (!props.drawable) return
+  down = true
+  line.length = 0
+  picture.value!.setPointerCapture(e.pointerId)
+  point(e)
+}
+function go(e: Pointed) {
+  if (down) point(e)
+}
+function end() {
+  if (!down) return
+  down = false
+  if (line.length >= 6) emit('drawn', [...line])
 }
 const text = (points: [number, number][]) =>
   points
@@ -39,7 +88,8 @@ const patch = computed(() => (props.outline?.length ? text(props.outline) : ''))
 const beside = computed(() => (props.before?.length ? text(props.before) : ''))
 const middle = computed(() => (props.centre ? place(props.centre) : null))
 const words = computed(() => {
-  const [along, up] = props.centre ?? [0, 0]
+  if (!props.centre) return props.drawable ? 'not marked yet' : ''
+  const [along, up] = props.centre
   const part = (v: number, low: string, high: string) =>
     Math.abs(v) < 0.08 ? 'in the middle' : `${Math.abs(v).toFixed(2)} toward the ${v < 0 ? low : high}`
   return `centre ${part(along, 'toe', 'heel')}, ${part(up, 'root', 'top')}`
@@ -49,7 +99,17 @@ const words = computed(() => {
 <template>
   <figure>
     <figcaption class="small">{{ title }}</figcaption>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" role="img" :aria-label="`${title}: ${words}`">
+    <svg
+      ref="picture"
+      :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+      role="img"
+      :aria-label="`${title}: ${words}`"
+      :class="{ drawable }"
+      @pointerdown="begin"
+      @pointermove="go"
+      @pointerup="end"
+      @pointercancel="end"
+    >
       <polygon :points="flank" class="flank" />
       <line
         :x1="place([0, -1])[0]"
@@ -96,6 +156,11 @@ svg {
   width: 100%;
   max-width: 30rem;
   display: block;
+}
+.drawable {
+  cursor: crosshair;
+  touch-action: none;
+  user-select: none;
 }
 .flank {
   fill: var(--gear);

@@ -33,6 +33,7 @@ onKeyStroke('Escape', shut)
         <RouterLink :to="`/jobs/${id}/faults`">Faults</RouterLink>
         <RouterLink :to="`/jobs/${id}/parts`">Parts</RouterLink>
         <RouterLink :to="`/jobs/${id}/setting`">Setting</RouterLink>
+        <RouterLink v-if="store.job.sheet.meshes.length" :to="`/jobs/${id}/contact`">Contact</RouterLink>
         <RouterLink :to="`/jobs/${id}/record`">Record</RouterLink>
       </nav>
       <span class="side">

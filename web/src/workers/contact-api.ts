@@ -1,4 +1,5 @@
-import { FLANKS, sideOf, USUAL_CROWN, type Flank } from '@moray/core/contact/as-set'
+import { USUAL_CROWN } from '@moray/core/contact/as-set'
+import { FLANKS, sideOf, type Flank } from '@moray/core/contact/flank'
 import {
   contactSolver,
   patchLine,

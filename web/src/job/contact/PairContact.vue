@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FLANKS, type Flank } from '@moray/core/contact/as-set'
+import { FLANKS, type Flank } from '@moray/core/contact/flank'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
 import type { PairPatches } from '../../workers/contact-api.ts'
 

@@ -1,0 +1,282 @@
+<script setup lang="ts">
+import { endpoints } from '@moray/contract/endpoints'
+import { FLANKS, type Flank } from '@moray/core/contact/flank'
+import { placeOf, type Outline } from '@moray/core/contact/marked'
+import Button from 'primevue/button'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import FlankDrawing from '../../drawing/FlankDrawing.vue'
+import { useContact } from '../../workers/use-contact.ts'
+import { useJobWrite } from '../../wire/use-job-write.ts'
+import { buildName } from '../setting-view.ts'
+import { useJob } from '../shown-job.ts'
+import { endsOf, marksOf, nextMark, ovalOf, pairsUp, PLACES, readBackOf, type Ends } from './mark-view.ts'
+import { asked, assumedText, pairsOf } from './pair-view.ts'
+import ReadBack from './ReadBack.vue'
+
+/** The contact pattern of a pair of gears: as computed from what the gauges say, and as it is seen; the one beside the other. */
+const store = useJob()
+const route = useRoute()
+const router = useRouter()
+const write = useJobWrite()
+
+const job = computed(() => store.job!)
+const build = computed(() => job.value.builds.at(-1)!)
+const open = computed(() => job.value.acceptance?.build !== build.value.number)
+const pairs = computed(() => pairsOf(job.value.sheet, build.value.assessment))
+const shown = computed(() => pairs.value.find((p) => p.pair.id === route.query.pair) ?? pairs.value[0])
+const computedPatches = useContact(() => asked(job.value.sheet, pairs.value))
+const marks = computed(() => (shown.value ? marksOf(build.value.patterns, shown.value.pair.id) : {}))
+const question = computed(() => shown.value && readBackOf(job.value.sheet, shown.value, marks.value))
+const stackOn = (gear: string | undefined) =>
+  job.value.sheet.adjusters.find((a) => a.kind === 'shim' && a.moves === gear)?.label
+
+/** Where the next line goes. */
+const at = ref<{ place: number; flank: Flank }>({ place: 1, flank: 'drive' })
+const standing = computed(() => marks.value[at.value.place]?.[at.value.flank])
+/** What is drawn or set and not entered yet. */
+const draft = ref<number[] | null>(null)
+const reason = ref('')
+const MIDDLE: Ends = { toe: -0.45, heel: 0.35, root: -0.4, top: 0.4 }
+const ends = computed<Ends>(() =>
+  draft.value && draft.value.length >= 6
+    ? endsOf(pairsUp(draft.value))
+    : standing.value
+      ? endsOf(standing.value.outline)
+      : MIDDLE,
+)
+function setEnd(end: keyof Ends, value: number) {
+  const next = { ...ends.value, [end]: value }
+  // the ends of a patch do not pass each other
+  const GAP = 0.1
+  if (end === 'toe') next.toe = Math.min(next.toe, next.heel - GAP)
+  if (end === 'heel') next.heel = Math.max(next.heel, next.toe + GAP)
+  if (end === 'root') next.root = Math.min(next.root, next.top - GAP)
+  if (end === 'top') next.top = Math.max(next.top, next.root + GAP)
+  draft.value = ovalOf(next)
+}
+function choose(place: number, flank: Flank) {
+  at.value = { place, flank }
+  draft.value = null
+  reason.value = ''
+  write.clear()
+}
+watch(
+  () => shown.value?.pair.id,
+  () => {
+    const next = nextMark(marks.value)
+    choose(next.place, next.flank)
+  },
+  { immediate: true },
+)
+const lineOf = (flank: Flank) => {
+  if (at.value.flank === flank && draft.value && draft.value.length >= 6) return pairsUp(draft.value)
+  return marks.value[at.value.place]?.[flank]?.outline
+}
+const centreOf = (outline: Outline | undefined): [number, number] | undefined => {
+  if (!outline) return undefined
+  const { length, profile } = placeOf(outline)
+  return [length, profile]
+}
+const TITLES: Record<Flank, string> = { drive: 'Drive flank, concave', coast: 'Coast flank, convex' }
+const ENDS: { end: keyof Ends; label: string }[] = [
+  { end: 'toe', label: 'Toe end' },
+  { end: 'heel', label: 'Heel end' },
+  { end: 'root', label: 'Root end' },
+  { end: 'top', label: 'Top end' },
+]
+async function enter() {
+  if (!shown.value || !draft.value) return
+  const reply = await write.send(
+    endpoints.markPattern,
+    { id: job.value.id },
+    {
+      build: build.value.number,
+      mesh: shown.value.pair.id,
+      ...at.value,
+      outline: draft.value,
+      ...(standing.value ? { reason: reason.value } : {}),
+    },
+  )
+  if (!reply) return
+  const next = nextMark(marks.value)
+  choose(next.place, next.flank)
+}
+</script>
+
+<template>
+  <p v-if="!shown" class="soft">This drive has no gears in mesh; there is no contact to read.</p>
+  <div v-else class="contact three">
+    <aside aria-label="Pairs and places">
+      <ul class="pairs">
+        <li v-for="p in pairs" :key="p.pair.id">
+          <button
+            type="button"
+            :class="{ at: p === shown }"
+            @click="router.replace({ query: { pair: p.pair.id } })"
+          >
+            {{ p.pair.label }}
+          </button>
+        </li>
+      </ul>
+      <h3>{{ buildName(build) }}</h3>
+      <ul class="places">
+        <li v-for="n in PLACES" :key="n">
+          <span>Place {{ n }}</span>
+          <button
+            v-for="f in FLANKS"
+            :key="f"
+            type="button"
+            :class="{ at: at.place === n && at.flank === f }"
+            :aria-label="`Place ${n}, ${f} flank${marks[n]?.[f] ? ', marked' : ''}`"
+            @click="choose(n, f)"
+          >
+            {{ f }}{{ marks[n]?.[f] ? ' ✓' : '' }}
+          </button>
+        </li>
+      </ul>
+      <p class="small soft">Three places a third of a turn apart: what wanders between them is runout.</p>
+    </aside>
+    <section aria-label="Flanks" class="flanks">
+      <div v-for="f in FLANKS" :key="f" :class="{ lit: at.flank === f }">
+        <FlankDrawing
+          :title="`${TITLES[f]}, place ${at.place}`"
+          :outline="lineOf(f)"
+          :centre="centreOf(lineOf(f))"
+          :before="computedPatches[shown.pair.id]?.[f]?.outline"
+          :drawable="open"
+          @drawing="
+            (flat) => {
+              if (at.flank !== f) choose(at.place, f)
+              draft = flat
+            }
+          "
+        />
+      </div>
+      <p class="small soft">
+        Dashed: computed{{
+          shown.stands ? ' from depth and backlash as measured' : '; nothing is measured yet'
+        }}. Filled: as seen. {{ assumedText(shown.teeth.assumed) }} Drive is taken as the concave flank.
+      </p>
+    </section>
+    <aside class="panel" aria-label="Due now">
+      <h2>{{ at.flank === 'drive' ? 'Drive' : 'Coast' }} flank, place {{ at.place }}</h2>
+      <template v-if="open">
+        <ul class="say">
+          <li>Compound thin on three or four teeth; roll a full turn both ways against a light brake.</li>
+          <li>Draw round the patch on the flank, or set its four ends.</li>
+        </ul>
+        <div v-for="e in ENDS" :key="e.end" class="end">
+          <label :for="`end-${e.end}`">{{ e.label }}</label>
+          <input
+            :id="`end-${e.end}`"
+            type="range"
+            min="-1"
+            max="1"
+            step="0.05"
+            :value="ends[e.end]"
+            @input="setEnd(e.end, Number(($event.target as HTMLInputElement).value))"
+          />
+          <span class="mono small">{{ ends[e.end].toFixed(2) }}</span>
+        </div>
+        <label v-if="standing" class="why"
+          >Why anew <input v-model="reason" type="text" maxlength="300" placeholder="smeared, read again" />
+        </label>
+        <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+        <Button
+          :label="standing ? 'Mark it anew' : 'Enter this patch'"
+          class="lamp"
+          fluid
+          :disabled="
+            write.busy.value || !draft || draft.length < 6 || (!!standing && reason.trim().length < 3)
+          "
+          @click="enter"
+        />
+      </template>
+      <p v-else class="soft">Accepted as built: what was seen can be read, not changed.</p>
+      <ReadBack
+        :question="question"
+        :pinion-stack="stackOn(shown.pair.pinion)"
+        :gear-stack="stackOn(shown.pair.gear)"
+      />
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.contact {
+  grid-template-columns: 13.5rem minmax(0, 1fr) 22rem;
+}
+.pairs button,
+.places button {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 1px solid transparent;
+  min-height: 44px;
+  padding: 0.2rem 0.6rem;
+  cursor: pointer;
+  text-align: left;
+}
+.pairs button {
+  width: 100%;
+  border-bottom: 1px solid var(--line);
+}
+.places li {
+  display: flex;
+  align-items: center;
+  gap: 0.2rem;
+  border-bottom: 1px solid var(--line);
+}
+.places li span {
+  flex: 1;
+}
+button.at {
+  background: var(--lamp);
+  color: var(--lamp-ink);
+  border-color: var(--ink);
+}
+.flanks .lit {
+  box-shadow: inset 5px 0 0 var(--lamp);
+}
+.flanks > div {
+  padding-left: 1rem;
+}
+.say {
+  margin: 0.3rem 0 0.6rem;
+  padding-left: 1.1rem;
+  list-style: square;
+}
+.end {
+  display: grid;
+  grid-template-columns: 5rem minmax(0, 1fr) 3rem;
+  gap: 0.5rem;
+  align-items: center;
+}
+.end input {
+  height: 44px;
+  accent-color: var(--lamp);
+}
+.end span {
+  text-align: right;
+}
+.why {
+  display: grid;
+  gap: 0.2rem;
+  margin: 0.4rem 0;
+}
+.why input {
+  font: inherit;
+  color: inherit;
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  min-height: 44px;
+  padding: 0 0.6rem;
+}
+@media (max-width: 1180px) {
+  .contact {
+    grid-template-columns: 11.5rem minmax(0, 1fr) 19rem;
+    gap: 1rem;
+  }
+}
+</style>
