@@ -4,6 +4,7 @@ import { armFactor } from '../gears/backlash.ts'
 import { usualAddenda } from '../gears/gear-from-measures.ts'
 import { meshGeometry, type Mesh } from '../gears/mesh.ts'
 import { gearTravel } from '../gears/train.ts'
+import type { Assessment } from '../setting/assess.ts'
 import type { ContactCrown } from './tooth-contact.ts'
 
 /** Crowning that an ordinary pair is cut with, and compound as it is dabbed on: what a sheet does not say. mm. */
@@ -59,6 +60,14 @@ export interface Known {
   value: number
   u: number
 }
+
+/** What a build was read as, by measure. */
+export const knownFrom = ({ measures }: Pick<Assessment, 'measures'>): Record<string, Known> =>
+  Object.fromEntries(
+    Object.values(measures).flatMap((m) =>
+      m.judgement ? [[m.measure, { value: m.judgement.mean, u: m.judgement.u }]] : [],
+    ),
+  )
 
 const middle = ({ window, target }: Measure) =>
   target ?? ((window.min ?? window.max ?? 0) + (window.max ?? window.min ?? 0)) / 2

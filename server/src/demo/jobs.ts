@@ -9,6 +9,8 @@ export type DemoStep =
   | { do: 'build'; hoursAgo: number; by: string; stacks: Record<string, number> }
   | { do: 'solve'; hoursAgo: number; by: string }
   | { do: 'accept'; hoursAgo: number; by: string; reason?: string }
+  /** The contact of every pair, drawn round where the gauges have it. */
+  | { do: 'patterns'; hoursAgo: number; by: string }
   /** Walks the route with a careful hand, from `hoursAgo` to `tillHoursAgo`, up to the step `until` (left open). */
   | {
       do: 'work'
@@ -383,6 +385,7 @@ export const demoJobs: DemoJob[] = [
       { do: 'measure', hoursAgo: 639, by: 'ylva', gauges: { depth: 'g01', ...ON_THE_ARM } },
       { do: 'solve', hoursAgo: 638, by: 'ylva' },
       { do: 'measure', hoursAgo: 634, by: 'ylva', gauges: { depth: 'g01', ...ON_THE_ARM } },
+      { do: 'patterns', hoursAgo: 633.5, by: 'ylva' },
       { do: 'accept', hoursAgo: 633, by: 'ylva' },
       { do: 'work', hoursAgo: 632, tillHoursAgo: 601, by: 'ylva', until: '' },
       {

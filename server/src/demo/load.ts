@@ -16,6 +16,7 @@ import type { At } from '../job/change.ts'
 import { insertJob } from '../jobs/open-job.ts'
 import { acceptBuild } from '../setting/accept-build.ts'
 import { enterStack } from '../setting/enter-stack.ts'
+import { markPattern } from '../setting/mark-pattern.ts'
 import { takePlan } from '../setting/take-plan.ts'
 import { takeReading } from '../setting/take-reading.ts'
 import { closeStep } from '../steps/close-step.ts'
@@ -25,6 +26,7 @@ import { takeBack } from '../steps/take-back.ts'
 import { drawerLines } from './drawer.ts'
 import { demoJobs, demoUnits, type DemoJob, type DemoStep } from './jobs.ts'
 import { gauges, people } from './people-and-gauges.ts'
+import { patternMarks } from './patterns.ts'
 import { Player } from './play.ts'
 import { walkRoute } from './walk-route.ts'
 
@@ -197,6 +199,9 @@ async function perform(
       const closed = closingOf(closings, step.step)!
       return change((a) => takeBack(a, { reason: step.reason }, closed.id))
     }
+    case 'patterns':
+      for (const mark of patternMarks(await player.state(at))) await change((a) => markPattern(a, mark))
+      return
     case 'accept': {
       const { builds } = await player.state(at)
       return change((a) =>

@@ -3,6 +3,7 @@ import type { EChartsOption } from 'echarts'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import {
   GridComponent,
+  LegendComponent,
   MarkAreaComponent,
   MarkLineComponent,
   PolarComponent,
@@ -19,6 +20,7 @@ use([
   LineChart,
   ScatterChart,
   GridComponent,
+  LegendComponent,
   MarkAreaComponent,
   MarkLineComponent,
   PolarComponent,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { ShownBuild } from './shown-job.ts'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
-import { computed, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import ContactStrip from './contact/ContactStrip.vue'
@@ -28,6 +28,9 @@ import {
   stackThicknesses,
   type Focus,
 } from './setting-view.ts'
+
+/** Charts are heavy: they come when somebody asks for them. */
+const TrialsView = defineAsyncComponent(() => import('./trials/TrialsView.vue'))
 
 const store = useJob()
 const units = useUnits()
@@ -79,6 +82,9 @@ const planned = computed(() => {
     predicted: preview.value.predicted,
   }
 })
+/** Two builds that were read tell something of each other. */
+const trials = computed(() => job.value.builds.filter((b) => b.readings.length > 0).length > 1)
+const trialsOpen = ref(false)
 /** Everything is read: what the gears do in contact helps to decide. */
 const deciding = computed(() => focus.value.kind === 'decide' && build.value.assessment.complete)
 const drawn = computed(() => ({
@@ -101,7 +107,7 @@ const rows = computed(() =>
     <aside class="rounds" aria-label="Rounds">
       <RoundList :job="job" :build="build" :focus="lit" @go="go" />
     </aside>
-    <section class="middle" :class="{ stays: deciding }" aria-label="Section and windows">
+    <section class="middle" :class="{ stays: deciding && !trialsOpen }" aria-label="Section and windows">
       <SectionDrawing
         :sheet="job.sheet"
         :state="drawn"
@@ -150,6 +156,10 @@ const rows = computed(() =>
           </p>
         </li>
       </ul>
+      <details v-if="trials" class="trials" @toggle="trialsOpen = ($event.target as HTMLDetailsElement).open">
+        <summary>The trials side by side, and how it has answered</summary>
+        <TrialsView v-if="trialsOpen" :job="job" />
+      </details>
     </section>
     <aside class="panel" aria-label="Due now">
       <p v-if="!isNewest" class="caution">
@@ -200,6 +210,11 @@ const rows = computed(() =>
 <style scoped>
 .setting {
   grid-template-columns: 13.5rem minmax(0, 1fr) 22rem;
+}
+details.trials summary {
+  min-height: 44px;
+  padding: 0.7rem 0.8rem;
+  cursor: pointer;
 }
 .middle.stays {
   align-self: start;

@@ -1,9 +1,9 @@
 import {
   contactTeeth,
+  knownFrom,
   pairAfter,
   pairStands,
   type AssumedFigure,
-  type Known,
   type PairStands,
 } from '@moray/core/contact/as-set'
 import type { DriveSheet, GearMesh } from '@moray/core/drives/sheet'
@@ -18,16 +18,8 @@ export interface ShownPair {
   stands: PairStands | undefined
 }
 
-/** What was measured, as values with their standard uncertainties. */
-const knownOf = (assessment: Assessment): Record<string, Known> =>
-  Object.fromEntries(
-    Object.values(assessment.measures).flatMap((m) =>
-      m.judgement ? [[m.measure, { value: m.judgement.mean, u: m.judgement.u }]] : [],
-    ),
-  )
-
 export function pairsOf(sheet: DriveSheet, assessment: Assessment): ShownPair[] {
-  const known = knownOf(assessment)
+  const known = knownFrom(assessment)
   return sheet.meshes.map((pair) => ({
     pair,
     teeth: contactTeeth(pair),
