@@ -7,6 +7,7 @@ export const PAGES = [
   ['/jobs/lomvi-done/record', 'Record 26-097'],
   ['/jobs/havsule-upper/setting', 'Havsule Duo upper'],
   ['/jobs/rordrum/setting', 'Rordrum V'],
+  ['/jobs/lomvi-done/contact', 'Drive flank, place 1'],
   // not one that the journeys of the other file walk on
   ['/jobs/alke-upper/route?step=loop-1-open', 'Repair 1'],
   ['/jobs/havsule-upper/scope', 'What is it for?'],

@@ -1,12 +1,8 @@
-import { existsSync, mkdtempSync } from 'node:fs'
+import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { defineConfig } from '@playwright/test'
-
-/** The shell without windows is the same browser with less around it, and quicker where it is installed. */
-const chromium = () =>
-  process.env.MORAY_CHROMIUM ??
-  ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((f) => existsSync(f))
+import { chromiumPath } from './chromium.ts'
 
 const PORT = Number(process.env.MORAY_TEST_PORT ?? 4791)
 const root = resolve(import.meta.dirname, '..')
@@ -46,7 +42,7 @@ export default defineConfig({
     // a click that waits longer than this waits for something that does not come
     actionTimeout: 45_000,
     launchOptions: {
-      executablePath: chromium(),
+      executablePath: chromiumPath(),
       args: [
         '--no-sandbox',
         '--disable-background-networking',

@@ -1,5 +1,5 @@
-import { existsSync } from 'node:fs'
 import { chromium } from '@playwright/test'
+import { chromiumPath } from '../chromium.ts'
 import { endServers, server } from '../tests/servers.ts'
 
 /**
@@ -9,10 +9,7 @@ import { endServers, server } from '../tests/servers.ts'
 const DRAG_MS = 5000
 const url = await server({})
 const browser = await chromium.launch({
-  executablePath:
-    process.env.MORAY_CHROMIUM ??
-    ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'].find((f) => existsSync(f)) ??
-    '/usr/bin/chromium',
+  executablePath: chromiumPath(),
   args: ['--no-sandbox', '--disable-background-networking'],
 })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

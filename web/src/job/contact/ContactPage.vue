@@ -273,6 +273,12 @@ button.at {
   min-height: 44px;
   padding: 0 0.6rem;
 }
+@media (max-width: 1000px) {
+  /* the flank is what is drawn on: before its sliders */
+  .contact .flanks {
+    order: -2;
+  }
+}
 @media (max-width: 1180px) {
   .contact {
     grid-template-columns: 11.5rem minmax(0, 1fr) 19rem;

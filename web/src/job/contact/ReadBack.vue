@@ -33,7 +33,10 @@ watch(
   },
   { immediate: true },
 )
-const signed = (mm: number) => `${mm < 0 ? '−' : '+'}${units.length(Math.abs(mm), 2)}`
+/** What is shown as nothing has no sign. */
+const SHOWN_MM = 0.005
+const signed = (mm: number) =>
+  `${Math.abs(mm) < SHOWN_MM ? '' : mm < 0 ? '−' : '+'}${units.length(Math.abs(mm), 2)}`
 const rows = computed(() => {
   const r = read.value
   if (!r) return []
