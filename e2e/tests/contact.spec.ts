@@ -3,6 +3,7 @@ import { contactTeeth, USUAL_CROWN } from '@moray/core/contact/as-set'
 import { sideOf, type Flank } from '@moray/core/contact/flank'
 import { toothContact } from '@moray/core/contact/tooth-contact'
 import { demoSheets } from '@moray/core/drives/sheets/index'
+import { openJob } from './hand.ts'
 
 /** Draws round a patch on the flank that is shown, point by point, as a finger would. */
 async function drawRound(page: Page, flank: Flank, outline: [number, number][]) {
@@ -64,7 +65,9 @@ test('a pattern drawn round on both flanks is read back to what the case hid, wi
 test('a threaded carrier goes two rounds: turned in by the plan, locked, read again, turned back, accepted', async ({
   page,
 }) => {
-  await page.goto('/jobs/rordrum/setting')
+  // a job of its own: others read the one of the demo
+  const id = await openJob(page, 'rordrum-v', undefined)
+  await page.goto(`/jobs/${id}/setting`)
   const field = page.locator('.panel input.text')
   const read = async (...texts: string[]) => {
     for (const [i, text] of texts.entries()) {
