@@ -90,6 +90,9 @@ export interface TestApp {
   judge: (reply: JobReply) => Promise<JudgedJob>
 }
 
+/** There are no pages here; an empty folder, so that the server does not complain of each app that it has none. */
+const NO_PAGES = mkdtempSync(join(tmpdir(), 'moray-no-pages-'))
+
 /** Calculations in the test's own thread. */
 const calcHere: CalcPool = {
   run: (name, text) => {
@@ -126,7 +129,7 @@ export async function testApp(options: TestOptions = {}): Promise<TestApp> {
     now: options.now ?? (() => NOW),
     log: (m) => logged.push(m),
   }
-  const app = createApp(deps, { webFolder: resolve(import.meta.dirname, 'no-pages'), ...options.app })
+  const app = createApp(deps, { webFolder: NO_PAGES, ...options.app })
   const request = (path: string, init: RequestInit = {}) =>
     Promise.resolve(
       app.request(path, { ...init, headers: { host: '127.0.0.1:4747', ...(init.headers as object) } }),
