@@ -69,6 +69,8 @@ export interface SolveProgress {
 
 /** Below this probability a plan is not worth closing the case for. */
 export const FIT = 0.02
+/** Times round for the very first plan. */
+const FIRST_ROUNDS = 4
 /** Where nothing fits, how much a plan may be more probable than the one that is named: neither is worth building. */
 const CLOSE_ENOUGH = 0.001
 /** Plans this close to the best probability count as equally good; the fewest pieces decide. */
@@ -226,13 +228,43 @@ class ShimSearch {
   /** Stages 1 to 4. Leaves P* in `best` (exact when ≥ FIT) and returns the candidates of the narrowed range. */
   *findBest(): Generator<SolveProgress, StackCandidates[]> {
     const whole = this.wholeRange()
-    yield* this.raiseBest(yield* this.candidates(whole, 2), false, FIT)
+    const few = yield* this.candidates(whole, 2)
+    this.firstPlan(few)
+    yield this.progress('best probability')
+    yield* this.raiseBest(few, false, FIT)
     yield this.progress('best probability')
     const range = this.narrowed(whole, Math.max(this.best - BAND, FIT - BAND))
     if (!range) return []
     const all = yield* this.candidates(range)
     yield* this.raiseBest(all, true, FIT)
     return all
+  }
+
+  /**
+   * A plan in no time, so that there is one to show: each location in turn takes the stack that brings the quantities nearest to their targets,
+   * the others standing, a few times round. None where the drawer cannot supply what that comes to.
+   */
+  private firstPlan(candidates: StackCandidates[]): void {
+    if (candidates.some((c) => c.thickness.length === 0)) return
+    const closeness = closenessBound(this.problem)
+    const classes = new Int32Array(candidates.length)
+    const thickness = Float64Array.from(this.problem.locations, (l) => l.currentMm)
+    for (let round = 0; round < FIRST_ROUNDS; round++)
+      for (const [l, { thickness: offered }] of candidates.entries()) {
+        let nearest = -Infinity
+        for (let k = 0; k < offered.length; k++) {
+          thickness[l] = offered[k]!
+          const score = closeness(thickness, thickness)
+          if (score <= nearest) continue
+          nearest = score
+          classes[l] = k
+        }
+        thickness[l] = offered[classes[l]!]!
+      }
+    const found = this.found(candidates, classes, this.landingOf(thickness))
+    if (!found) return
+    this.bestFound = found
+    this.best = Math.max(this.best, found.score)
   }
 
   /**
