@@ -9,10 +9,8 @@ base.describe.configure({ mode: 'parallel' })
 const test = base.extend<object, { walked: { page: Page; seen: Complaints } }>({
   walked: [
     async ({ browser }, use, info) => {
-      const { baseURL, storageState, reducedMotion } = info.project.use.contextOptions
-        ? { ...info.project.use, ...info.project.use.contextOptions }
-        : info.project.use
-      const context = await browser.newContext({ baseURL, storageState, reducedMotion })
+      const { baseURL, storageState, contextOptions } = info.project.use
+      const context = await browser.newContext({ ...contextOptions, baseURL, storageState })
       const page = await context.newPage()
       const seen = complaints(page)
       await page.goto('/')

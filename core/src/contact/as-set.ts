@@ -1,5 +1,5 @@
-import { ASSUMED, GIVEN_U } from '../drives/own/geometry.ts'
-import type { DriveSheet, GearMesh, Measure } from '../drives/sheet.ts'
+import { ASSUMED } from '../drives/own/geometry.ts'
+import type { DriveSheet, GearMesh, Measure, MeshUncertainty } from '../drives/sheet.ts'
 import { armFactor } from '../gears/backlash.ts'
 import { usualAddenda } from '../gears/gear-from-measures.ts'
 import { meshGeometry, type Mesh } from '../gears/mesh.ts'
@@ -17,7 +17,8 @@ export const USUAL_CROWN: ContactCrown = {
 }
 
 /** What of the teeth nobody has given: it was put in by the usual proportions. */
-export type AssumedFigure = 'addenda' | 'cutter' | 'crowning' | 'angles'
+const ASSUMABLE = ['addenda', 'cutter', 'angles', 'crowning'] as const
+export type AssumedFigure = (typeof ASSUMABLE)[number]
 
 /** The teeth of a pair, complete enough for its contact, and what of them is assumed. */
 export interface ContactTeeth {
@@ -29,21 +30,27 @@ export interface ContactTeeth {
  * Completes the teeth of a pair for the contact: addenda by the usual proportions of bevel gears, a cutter of 0.9 mean cone distances. Crowning is
  * on no sheet and always assumed.
  */
-export function contactTeeth({ mesh, basis, u }: GearMesh): ContactTeeth {
-  const assumed: AssumedFigure[] = []
+export function contactTeeth({ mesh, basis = 'given', u }: GearMesh): ContactTeeth {
   const whole: Mesh = { ...mesh }
-  if (whole.gearAddendumMm === undefined || whole.pinionAddendumMm === undefined) {
-    Object.assign(whole, usualAddenda(mesh))
-    assumed.push('addenda')
+  const spiral = (mesh.spiralAngleDeg ?? 0) !== 0
+  const noAddenda = mesh.gearAddendumMm === undefined || mesh.pinionAddendumMm === undefined
+  const noCutter = spiral && mesh.cutterRadiusMm === undefined
+  if (noAddenda) Object.assign(whole, usualAddenda(mesh))
+  if (noCutter) whole.cutterRadiusMm = ASSUMED.cutterPerConeDistance * meshGeometry(mesh).meanConeDistanceMm
+  // a pair that was measured by calliper has its addenda and its cutter by the usual proportions, and the angles that nobody took
+  const given = basis === 'given'
+  const assumed: Record<AssumedFigure, boolean> = {
+    addenda: noAddenda || !given,
+    cutter: noCutter || (spiral && !given),
+    angles: basis === 'drawn' || (basis === 'measured' && u !== undefined && someAngleAssumed(u)),
+    crowning: true,
   }
-  if ((whole.spiralAngleDeg ?? 0) !== 0 && whole.cutterRadiusMm === undefined) {
-    whole.cutterRadiusMm = ASSUMED.cutterPerConeDistance * meshGeometry(mesh).meanConeDistanceMm
-    assumed.push('cutter')
-  }
-  if (basis === 'drawn' || (u ?? GIVEN_U).spiralAngleDeg >= ASSUMED.spiralAngleUDeg + 1e-9)
-    assumed.push('angles')
-  return { mesh: whole, assumed: [...assumed, 'crowning'] }
+  return { mesh: whole, assumed: ASSUMABLE.filter((a) => assumed[a]) }
 }
+
+/** An angle that was taken with a protractor, or named by a manual, is surer than one that is assumed. */
+const someAngleAssumed = (u: MeshUncertainty) =>
+  u.spiralAngleDeg >= ASSUMED.spiralAngleUDeg || u.pressureAngleDeg >= ASSUMED.pressureAngleUDeg
 
 /** How far the members of a pair stand from where they belong, mm outward, each with U (k = 2); what the gauges say. */
 export interface PairStands {
@@ -76,7 +83,8 @@ const middle = ({ window, target }: Measure) =>
  * Where pinion and gear of a pair stand, from what was measured: the pinion by its depth against the target; the gear by what of the backlash,
  * against its target, the pinion does not explain: j − j₀ = c₁ p + c₂ g at the outer pitch circle (mesh.ts).
  * @param known value and standard uncertainty of each measure that was read, by its id
- * @returns undefined without a backlash reading of this pair
+ * @returns undefined without a backlash reading of this pair, where its radius is not known, and where its teeth are only drawn: what nobody has
+ *   counted or measured answers nothing
  */
 export function pairStands(
   sheet: DriveSheet,
@@ -84,7 +92,8 @@ export function pairStands(
   known: Readonly<Record<string, Known | undefined>>,
 ): PairStands | undefined {
   const backlash = sheet.measures.find((m) => m.kind === 'backlash' && m.mesh === pair.id && known[m.id])
-  if (backlash?.kind !== 'backlash') return undefined
+  if (backlash?.kind !== 'backlash' || pair.basis === 'drawn') return undefined
+  if (sheet.lacks?.includes(`measures.${backlash.id}.radiusMm`)) return undefined
   const depth = sheet.measures.find((m) => m.kind === 'depth' && m.gear === pair.pinion && known[m.id])
   const { backlashPerPinionMm: c1, backlashPerGearMm: c2 } = meshGeometry(pair.mesh)
   const p = depth
@@ -114,4 +123,21 @@ export function pairAfter(
     pinionMm: stands.pinionMm + (travel[pair.pinion] ?? 0),
     gearMm: stands.gearMm + (travel[pair.gear] ?? 0),
   }
+}
+
+/** A pair of gears of a build, ready for its contact. */
+export interface ContactPair {
+  pair: GearMesh
+  teeth: ContactTeeth
+  /** Where it stands by the gauges; undefined while they do not say. */
+  stands: PairStands | undefined
+}
+
+export function contactPairs(sheet: DriveSheet, assessment: Pick<Assessment, 'measures'>): ContactPair[] {
+  const known = knownFrom(assessment)
+  return sheet.meshes.map((pair) => ({
+    pair,
+    teeth: contactTeeth(pair),
+    stands: pairStands(sheet, pair, known),
+  }))
 }

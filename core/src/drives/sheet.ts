@@ -229,6 +229,9 @@ export const isCarrier = (a: Adjuster): a is Adjuster & { leadMm: number } =>
 /** Steps of a turn at which a carrier can be locked; one that locks anywhere is set to five degrees. */
 export const stepsPerTurn = (a: Adjuster): number => a.notches ?? 72
 
+/** Way of a carrier from one place where it can be locked to the next, mm. */
+export const lockStepMm = (a: Adjuster): number => a.leadMm! / stepsPerTurn(a)
+
 /** What a build sets: stacks of shim and threaded carriers, in the sheet's order. */
 export function settableAdjusters(sheet: DriveSheet): Adjuster[] {
   return sheet.adjusters.filter((a) => a.kind === 'shim' || isCarrier(a))

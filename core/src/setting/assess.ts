@@ -1,10 +1,10 @@
 import type { DriveSheet, Measure } from '../drives/sheet.ts'
 import {
   isCarrier,
+  lockStepMm,
   settableAdjusters,
   shimAdjusters,
   solvableAdjusters,
-  stepsPerTurn,
   withCarriers,
 } from '../drives/sheet.ts'
 import { sensitivities, sensitivityTrust } from '../gears/train.ts'
@@ -176,7 +176,7 @@ export function solverInput(
   const stacks = withCarriers(sheet, build.stacks)
   const locations = settableAdjusters(sheet).map((a) => ({
     id: a.id,
-    ...(isCarrier(a) ? { stepMm: a.leadMm / stepsPerTurn(a) } : {}),
+    ...(isCarrier(a) ? { stepMm: lockStepMm(a) } : {}),
     currentMm:
       stacks[a.id] ?? refuse(a.id, 'has no stack entered yet; enter what is in the case', 'stack-missing'),
     minMm: a.minMm,

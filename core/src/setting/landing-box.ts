@@ -175,6 +175,12 @@ function lowerBound(values: Float64Array, wanted: number, first: number, last: n
   return lo
 }
 
+/** Index of the value nearest to `wanted` between first and last, of rising values. */
+export function nearestIndex(values: Float64Array, wanted: number, first: number, last: number): number {
+  const k = lowerBound(values, wanted, first, last)
+  return k > first && wanted - values[k - 1]! < Math.abs(values[k]! - wanted) ? k - 1 : k
+}
+
 /**
  * For a box the location to cut next, or −1 when it is a single combination: the one on which most quantities hang together with
  * another open location, since choosing it sets the others free of each other; among equals the one whose range moves the quantities most.

@@ -2,7 +2,7 @@ import { probabilityInWindow } from '../numbers/normal.ts'
 import { searchBoxes, type BoxSearch } from './box-search.ts'
 import { supply } from './joint-stock.ts'
 import { closenessBound, landingBound, predict, type BoxScore } from './landing.ts'
-import { couplings, LandingBox } from './landing-box.ts'
+import { couplings, LandingBox, nearestIndex } from './landing-box.ts'
 import { resolveShimProblem, type ShimProblem, type ShimSolveInput, type StockLine } from './shim-problem.ts'
 import {
   classesWithPieces,
@@ -242,24 +242,28 @@ class ShimSearch {
 
   /**
    * A plan in no time, so that there is one to show: each location in turn takes the stack that brings the quantities nearest to their targets,
-   * the others standing, a few times round. None where the drawer cannot supply what that comes to.
+   * the others standing, a few times round. With the others standing Σ((predicted − target) / half window)² is a parabola in its thickness, so
+   * the nearest stack to its lowest point is looked up, whatever the number on offer. None where the drawer cannot supply what that comes to.
    */
   private firstPlan(candidates: StackCandidates[]): void {
     if (candidates.some((c) => c.thickness.length === 0)) return
-    const closeness = closenessBound(this.problem)
-    const classes = new Int32Array(candidates.length)
-    const thickness = Float64Array.from(this.problem.locations, (l) => l.currentMm)
+    const { quantities, sensitivity, locations } = this.problem
+    const L = locations.length
+    const classes = new Int32Array(L)
+    const thickness = Float64Array.from(locations, (l) => l.currentMm)
     for (let round = 0; round < FIRST_ROUNDS; round++)
       for (const [l, { thickness: offered }] of candidates.entries()) {
-        let nearest = -Infinity
-        for (let k = 0; k < offered.length; k++) {
-          thickness[l] = offered[k]!
-          const score = closeness(thickness, thickness)
-          if (score <= nearest) continue
-          nearest = score
-          classes[l] = k
-        }
-        thickness[l] = offered[classes[l]!]!
+        let slope = 0
+        let curve = 0
+        quantities.forEach(({ target, window }, q) => {
+          const j = sensitivity[q * L + l]! / ((window.max - window.min) / 2)
+          const off = (predict(this.problem, q, thickness).value - target) / ((window.max - window.min) / 2)
+          slope += j * off
+          curve += j * j
+        })
+        const lowest = curve > 0 ? thickness[l]! - slope / curve : thickness[l]!
+        classes[l] = nearestIndex(offered, lowest, 0, offered.length - 1)
+        thickness[l] = offered[classes[l]]!
       }
     const found = this.found(candidates, classes, this.landingOf(thickness))
     if (!found) return

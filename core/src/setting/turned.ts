@@ -1,4 +1,7 @@
-import { stepsPerTurn, type Adjuster } from '../drives/sheet.ts'
+import { lockStepMm, stepsPerTurn, type Adjuster } from '../drives/sheet.ts'
+
+/** A step that misses its end by round-off is a whole one. */
+const STEP_SLACK = 1e-9
 
 /** How far a carrier is turned: whole steps of a turn, in when positive. */
 export interface Turned {
@@ -19,7 +22,13 @@ export function turnedText({ steps, perTurn, free }: Turned): string {
 
 /** How far a carrier is turned from one place to another: mm as its place is counted, in whole steps. */
 export const turnedBetween = (a: Adjuster, fromMm: number, toMm: number): Turned => ({
-  steps: Math.round(((toMm - fromMm) / a.leadMm!) * stepsPerTurn(a)),
+  steps: Math.round((toMm - fromMm) / lockStepMm(a)),
   perTurn: stepsPerTurn(a),
   ...(a.notches ? {} : { free: true }),
 })
+
+/** Whole steps that a carrier still has in its thread, further in and further out. */
+export function stepsLeft(a: Adjuster, atMm: number): { in: number; out: number } {
+  const left = (toMm: number) => Math.floor(Math.abs(toMm - atMm) / lockStepMm(a) + STEP_SLACK)
+  return { in: left(a.maxMm), out: left(a.minMm) }
+}

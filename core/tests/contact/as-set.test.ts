@@ -47,6 +47,20 @@ describe('the teeth of a pair for its contact', () => {
     expect(assumed).toEqual(['crowning'])
     expect(contactTeeth({ ...forward, basis: 'drawn' }).assumed).toContain('angles')
   })
+  it('says of a pair measured by calliper what was put in: addenda and cutter always, an angle only where nobody took it', () => {
+    const given = { ...forward.mesh, gearAddendumMm: 2.1, pinionAddendumMm: 4.4, cutterRadiusMm: 51 }
+    const u = { pressureAngleDeg: 0.25, spiralAngleDeg: 1, faceWidthMm: 0.3, moduleRel: 0.01 }
+    const measured = (more: object) =>
+      contactTeeth({ ...forward, mesh: given, basis: 'measured', u: { ...u, ...more } }).assumed
+    expect(measured({})).toEqual(['addenda', 'cutter', 'crowning'])
+    expect(measured({ spiralAngleDeg: 2.5 })).toEqual(['addenda', 'cutter', 'angles', 'crowning'])
+    expect(measured({ pressureAngleDeg: 1.25 })).toContain('angles')
+    const straight = { ...given, spiralAngleDeg: 0 }
+    expect(contactTeeth({ ...forward, mesh: straight, basis: 'measured', u }).assumed).toEqual([
+      'addenda',
+      'crowning',
+    ])
+  })
 })
 
 describe('where a pair stands by the gauges', () => {
@@ -82,6 +96,11 @@ describe('where a pair stands by the gauges', () => {
       depthKnown: false,
     })
     expect(pairStands(lomvi, forward, { [depth.id]: { value: 40, u: 0.01 } })).toBeUndefined()
+  })
+  it('says nothing of teeth that are only drawn, nor at a radius that nobody has measured', () => {
+    expect(pairStands(lomvi, { ...forward, basis: 'drawn' }, known(0, 0))).toBeUndefined()
+    const lacking = { ...lomvi, lacks: [`measures.${backlash.id}.radiusMm`] }
+    expect(pairStands(lacking, forward, known(0, 0))).toBeUndefined()
   })
   it('moves with the stacks as the gear train does: the backlash that follows is the one that the stacks predict', () => {
     const stacks = { [lomvi.adjusters.find((a) => a.moves === forward.pinion)!.id]: 0.1 }

@@ -3,6 +3,8 @@ import { probabilityInWindow } from '../../src/numbers/normal.ts'
 import { bestLanding } from '../../src/setting/landing.ts'
 import type { ShimSolveInput } from '../../src/setting/shim-problem.ts'
 import { predictStacks, shimSolve, shimSolveSteps, type ShimPlan } from '../../src/setting/shim-solve.ts'
+import { stepsLeft, turnedBetween, turnedText } from '../../src/setting/turned.ts'
+import type { Adjuster } from '../../src/drives/sheet.ts'
 import { random, refused } from '../refused.ts'
 
 interface Candidate {
@@ -608,6 +610,15 @@ describe('a carrier in its thread', () => {
     const result = shimSolve(input)
     expect(result.bestProbability).toBeCloseTo(best, 9)
     expect(best).toBeGreaterThan(0.4)
+  })
+  it('has so many steps left in its thread, whole ones, whatever the round-off', () => {
+    const a = { kind: 'threaded', leadMm: 1.5, notches: 18, minMm: 0, maxMm: 6 } as Adjuster
+    expect(stepsLeft(a, 3)).toEqual({ in: 36, out: 36 })
+    expect(stepsLeft(a, 3 + (7 * 1.5) / 18)).toEqual({ in: 29, out: 43 })
+    expect(stepsLeft(a, 5.95)).toEqual({ in: 0, out: 71 })
+    expect(turnedText(turnedBetween(a, 3, 3 + (7 * 1.5) / 18))).toBe('7 notches in (140°)')
+    expect(turnedText(turnedBetween({ ...a, notches: undefined } as never, 3, 3 - 1.5 / 72))).toBe('5° out')
+    expect(turnedText(turnedBetween(a, 3, 3))).toBe('left where it is')
   })
   it('refuses a step that is none', () => {
     expect(refused(() => shimSolve(carrier({ stepMm: 0 }))).fields.map((f) => f.path)).toEqual([

@@ -1,6 +1,7 @@
 import { refuse, type FieldProblem } from '@moray/core/checks/input-error'
 import type { Adjuster, DriveSheet } from '@moray/core/drives/sheet'
-import { isCarrier, shimAdjusters, stepsPerTurn } from '@moray/core/drives/sheet'
+import { isCarrier, lockStepMm, shimAdjusters } from '@moray/core/drives/sheet'
+import { stepsLeft, turnedBetween } from '@moray/core/setting/turned'
 import type { Told } from '@moray/core/job/event'
 import type { JudgedBuild } from '@moray/core/job/judged'
 import { availablePieces, piecesInUse, type AvailablePiece } from '@moray/core/job/pieces'
@@ -130,17 +131,16 @@ function turn(sheet: DriveSheet, from: JudgedBuild, body: TakePlan) {
     sheet.adjusters.filter(isCarrier).map((a) => {
       const i = body.stacks.findIndex((s) => s.location === a.id)
       const steps = body.stacks[i]?.steps ?? 0
-      const perTurn = stepsPerTurn(a)
       const now = from.state.stacks[a.id]!
-      const mm = now + (steps * a.leadMm) / perTurn
+      const mm = now + steps * lockStepMm(a)
       if (mm < a.minMm - THICKNESS_SLACK_MM || mm > a.maxMm + THICKNESS_SLACK_MM) {
-        const way = (to: number) => Math.floor((Math.abs(to - now) / a.leadMm) * perTurn + THICKNESS_SLACK_MM)
+        const left = stepsLeft(a, now)
         refuse(
           `stacks[${i}].steps`,
-          `is ${steps}: beyond the thread of ${a.label}. It has ${way(a.maxMm)} more in, ${way(a.minMm)} out`,
+          `is ${steps}: beyond the thread of ${a.label}. It has ${left.in} more in, ${left.out} out`,
         )
       }
-      return [a.id, { mm, turned: { steps, perTurn, ...(a.notches ? {} : { free: true }) } }] as const
+      return [a.id, { mm, turned: turnedBetween(a, now, mm) }] as const
     }),
   )
 }

@@ -9,6 +9,7 @@ import { format } from 'date-fns'
 import Button from 'primevue/button'
 import { computed } from 'vue'
 import VerdictMark from '../ui/VerdictMark.vue'
+import ContactRecord from './record/ContactRecord.vue'
 import RouteRecord from './record/RouteRecord.vue'
 import { useJob } from './shown-job.ts'
 import { useClosings, useEvents } from '../wire/queries.ts'
@@ -151,6 +152,7 @@ const print = () => window.print()
       </template>
     </section>
 
+    <ContactRecord :job="job" />
     <RouteRecord :job="job" :closings="closings.closings" />
 
     <section v-for="b in rounds" :key="b.number" class="round" :aria-label="buildName(b)">

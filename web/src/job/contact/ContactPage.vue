@@ -6,12 +6,15 @@ import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
+import { contactPairs } from '@moray/core/contact/as-set'
+import { marksOf, nextMark, PLACES, readBackOf } from '@moray/core/contact/read-back'
+import { useStorage } from '@vueuse/core'
 import { useContact } from '../../workers/use-contact.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { buildName } from '../setting-view.ts'
 import { useJob } from '../shown-job.ts'
-import { endsOf, marksOf, nextMark, ovalOf, pairsUp, PLACES, readBackOf, type Ends } from './mark-view.ts'
-import { asked, assumedText, pairsOf } from './pair-view.ts'
+import { endsOf, ovalOf, pairsUp, type Ends } from './mark-view.ts'
+import { asked, assumedText } from './pair-view.ts'
 import ReadBack from './ReadBack.vue'
 
 /** The contact pattern of a pair of gears: as computed from what the gauges say, and as it is seen; the one beside the other. */
@@ -23,20 +26,42 @@ const write = useJobWrite()
 const job = computed(() => store.job!)
 const build = computed(() => job.value.builds.at(-1)!)
 const open = computed(() => job.value.acceptance?.build !== build.value.number)
-const pairs = computed(() => pairsOf(job.value.sheet, build.value.assessment))
+const pairs = computed(() => contactPairs(job.value.sheet, build.value.assessment))
 const shown = computed(() => pairs.value.find((p) => p.pair.id === route.query.pair) ?? pairs.value[0])
 const computedPatches = useContact(() => asked(job.value.sheet, pairs.value))
 const marks = computed(() => (shown.value ? marksOf(build.value.patterns, shown.value.pair.id) : {}))
 const question = computed(() => shown.value && readBackOf(job.value.sheet, shown.value, marks.value))
+/** Why nothing can be computed of this pair; empty where it can. */
+const drawn = computed(() =>
+  shown.value?.pair.basis === 'drawn'
+    ? 'The teeth of this pair are only drawn: nobody has counted them and measured a diameter yet. Enter that on the sheet, and the pattern can be read.'
+    : '',
+)
 const stackOn = (gear: string | undefined) =>
   job.value.sheet.adjusters.find((a) => a.kind === 'shim' && a.moves === gear)?.label
 
 /** Where the next line goes. */
 const at = ref<{ place: number; flank: Flank }>({ place: 1, flank: 'drive' })
 const standing = computed(() => marks.value[at.value.place]?.[at.value.flank])
-/** What is drawn or set and not entered yet. */
-const draft = ref<number[] | null>(null)
-const reason = ref('')
+/** What is drawn or set and not entered yet, and why it is marked anew; kept in this browser, so that a reload loses nothing. */
+const key = `moray.draft.${job.value.id}.${build.value.number}.pattern`
+const kept = useStorage(key, {
+  pair: '',
+  place: 1,
+  flank: 'drive' as Flank,
+  line: [] as number[],
+  reason: '',
+})
+const draft = computed({
+  get: () => (kept.value.line.length ? kept.value.line : null),
+  set: (line) => {
+    kept.value = { ...kept.value, pair: shown.value?.pair.id ?? '', ...at.value, line: line ?? [] }
+  },
+})
+const reason = computed({
+  get: () => kept.value.reason,
+  set: (said) => (kept.value = { ...kept.value, reason: said }),
+})
 const MIDDLE: Ends = { toe: -0.45, heel: 0.35, root: -0.4, top: 0.4 }
 const ends = computed<Ends>(() =>
   draft.value && draft.value.length >= 6
@@ -63,9 +88,14 @@ function choose(place: number, flank: Flank) {
 }
 watch(
   () => shown.value?.pair.id,
-  () => {
-    const next = nextMark(marks.value)
-    choose(next.place, next.flank)
+  (pair) => {
+    // what was begun goes on
+    if (pair === kept.value.pair && kept.value.line.length)
+      at.value = { place: kept.value.place, flank: kept.value.flank }
+    else {
+      const next = nextMark(marks.value)
+      choose(next.place, next.flank)
+    }
   },
   { immediate: true },
 )
@@ -154,9 +184,12 @@ async function enter() {
         />
       </div>
       <p class="small soft">
-        Dashed: computed{{
-          shown.stands ? ' from depth and backlash as measured' : '; nothing is measured yet'
-        }}. Filled: as seen. {{ assumedText(shown.teeth.assumed) }} Drive is taken as the concave flank.
+        <template v-if="drawn">Filled: as seen. {{ drawn }}</template>
+        <template v-else>
+          Dashed: computed{{
+            shown.stands ? ' from depth and backlash as measured' : '; its backlash is not measured yet'
+          }}. Filled: as seen. {{ assumedText(shown.teeth.assumed) }} Drive is taken as the concave flank.
+        </template>
       </p>
     </section>
     <aside class="panel" aria-label="Due now">
@@ -196,6 +229,7 @@ async function enter() {
       <p v-else class="soft">Accepted as built: what was seen can be read, not changed.</p>
       <ReadBack
         :question="question"
+        :why-not="drawn"
         :pinion-stack="stackOn(shown.pair.pinion)"
         :gear-stack="stackOn(shown.pair.gear)"
       />

@@ -2,7 +2,8 @@
 import { computed } from 'vue'
 import { useContact } from '../../workers/use-contact.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
-import { asked, assumedText, pairsOf } from './pair-view.ts'
+import { contactPairs } from '@moray/core/contact/as-set'
+import { asked, assumedText } from './pair-view.ts'
 import PairContact from './PairContact.vue'
 
 /** The contact of every pair of gears as the gauges have it, and as it would be with other stacks. */
@@ -14,7 +15,7 @@ const props = defineProps<{
 }>()
 
 const pairs = computed(() =>
-  pairsOf(props.job.sheet, props.build.assessment).filter((p) => p.stands !== undefined),
+  contactPairs(props.job.sheet, props.build.assessment).filter((p) => p.stands !== undefined),
 )
 const change = computed(() =>
   Object.fromEntries(

@@ -8,6 +8,8 @@ import { useCalc } from '../../workers/use-calc.ts'
 /** What the marked patches say in millimetres and in shims, beside what the gauges say. */
 const props = defineProps<{
   question: PatternReadInput | undefined
+  /** Why it can never be read here; empty where it can. */
+  whyNot: string
   /** Labels of the stacks that move pinion and gear. */
   pinionStack?: string
   gearStack?: string
@@ -64,7 +66,8 @@ const KIND = {
 <template>
   <section aria-label="Read back">
     <h3>Read back</h3>
-    <p v-if="!question" class="soft">
+    <p v-if="whyNot" class="caution">{{ whyNot }}</p>
+    <p v-else-if="!question" class="soft">
       Mark drive and coast at one place, and the pattern is read back into millimetres.
     </p>
     <p v-else-if="failure" class="fault" role="alert">{{ failure }}</p>
@@ -72,7 +75,7 @@ const KIND = {
     <template v-else>
       <p class="lead">{{ KIND[read.kind] }}</p>
       <p>{{ read.meaning.means }} {{ read.kind === 'setting' ? read.meaning.moves : '' }}</p>
-      <table>
+      <table class="ledger">
         <caption class="sr-only">
           How far pinion and gear stand from right, outward positive
         </caption>
@@ -133,21 +136,6 @@ td .small {
 }
 .lead {
   font-size: var(--t-lead);
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-  margin: 0.5rem 0;
-}
-th {
-  text-align: left;
-  font-weight: 400;
-}
-th,
-td {
-  border-top: 1px solid var(--line);
-  padding: 0.3rem 0.3rem 0.3rem 0;
-  vertical-align: top;
 }
 .shims li {
   display: flex;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Adjuster } from '@moray/core/drives/sheet'
-import { stepsPerTurn } from '@moray/core/drives/sheet'
-import { turnedBetween, turnedText } from '@moray/core/setting/turned'
+import { lockStepMm } from '@moray/core/drives/sheet'
+import { stepsLeft, turnedBetween, turnedText } from '@moray/core/setting/turned'
 import { computed } from 'vue'
 import { useUnits } from '../../ui/units.ts'
 import { buildName } from '../setting-view.ts'
@@ -14,16 +14,12 @@ defineEmits<{ decide: [] }>()
 const units = useUnits()
 const at = (b: ShownBuild) => b.state.stacks[props.carrier.id]!
 const way = computed(() => {
-  const notch = props.carrier.leadMm! / stepsPerTurn(props.carrier)
+  const notch = lockStepMm(props.carrier)
   return props.carrier.notches
     ? `${props.carrier.notches} notches to a turn of ${units.both(props.carrier.leadMm!, 2)}: one notch is ${units.both(notch, 3)}.`
     : `A turn is ${units.both(props.carrier.leadMm!, 2)}; it locks anywhere.`
 })
-const left = computed(() => {
-  const step = props.carrier.leadMm! / stepsPerTurn(props.carrier)
-  const more = (mm: number) => Math.floor(Math.abs(mm - at(props.build)) / step + 1e-9)
-  return { in: more(props.carrier.maxMm), out: more(props.carrier.minMm) }
-})
+const left = computed(() => stepsLeft(props.carrier, at(props.build)))
 const rounds = computed(() =>
   props.job.builds.map((b, i) => ({
     number: b.number,
@@ -43,7 +39,7 @@ const rounds = computed(() =>
       <li>From loose to tight, so that the play of the thread always lies on one side.</li>
       <li>Bearing nut, then lock; read again after locking: it pulls.</li>
     </ul>
-    <table>
+    <table class="ledger">
       <caption class="sr-only">
         Where it stood, round by round
       </caption>
@@ -72,20 +68,6 @@ const rounds = computed(() =>
   margin: 0.6rem 0;
   padding-left: 1.1rem;
   list-style: square;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th {
-  text-align: left;
-  font-weight: 400;
-}
-th,
-td {
-  border-top: 1px solid var(--line);
-  padding: 0.3rem 0.3rem 0.3rem 0;
-  vertical-align: top;
 }
 tr.here {
   box-shadow: inset 5px 0 0 var(--lamp);

@@ -87,7 +87,7 @@ const said = computed(
   <section aria-label="Trials">
     <ChartFrame :option="option" :height="240" :label="said" />
     <div class="scroll" tabindex="0" role="group" aria-label="Trials, read and promised">
-      <table>
+      <table class="ledger">
         <caption class="sr-only">
           What was read in every build, and what was promised
         </caption>
@@ -122,7 +122,7 @@ const said = computed(
       </table>
     </div>
     <div v-if="answers.length" class="scroll" tabindex="0" role="group" aria-label="How it answers">
-      <table>
+      <table class="ledger">
         <caption class="small soft">
           How it answers, per 0.10 mm of stack
         </caption>
@@ -167,25 +167,11 @@ const said = computed(
   overflow-x: auto;
   margin-top: 0.6rem;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
 caption {
   text-align: left;
 }
-th {
-  text-align: left;
-  font-weight: 400;
-}
 th .small {
   display: block;
-}
-th,
-td {
-  border-top: 1px solid var(--line);
-  padding: 0.3rem 0.6rem 0.3rem 0;
-  vertical-align: top;
 }
 .promised {
   display: block;
