@@ -128,14 +128,12 @@ async function solve() {
   stopped.value = false
   soFar.value = null
   chosen.value = 0
-  emit('preview', null)
   try {
     const answer = await calc.run<ShimSolveResult>('shim-solve', question.value)
     if (mine !== asked.value) return
     if (answer === 'cancelled') stopped.value = true
     else {
       result.value = answer
-      show(0)
       focusDue()
     }
   } catch (e) {
@@ -151,10 +149,22 @@ onMounted(() => {
 })
 watch(asked, solve)
 
-function show(i: number) {
-  chosen.value = i
-  emit('preview', result.value?.plans[i] ?? null)
+const own = ref(false)
+const supposing = ref(false)
+/** Either is left to the plan that was looked at. */
+function suppose(on: boolean, byHand: boolean) {
+  supposing.value = on
+  own.value = byHand
+  idea.value = null
 }
+/** Stacks moved or put together by hand, while that is open. */
+const idea = ref<ShimPlan | null>(null)
+/** One place says what the drawing shows: a search that ends meanwhile must not put its plan over what somebody is moving. */
+const shown = computed(() => {
+  if (!solving.value) return null
+  return supposing.value || own.value ? idea.value : (result.value?.plans[chosen.value] ?? null)
+})
+watch(shown, (plan) => emit('preview', plan))
 /** The plan that is about to be built: asked once. */
 const building = ref<ShimPlan | null>(null)
 const buildingOpen = computed({
@@ -205,17 +215,8 @@ async function acceptNow(reason?: string) {
   asking.value = false
   sure.value = false
   again.value = false
-  emit('preview', null)
   // the dialog leaves the focus nowhere: on to what is said now
   focusDue()
-}
-const own = ref(false)
-/** Leaving it, the drawing goes back to the plan that is looked at. */
-const supposing = ref(false)
-function suppose() {
-  supposing.value = !supposing.value
-  own.value = false
-  emit('preview', supposing.value ? null : (result.value?.plans[chosen.value] ?? null))
 }
 const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id)?.label ?? id
 </script>
@@ -388,13 +389,13 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
                 :open="chosen === i"
                 :busy="take.busy.value"
                 :fits="result.status === 'fit'"
-                @open="show(i)"
+                @open="chosen = i"
                 @take="building = plan"
               />
             </li>
           </ol>
         </template>
-        <button type="button" class="texty" :aria-expanded="supposing" @click="suppose">
+        <button type="button" class="texty" :aria-expanded="supposing" @click="suppose(!supposing, false)">
           {{ supposing ? 'Leave what if' : 'What if: move a stack and see' }}
         </button>
         <WhatIf
@@ -402,10 +403,10 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
           :job="job"
           :question="question"
           :busy="take.busy.value"
-          @preview="(p) => emit('preview', p)"
+          @preview="(p: ShimPlan | null) => (idea = p)"
           @take="(plan: ShimPlan) => (building = plan)"
         />
-        <button type="button" class="texty" :aria-expanded="own" @click="own = !own">
+        <button type="button" class="texty" :aria-expanded="own" @click="suppose(false, !own)">
           {{ own ? 'Close your own stacks' : 'Put stacks together yourself' }}
         </button>
         <OwnStacks
@@ -414,7 +415,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
           :build="build"
           :question="question"
           :busy="take.busy.value"
-          @preview="(p) => emit('preview', p)"
+          @preview="(p: ShimPlan | null) => (idea = p)"
           @take="(plan: ShimPlan) => (building = plan)"
         />
       </section>
