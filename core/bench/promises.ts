@@ -1,6 +1,7 @@
 import { demoSheets } from '../src/drives/sheets/index.ts'
 import { shimSolve } from '../src/setting/shim-solve.ts'
 import { isSettable, solverInput } from '../src/setting/assess.ts'
+import { settingMeasures } from '../src/setting/measures.ts'
 import { measureBuild, trulyIn, virtualCase } from '../src/simulation/virtual-case.ts'
 import { random } from '../tests/refused.ts'
 
@@ -24,9 +25,9 @@ for (const sheet of demoSheets.filter(isSettable)) {
     if (result.status !== 'fit' || !plan) continue
     plans++
     promised += plan.probability
-    const measures = sheet.measures.filter((m) => plan.predicted[m.id])
+    const measures = settingMeasures(sheet).filter((m) => plan.predicted[m.id])
     const stacks = Object.fromEntries(Object.entries(plan.stacks).map(([id, s]) => [id, s.thicknessMm]))
-    if (trulyIn({ ...gearcase, sheet: { ...sheet, measures } }, stacks)) landed++
+    if (trulyIn(gearcase, stacks, measures)) landed++
   }
   process.stdout.write(
     `${JSON.stringify({ what: 'promise over 500 seeds', sheet: sheet.id, plans, promised: Math.round(promised * 10) / 10, landed })}\n`,

@@ -94,8 +94,8 @@ async function grow(from: number, to: number) {
       select 'g' || n, number, plan, by_person, at from build, generate_series(${from}, ${to - 1}) n where job_id = 'lomvi-done';
     insert into acceptance (build_id, by_person, at)
       select b.id, b.by_person, b.at from build b where b.job_id like 'g%' and b.number = 1 and not exists (select 1 from acceptance a where a.build_id = b.id);
-    insert into reading (build_id, measure, raw_mm, value_mm, text, unit, gauge_id, gauge_overdue, resolution, mpe, repeatability, by_person, at)
-      select b.id, r.measure, r.raw_mm, r.value_mm, r.text, r.unit, r.gauge_id, r.gauge_overdue, r.resolution, r.mpe, r.repeatability, r.by_person, r.at
+    insert into reading (build_id, measure, raw, value, text, unit, gauge_id, gauge_overdue, resolution, mpe, repeatability, by_person, at)
+      select b.id, r.measure, r.raw, r.value, r.text, r.unit, r.gauge_id, r.gauge_overdue, r.resolution, r.mpe, r.repeatability, r.by_person, r.at
       from build b, (select r.* from reading r join build x on x.id = r.build_id where x.job_id = 'lomvi-done') r, generate_series(1, 2)
       where b.job_id like 'g%' and not exists (select 1 from reading y where y.build_id = b.id);
     insert into stack (build_id, location, by_person, at)

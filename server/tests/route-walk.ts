@@ -1,5 +1,5 @@
 import type { JudgedJob } from '@moray/core/job/judged'
-import type { Measure } from '@moray/core/drives/sheet'
+import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { isCarrier, shimAdjusters } from '@moray/core/drives/sheet'
 import { turnedBetween } from '@moray/core/setting/turned'
 import { isCondemned } from '@moray/core/job/bench-row'
@@ -136,8 +136,8 @@ async function enterStacks(w: Walker, job: JudgedJob): Promise<JudgedJob> {
 }
 
 /** What a gauge shows when the measure truly is `value`. */
-function rawOf(measure: Measure, value: number): number {
-  if (measure.kind !== 'depth') return value
+function rawOf(measure: SetMeasure, value: number): number {
+  if (measure.kind !== 'depth') return Math.abs(value)
   const { how } = measure
   if (how.method === 'master-drop') return 50.003 - value
   return how.method === 'arbor'
@@ -150,16 +150,18 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   for (let round = 0; round < 6; round++) {
     const build = last.builds.at(-1)!
     const { stacks } = build.state
-    for (const m of last.sheet.measures) {
+    for (const m of build.asked) {
+      if (build.state.carried?.includes(m.id)) continue
       const truth = trueReading(w.gearcase, m.id, { ...w.gearcase.stacks, ...stacks })
       for (let i = build.readings.filter((r) => r.measure === m.id).length; i < m.readings; i++)
         last = await post(w, '/readings', {
           build: build.number,
           measure: m.id,
-          text: `${rawOf(m, truth).toFixed(3)} mm`,
-          unit: 'mm',
-          gaugeId: m.kind === 'depth' ? 'g01' : 'g02',
+          text: `${rawOf(m, truth).toFixed(3)} ${unitOf(m)}`,
+          unit: unitOf(m),
+          gaugeId: m.kind === 'depth' ? 'g01' : m.kind === 'rolling-torque' ? 'g09' : 'g02',
           confirmed: true,
+          ...(m.kind === 'crush' ? { as: truth < 0 ? 'float' : 'gap' } : {}),
         })
     }
     const now = last.builds.at(-1)!

@@ -10,6 +10,7 @@ export const READ = {
   depth: ['11.48', '11.485', '11.48'],
   'backlash-forward': ['.62', '.63', '.62'],
   'backlash-reverse': ['.80', '.80', '.81'],
+  'bearing:driveshaft-lower': ['.60'],
 }
 
 export async function enterFound(app: TestApp, job = JOB): Promise<JudgedJob> {
@@ -35,12 +36,13 @@ export async function enterReadings(
   let last: JudgedJob | undefined
   for (const [measure, texts] of Object.entries(read))
     for (const text of texts) {
-      const gaugeId = measure === 'depth' ? 'g01' : 'g05'
+      const torque = measure.startsWith('bearing:')
+      const gaugeId = torque ? 'g09' : measure === 'depth' ? 'g01' : 'g05'
       const { status, body } = await app.change(`/api/jobs/${job}/readings`, {
         build,
         measure,
         text,
-        unit: 'mm',
+        unit: torque ? 'Nm' : 'mm',
         gaugeId,
       })
       expect(status, JSON.stringify(body)).toBe(201)

@@ -24,12 +24,12 @@ function build(stacks: Record<string, number>, readings: Record<string, number[]
       ...who,
     })),
     readings: Object.entries(readings).flatMap(([measure, values]) =>
-      values.map((valueMm) => ({
+      values.map((value) => ({
         id: ++id,
         measure,
-        rawMm: valueMm,
-        valueMm,
-        text: `${valueMm}`,
+        raw: value,
+        value,
+        text: `${value}`,
         unit: 'mm',
         gaugeId: 'g',
         gaugeName: 'Gauge',

@@ -19,8 +19,8 @@ enableAutoUnmount(afterEach)
 const reading = (by: string, at: string): ReadingEntry => ({
   id: 7,
   measure: 'backlash-forward',
-  rawMm: 0.62,
-  valueMm: 0.62,
+  raw: 0.62,
+  value: 0.62,
   text: '.62',
   unit: 'mm',
   gaugeId: 'g02',

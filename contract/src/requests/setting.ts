@@ -1,9 +1,23 @@
 import { FLANKS, type Flank } from '@moray/core/contact/flank'
-import { Flag, Many, Num, Numbers, OneOf, Text, Whole } from '../fields/decorators.ts'
+import { Flag, Many, Num, Numbers, OneOf, Text, Texts, Whole } from '../fields/decorators.ts'
 
 /** How a bare number in a reading is meant; everything is stored in mm. */
 export const LENGTH_UNITS = ['mm', 'h', 't', 'in'] as const
 export type LengthUnit = (typeof LENGTH_UNITS)[number]
+/** The same of a torque; stored in Nm. */
+export const TORQUE_UNITS = ['Nm', 'inlb', 'ftlb'] as const
+export type TorqueUnit = (typeof TORQUE_UNITS)[number]
+export const READING_UNITS = [...LENGTH_UNITS, ...TORQUE_UNITS] as const
+export type ReadingUnit = (typeof READING_UNITS)[number]
+
+/** A place along a swing, and what was read there. */
+export class SwingSample {
+  @Num({ what: 'place along the swing, in any even steps', min: -1000, max: 1000 })
+  at!: number
+
+  @Text({ what: 'the reading there, in bench notation', min: 1, max: 60 })
+  text!: string
+}
 
 /** One piece of a stack as found: typed in bench notation, or taken to be like a line of the drawer. */
 export class FoundPiece {
@@ -41,8 +55,33 @@ export class TakeReading {
   @Text({ what: 'the reading in bench notation', min: 1, max: 60 })
   text!: string
 
-  @OneOf({ what: 'unit of a bare number', values: LENGTH_UNITS })
-  unit!: LengthUnit
+  @OneOf({ what: 'unit of a bare number', values: READING_UNITS })
+  unit!: ReadingUnit
+
+  @OneOf({
+    what: 'under a cover: gap, or float of the ring; at a bearing without preload: its play',
+    values: ['gap', 'float', 'play'],
+    optional: true,
+  })
+  as?: 'gap' | 'float' | 'play'
+
+  @Text({ what: 'drag of lips that are in already, in bench notation', optional: true, max: 60 })
+  drag?: string
+
+  @Flag({ what: 'the bearings have run already', optional: true })
+  runIn?: boolean
+
+  @Texts({ what: 'what was ticked before it', optional: true, most: 12, long: 200 })
+  ticked?: string[]
+
+  @Texts({ what: 'what was not', optional: true, most: 12, long: 200 })
+  unticked?: string[]
+
+  @Many(() => SwingSample, { what: 'readings along a swing instead of one', optional: true, most: 60 })
+  swing?: SwingSample[]
+
+  @OneOf({ what: 'which turning point of the swing is meant', values: ['highest', 'lowest'], optional: true })
+  extreme?: 'highest' | 'lowest'
 
   @Text({ what: 'gauge that was used', min: 1, max: 40 })
   gaugeId!: string
@@ -67,8 +106,8 @@ export class SupersedeReading {
   @Text({ what: 'the reading that takes its place, in bench notation', optional: true, max: 60 })
   text?: string
 
-  @OneOf({ what: 'unit of a bare number', values: LENGTH_UNITS, optional: true })
-  unit?: LengthUnit
+  @OneOf({ what: 'unit of a bare number', values: READING_UNITS, optional: true })
+  unit?: ReadingUnit
 }
 
 export class TrialPiece {

@@ -147,8 +147,12 @@ export class AdjusterRow extends AlongShaft {
   @Num({ what: 'stack to begin with', unit: 'mm', min: 0, max: 100, optional: true })
   startMm?: number
 
-  @OneOf({ what: 'how it is found', values: ['readings', 'case-and-gear', 'crush'], optional: true })
-  setBy?: 'readings' | 'case-and-gear' | 'crush'
+  @OneOf({
+    what: 'how it is found',
+    values: ['readings', 'case-and-gear', 'crush', 'preload'],
+    optional: true,
+  })
+  setBy?: 'readings' | 'case-and-gear' | 'crush' | 'preload'
 
   @Num({ what: 'travel for a turn of a threaded carrier', unit: 'mm', min: 0.1, max: 20, optional: true })
   leadMm?: number
@@ -172,6 +176,15 @@ export class BearingSetting {
 
   @Num({ what: 'crush', unit: 'mm', min: 0, max: 1, optional: true })
   crushMm?: number
+
+  @Num({ what: 'what the crush may differ by', unit: 'mm', min: 0.001, max: 1, optional: true })
+  toleranceMm?: number
+
+  @RowId({ what: 'the stack that sets it', optional: true })
+  by?: string
+
+  @Num({ what: 'change of the torque for 1 mm of its stack, Nm', min: -200, max: 200, optional: true })
+  nmPerMm?: number
 
   @OneOf({ what: 'where its shims sit', values: ['bearing', 'cover'], optional: true })
   shimsAt?: 'bearing' | 'cover'

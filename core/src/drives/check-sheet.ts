@@ -64,7 +64,11 @@ export function checkSheet(sheet: DriveSheet): void {
     if (a.startMm < a.minMm || a.startMm > a.maxMm)
       say(`${at}.startMm`, `is ${a.startMm}; allowed is ${a.minMm} to ${a.maxMm} mm`)
   })
-  sheet.bearings.forEach((b, i) => refer(`bearings[${i}].axis`, b.axis, axes))
+  const adjusters = new Set(sheet.adjusters.map((a) => a.id))
+  sheet.bearings.forEach((b, i) => {
+    refer(`bearings[${i}].axis`, b.axis, axes)
+    if (b.setting?.by !== undefined) refer(`bearings[${i}].setting.by`, b.setting.by, adjusters)
+  })
   sheet.seals.forEach((s, i) => refer(`seals[${i}].axis`, s.axis, axes))
   sheet.belts?.forEach((b, i) =>
     b.pulleys.forEach((p, k) => refer(`belts[${i}].pulleys[${k}].axis`, p.axis, axes)),

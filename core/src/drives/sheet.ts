@@ -144,8 +144,8 @@ export interface Adjuster {
   maxMm: number
   maxPieces: number
   startMm: number
-  /** How this stack is found; only `readings` stacks are moved by the solver. @default 'readings' */
-  setBy?: 'readings' | 'case-and-gear' | 'crush'
+  /** How this stack is found; a `case-and-gear` stack is not moved by the solver. @default 'readings' */
+  setBy?: 'readings' | 'case-and-gear' | 'crush' | 'preload'
   leadMm?: number
   notches?: number
   /** The sheet's own rule of thumb: change of a measure per mm of this stack. Replaces the geometry's. */
@@ -159,9 +159,25 @@ export interface Bearing {
   axis: string
   atMm: number
   setting?:
-    | { kind: 'rolling-torque'; newNm: Window; runInNm?: Window }
-    /** Where the shims sit that set the crush. @default 'bearing' */
-    | { kind: 'crush'; crushMm: number; shimsAt?: 'bearing' | 'cover' }
+    | {
+        kind: 'rolling-torque'
+        newNm: Window
+        runInNm?: Window
+        /** Id of the stack that sets it; left out where a nut does. */
+        by?: string
+        /** Change of the torque per mm of that stack; negative when a thicker one slackens. */
+        nmPerMm?: number
+      }
+    | {
+        kind: 'crush'
+        crushMm: number
+        /** What is still right beside it. */
+        toleranceMm?: number
+        /** Where the shims sit that set it. @default 'bearing' */
+        shimsAt?: 'bearing' | 'cover'
+        /** Id of the stack that sets it; the one that is set by crush when left out. */
+        by?: string
+      }
 }
 
 export interface Seal {
@@ -237,10 +253,10 @@ export function settableAdjusters(sheet: DriveSheet): Adjuster[] {
   return sheet.adjusters.filter((a) => a.kind === 'shim' || isCarrier(a))
 }
 
-/** What the solver may change. */
+/** What the solver may change: stacks that move a gear and are found by readings, and those that set a bearing. */
 export function solvableAdjusters(sheet: DriveSheet): Adjuster[] {
-  return settableAdjusters(sheet).filter(
-    (a) => (a.setBy ?? 'readings') === 'readings' && a.moves !== undefined,
+  return settableAdjusters(sheet).filter((a) =>
+    (a.setBy ?? 'readings') === 'readings' ? a.moves !== undefined : a.setBy !== 'case-and-gear',
   )
 }
 

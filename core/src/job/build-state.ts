@@ -11,6 +11,12 @@ export function buildState({ stacks, readings }: Pick<BuildRecord, 'stacks' | 'r
     pieces[s.location] = s.pieces.map((p) => p.id)
   }
   for (const r of readings)
-    if (!r.superseded) (state.readings[r.measure] ??= []).push({ valueMm: r.valueMm, gauge: r.gauge })
+    if (!r.superseded)
+      (state.readings[r.measure] ??= []).push({
+        value: r.value,
+        gauge: r.gauge,
+        ...(r.how ? { how: r.how } : {}),
+        ...(r.clockDeg === null ? {} : { clockDeg: r.clockDeg }),
+      })
   return state
 }

@@ -1,5 +1,6 @@
 import type { Flank } from '../contact/flank.ts'
 import type { Outline } from '../contact/marked.ts'
+import type { ReadingHow } from '../setting/assess.ts'
 import type { LoopWhy } from '../route/loops.ts'
 import type { ScopeMode } from '../route/scope.ts'
 import type { Grade } from '../inspection/criteria.ts'
@@ -40,9 +41,9 @@ export type CompactStack = [
 export type CompactReading = [
   id: number,
   measure: string,
-  rawMm: number,
+  raw: number,
   /** null: read directly. */
-  valueMm: number | null,
+  value: number | null,
   text: string,
   unit: string,
   gaugeId: string,
@@ -56,6 +57,7 @@ export type CompactReading = [
   more: {
     masterMm?: number
     clockDeg?: number
+    how?: ReadingHow
     note?: string
     superseded?: [...Gone, replacedBy: number | null]
   } | null,
@@ -206,14 +208,14 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
     superseded: gone(superseded),
   })
   const reading = (r: CompactReading): ReadingEntry => {
-    const [id, measure, rawMm, valueMm, text, unit, gaugeId, overdue, resolution, mpe, repeatability] = r
+    const [id, measure, raw, value, text, unit, gaugeId, overdue, resolution, mpe, repeatability] = r
     const [, , , , , , , , , , , by, at, more] = r
     const { superseded } = more ?? {}
     return {
       id,
       measure,
-      rawMm,
-      valueMm: valueMm ?? rawMm,
+      raw,
+      value: value ?? raw,
       text,
       unit,
       gaugeId,
@@ -222,6 +224,7 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
       gauge: { resolution, mpe, repeatability },
       masterMm: more?.masterMm ?? null,
       clockDeg: more?.clockDeg ?? null,
+      how: more?.how ?? null,
       note: more?.note ?? null,
       by: name(by),
       at: iso(at),

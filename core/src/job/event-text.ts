@@ -1,5 +1,5 @@
 import { turnedText } from '../setting/turned.ts'
-import { showBoth } from '../units/format.ts'
+import { inWords, showBoth } from '../units/format.ts'
 import type {
   DrawerChange,
   EventEntry,
@@ -12,6 +12,8 @@ import type {
 } from './event.ts'
 
 const mm = (value: number) => showBoth(value, 3)
+const figure = (length?: number, torque?: number) =>
+  torque === undefined ? mm(length!) : inWords(Number(torque.toFixed(3)), 'Nm')
 const why = (reason: string | undefined) => (reason ? ` (${reason})` : '')
 
 /** One event as a sentence for the history. */
@@ -31,10 +33,11 @@ function sentence(e: Happened): string {
       return `${label} as found: ${pieces} pieces, ${mm(e.data.mm)}${again}`
     }
     case 'reading':
-      return `${e.data.label}: ${mm(e.data.mm)} with ${e.data.gauge}`
+      return `${e.data.label}: ${figure(e.data.mm, e.data.nm)} with ${e.data.gauge}`
     case 'superseded': {
-      const now = e.data.nowMm === undefined ? '' : `, now ${mm(e.data.nowMm)}`
-      return `${e.data.label}: ${mm(e.data.mm)} set aside${now}: ${e.data.reason}`
+      const { nowMm, nowNm } = e.data
+      const now = nowMm === undefined && nowNm === undefined ? '' : `, now ${figure(nowMm, nowNm)}`
+      return `${e.data.label}: ${figure(e.data.mm, e.data.nm)} set aside${now}: ${e.data.reason}`
     }
     case 'trial': {
       const stacks = e.data.stacks.map((s) =>

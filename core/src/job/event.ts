@@ -6,12 +6,15 @@ import type { Turned } from '../setting/turned.ts'
  */
 export type Told = { subject: string } & Happened
 
+/** A reading: a length, or a torque. */
+type Figure = { mm: number; nm?: undefined } | { nm: number; mm?: undefined }
+
 export type Happened =
   | { kind: 'opened'; data: { number: string; sheet: string; boat: string } }
   | { kind: 'note'; data: { text: string } }
   | { kind: 'stack'; data: { label: string; pieces: number; mm: number; wasMm?: number; reason?: string } }
-  | { kind: 'reading'; data: { label: string; mm: number; gauge: string } }
-  | { kind: 'superseded'; data: { label: string; mm: number; nowMm?: number; reason: string } }
+  | { kind: 'reading'; data: Figure & { label: string; gauge: string } }
+  | { kind: 'superseded'; data: Figure & { label: string; nowMm?: number; nowNm?: number; reason: string } }
   | {
       kind: 'trial'
       data: { number: number; stacks: { label: string; mm: number; turned?: Turned }[] }

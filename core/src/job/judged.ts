@@ -1,4 +1,4 @@
-import { withCarriers, type DriveSheet } from '../drives/sheet.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
 import type { Facts } from '../route/facts.ts'
 import { progressOf, type Progress } from '../route/progress.ts'
 import { withLists } from '../route/lists.ts'
@@ -6,28 +6,12 @@ import { withLoops } from '../route/loops.ts'
 import type { Plan } from '../route/plan.ts'
 import type { Route } from '../route/route.ts'
 import { routeOf } from '../route/route-of.ts'
-import {
-  assess,
-  checkPrediction,
-  type Assessment,
-  type BuildState,
-  type PredictionCheck,
-} from '../setting/assess.ts'
-import { buildState } from './build-state.ts'
 import { doneSteps } from './closings.ts'
 import { jobPlan, ordersOf } from './job-plan.ts'
+import { judgeBuilds, type JudgedBuild } from './judge-builds.ts'
 import { knownFacts } from './known-facts.ts'
 import type { BuildRecord, JobRecord, ShopWays } from './record.ts'
 import { standingOf, type Standing } from './standing.ts'
-
-export interface JudgedBuild extends BuildRecord {
-  kind: 'found' | 'trial'
-  /** What counts of it. */
-  state: BuildState
-  assessment: Assessment
-  /** What was promised against what was read. */
-  check: PredictionCheck[]
-}
 
 /** A job with all that is judged about it. Server and browser judge with this one function. */
 export interface JudgedJob extends Omit<JobRecord, 'builds'> {
@@ -58,21 +42,10 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
     throw new Error(
       `job ${record.id} needs sheet ${record.sheetId} ${record.sheetVersion}, not ${sheet.id} ${sheet.version}`,
     )
-  const builds = record.builds.map((b): JudgedBuild => {
-    const counted = buildState(b)
-    const state = { ...counted, stacks: withCarriers(sheet, counted.stacks) }
-    const assessment = assess(sheet, state)
-    return {
-      ...b,
-      kind: b.number === 0 ? 'found' : 'trial',
-      state,
-      assessment,
-      check: b.plan ? checkPrediction(b.plan.predicted, assessment) : [],
-    }
-  })
-  const newest = builds.at(-1)!
   const plan = jobPlan(record, sheet, ways)
-  const facts = knownFacts(record, sheet, ways, now, plan)
+  const builds = judgeBuilds(record, sheet, plan)
+  const newest = builds.at(-1)!
+  const facts = knownFacts(record, sheet, ways, now, plan, builds)
   const done = doneSteps(record.closings)
   const route = withLists(withLoops(routeOf(sheet), sheet, record.loops), facts, {
     orders: ordersOf(record).map((o) => o.name),

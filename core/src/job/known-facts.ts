@@ -10,9 +10,11 @@ import { planFacts, type Plan } from '../route/plan.ts'
 import { routeOf } from '../route/route-of.ts'
 import { chosenSchool, schools } from '../route/schools.ts'
 import { leftOnBench, lies, stillIn } from './bench-row.ts'
+import { bearingMeasures } from '../setting/measures.ts'
 import { buildState } from './build-state.ts'
 import { closingOf, counted } from './closings.ts'
 import { dogAlone, hasOutgrown, jobPlan, ordersOf, ungraded } from './job-plan.ts'
+import { baredAt, judgeBuilds, type JudgedBuild } from './judge-builds.ts'
 import type { JobRecord, Partner, ShopWays } from './record.ts'
 
 const DAY_MS = 86_400_000
@@ -23,6 +25,7 @@ const MINUTE_MS = 60_000
  * follows from both.
  * @param now for what waits: rings age until the case closes over them
  * @param plan what its scope comes to, where that is known already
+ * @param builds as they are judged, where that is known already
  */
 export function knownFacts(
   record: JobRecord,
@@ -30,11 +33,11 @@ export function knownFacts(
   ways: ShopWays,
   now: Date,
   plan: Plan = jobPlan(record, sheet, ways),
+  builds: readonly JudgedBuild[] = judgeBuilds(record, sheet, plan),
 ): Facts {
   const facts: Record<string, FactValue> = {}
   const standing = counted(record.closings)
   const route = withLoops(routeOf(sheet), sheet, record.loops)
-  const bares = new Set(route.steps.filter((s) => s.bares).map((s) => s.id))
   for (const c of standing) Object.assign(facts, c.answers)
   facts['job.water'] = record.water
   const own = Object.fromEntries(record.schools.map((s) => [s.school, s.choice]))
@@ -50,7 +53,7 @@ export function knownFacts(
   )
   // what was read and accepted before the case was bare is how it was found; the rebuild is measured after that
   const newest = record.builds.at(-1)!
-  const bared = Math.max(...standing.filter((c) => bares.has(c.step)).map((c) => Date.parse(c.at)))
+  const bared = baredAt(record, sheet)
   const since = (at: string) => Number.isFinite(bared) && Date.parse(at) >= bared
   facts['setting.accepted'] =
     newest.acceptance !== null &&
@@ -58,8 +61,10 @@ export function knownFacts(
     newest.readings.every((r) => r.superseded !== null || since(r.at))
   facts['setting.before-bare'] =
     Number.isFinite(bared) && newest.readings.some((r) => r.superseded === null && !since(r.at))
+  for (const m of bearingMeasures(sheet))
+    facts[`setting.set.${m.id}`] = builds.at(-1)!.assessment.measures[m.id]!.judgement?.verdict === 'in'
   for (const [id, readings] of Object.entries(found.readings))
-    facts[`setting.found.${id}`] = spread(readings.map((r) => r.valueMm)).mean
+    facts[`setting.found.${id}`] = spread(readings.map((r) => r.value)).mean
   for (const [id, mm] of Object.entries(buildState(newest).stacks)) facts[`setting.stack.${id}`] = mm
 
   facts['row.missing'] = stillIn(sheet.parts, record.row).filter((s) => off.has(s.part.id)).length

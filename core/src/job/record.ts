@@ -2,7 +2,7 @@ import type { Flank } from '../contact/flank.ts'
 import type { Outline } from '../contact/marked.ts'
 import type { Grade } from '../inspection/criteria.ts'
 import type { Estimate } from '../inspection/estimate.ts'
-import type { GaugeSpec } from '../setting/assess.ts'
+import type { GaugeSpec, ReadingHow } from '../setting/assess.ts'
 import type { Prediction } from '../setting/shim-solve.ts'
 import type { RepairLoop } from '../route/loops.ts'
 import type { Scope } from '../route/scope.ts'
@@ -93,18 +93,20 @@ export interface StackEntry {
 export interface ReadingEntry {
   id: number
   measure: string
-  /** What the gauge showed, mm. */
-  rawMm: number
-  /** What is judged, mm. */
-  valueMm: number
+  /** What the gauge showed, mm; of a torque Nm. */
+  raw: number
+  /** What is judged, in the same unit as its window. */
+  value: number
   text: string
   unit: string
   gaugeId: string
   gaugeName: string
   /** The gauge was past its calibration date when the reading was taken. */
   gaugeOverdue: boolean
-  /** What the gauge was worth when the reading was taken, mm. */
+  /** What the gauge was worth when the reading was taken. */
   gauge: GaugeSpec
+  /** How it was taken; null where there is nothing to say of it. */
+  how: ReadingHow | null
   masterMm: number | null
   clockDeg: number | null
   note: string | null

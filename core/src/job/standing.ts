@@ -1,3 +1,4 @@
+import { settingMeasures } from '../setting/measures.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import type { Progress } from '../route/progress.ts'
 import { isSettable, type Assessment } from '../setting/assess.ts'
@@ -80,7 +81,7 @@ function settingWaits(sheet: DriveSheet, state: Assessment, build: number): Wait
     return { kind: 'stack', stack: next.stack, label, build }
   }
   if (next?.kind === 'reading') {
-    const { label } = sheet.measures.find((m) => m.id === next.measure)!
+    const { label } = settingMeasures(sheet).find((m) => m.id === next.measure)!
     return { kind: 'reading', measure: next.measure, label, build, missing: next.missing }
   }
   if (state.allIn) return { kind: 'accept', build }

@@ -17,25 +17,25 @@ const LEAST_FAR_MM = 1.5
 /**
  * Whether a reading is a likely blunder: a turn of the dial, another unit, a stop not reached. Asked about before it is taken, never
  * refused: the technician may mean it.
- * @param valueMm what would be judged
+ * @param value what would be judged
  * @param counted readings of the same thing that count already, mm
  * @param gauge its worth, mm
  * @param window of the measure; an open side is never missed
  */
 export function doubtOf(
-  valueMm: number,
+  value: number,
   counted: readonly number[],
   gauge: { resolution: number; mpe: number; repeatability: number },
   window: Window,
 ): Doubt | undefined {
   if (counted.length) {
     const { min, max, range } = spread(counted)
-    const byMm = Math.max(min - valueMm, valueMm - max)
+    const byMm = Math.max(min - value, value - max)
     const gaugeMm = Math.hypot(gauge.resolution, gauge.mpe, gauge.repeatability)
     return byMm > EXPLAINED * Math.max(gaugeMm, range) ? { kind: 'apart', byMm } : undefined
   }
   const { min = -Infinity, max = Infinity } = window
-  const byMm = Math.max(min - valueMm, valueMm - max)
+  const byMm = Math.max(min - value, value - max)
   const width = Number.isFinite(max - min) ? max - min : 0
   return byMm > Math.max(LEAST_FAR_MM, WIDTHS * width) ? { kind: 'far', byMm } : undefined
 }

@@ -78,11 +78,12 @@ export const GAUGE_KINDS = {
   'feeler-set': {
     ...length,
     label: 'Feeler set',
-    suits: ['feeler-block'],
+    suits: ['feeler-block', 'crush'],
     usual: { resolution: 0.01, mpe: 0.005, repeatability: 0.005 },
   },
   'beam-wrench': {
     ...torque,
+    suits: ['rolling-torque'],
     label: 'Beam torque wrench',
     usual: { resolution: 0.05, mpe: 0.06, repeatability: 0.03 },
   },

@@ -4,7 +4,6 @@ import { ratio } from '../gears/ratio.ts'
 import type { LeakPlan } from '../drives/bench-facts.ts'
 import { leakTest } from '../leak/leak-test.ts'
 import { runout, type Runout } from '../measuring/runout.ts'
-import { crush } from '../setting/crush.ts'
 import { parseReading } from '../units/notation.ts'
 import type { OutsideFacts } from './check-route.ts'
 import { holds, isKnown, type Facts, type FactValue } from './facts.ts'
@@ -18,6 +17,7 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'school.',
   'setting.stacks-known',
   'setting.accepted',
+  'setting.set.',
   'setting.stack.',
   'setting.found.',
   'setting.before-bare',
@@ -51,20 +51,12 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   ...['leak-found', 'leak-case', 'leak-joined'].flatMap((t) =>
     ['verdict', 'ml-per-min', 'u-ml-per-min', 'hold-needed-min'].map((f) => `${t}.${f}`),
   ),
-  'preload.',
-  'crush.stack',
-  'crush.built',
-  'crush.right',
   ...['close', 'prop'].flatMap((t) => ['torque-in', 'applied', 'set-from', 'set-to'].map((f) => `${t}.${f}`)),
   'anode.fits',
 ]
 
-/** A difference of two readings misses a limit that it stands on by no more than this, Nm. */
-const ROUNDING_NM = 1e-9
 /** Pressure steps that the shop's tester can show, kPa. */
 const TESTER_STEP_KPA = 0.5
-/** A stack of real shims comes this close to the one that was computed, mm. */
-const CRUSH_STEP_MM = 0.025
 /** Two readings of one backlash by one hand differ by less than this when nothing moved: twice the spread of each, mm. */
 export const CHECK_MM = 0.04
 /** Standard atmosphere, where nobody has read a barometer. */
@@ -100,8 +92,6 @@ export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
     ['leak-joined', joins?.oilJoint],
   ]
   for (const [test, plan] of plans) if (plan) follows(() => leakFacts(plan, test, all))
-  follows(() => preloadFacts(sheet, all))
-  follows(() => crushFacts(sheet, all))
   if (lockTabs) torqueFact('close', lockTabs.torqueNm, all)
   if (propeller?.kind === 'tabs') torqueFact('prop', propeller.torqueNm, all)
   const alloy = all['anode.alloy']
@@ -255,45 +245,6 @@ function leakFacts(plan: LeakPlan, test: LeakTestId, all: Mutable) {
   all[`${test}.ml-per-min`] = result.leakMlPerMin
   all[`${test}.u-ml-per-min`] = result.leakUMlPerMin
   all[`${test}.hold-needed-min`] = result.holdNeededMin
-}
-
-/** Rolling torque of each bearing that the sheet sets by it: what has to be read with the drag of the seals on it, and what is left without. */
-function preloadFacts(sheet: DriveSheet, all: Mutable) {
-  for (const { id, setting } of sheet.bearings) {
-    if (setting?.kind !== 'rolling-torque') continue
-    const [read, seals] = [num(all, `preload.${id}.read`), num(all, `preload.${id}.seals`) ?? 0]
-    const bearings = all[`preload.${id}.bearings`]
-    if (bearings === undefined) continue
-    const window = bearings === 'run-in' && setting.runInNm ? setting.runInNm : setting.newNm
-    if (window.min !== undefined) all[`preload.${id}.from`] = window.min + seals
-    if (window.max !== undefined) all[`preload.${id}.to`] = window.max + seals
-    if (read === undefined) continue
-    const net = read - seals
-    all[`preload.${id}.net`] = net
-    all[`preload.${id}.in`] =
-      net >= (window.min ?? 0) - ROUNDING_NM && net <= (window.max ?? Infinity) + ROUNDING_NM
-  }
-}
-
-/** The stack for the wanted crush, and whether the build that was accepted holds it. */
-function crushFacts(sheet: DriveSheet, all: Mutable) {
-  const wanted = sheet.bearings.find((b) => b.setting?.kind === 'crush')?.setting
-  const [trial, gap] = [num(all, 'crush.trial'), num(all, 'crush.gap')]
-  const stack = sheet.adjusters.find((a) => a.setBy === 'crush')
-  const built = stack ? num(all, `setting.stack.${stack.id}`) : num(all, 'crush.fitted')
-  if (wanted?.kind === 'crush' && trial !== undefined && gap !== undefined) {
-    const { stackMm } = crush({
-      shimsAt: wanted.shimsAt ?? 'bearing',
-      trialMm: trial,
-      crushMm: wanted.crushMm,
-      ...(all['crush.read-as'] === 'float' ? { floatMm: gap } : { gapMm: gap }),
-    })
-    all['crush.stack'] = stackMm
-    if (built !== undefined) {
-      all['crush.built'] = built
-      all['crush.right'] = Math.abs(built - stackMm) <= CRUSH_STEP_MM
-    }
-  }
 }
 
 /** Torque at the fastener from what the wrench was set to, and what it has to be set to: a straight adapter lengthens the arm. */

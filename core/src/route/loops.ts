@@ -27,7 +27,7 @@ export const loopStep = (number: number, act: 'open' | 'renew' | 'close') => `lo
 export function undoneBy(sheet: DriveSheet, loop: Pick<RepairLoop, 'targets'>): string[] {
   const proofs = ['turn-closed', 'leak-case', 'leak-joined', 'first-run', 'check-set', 'handover']
   const sets = loopPlan(sheet, loop).disturbed.length > 0
-  return sets ? ['trial-in', 'preload', 'crush', 'pattern', 'turn', 'trial-out', ...proofs] : proofs
+  return sets ? ['trial-in', 'pattern', 'turn', 'trial-out', ...proofs] : proofs
 }
 
 /** What a loop reaches: its own little plan. */

@@ -1,4 +1,5 @@
 import { ALWAYS_NEW, comesOff, setOf, type Part } from '../drives/parts.ts'
+import { bearingMeasures } from '../setting/measures.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { Adjuster, DriveSheet } from '../drives/sheet.ts'
 import type { Facts, FactValue } from './facts.ts'
@@ -234,7 +235,7 @@ function worthDoing(
 }
 
 /**
- * Settings that a part carries or sets: a gear its own measures; a stack those of the gear it moves, or the crush of the bearing it sits at; a
+ * Settings that a part carries or sets: a gear its own measures; a stack those of the gear it moves, or the bearing that it sets; a
  * bearing its preload and the gear that it locates; what covers a loose stack, that stack's; a washer or spacer what the part before it sets.
  */
 export const settingsOf = (sheet: DriveSheet, part: Part): string[] => settingsByPart(sheet)(part)
@@ -284,12 +285,11 @@ function placeSettings(sheet: DriveSheet, place: string | undefined): string[] {
 }
 
 function adjusterSettings(sheet: DriveSheet, a: Adjuster): string[] {
-  const crushed = a.setBy === 'crush' ? sheet.bearings.filter((b) => b.setting?.kind === 'crush') : []
   return [
-    ...crushed.map((b) => `bearing:${b.id}`),
+    ...bearingMeasures(sheet).flatMap((m) => (m.by === a.id ? [m.id] : [])),
     ...(a.moves ? measuresOfGear(sheet, a.moves) : []),
-    // a stack that moves no gear sets the end play of its shaft
-    ...(a.moves
+    // a stack that moves no gear and sets no bearing sets the end play of its shaft
+    ...(a.moves || a.setBy === 'preload'
       ? []
       : sheet.measures.filter((m) => m.kind === 'end-play' && m.axis === a.axis).map((m) => m.id)),
   ]

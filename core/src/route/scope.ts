@@ -1,6 +1,6 @@
 import { refuse } from '../checks/input-error.ts'
 import type { Part } from '../drives/parts.ts'
-import { lowerFirst } from './make.ts'
+import { lowerFirst } from '../units/words.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 

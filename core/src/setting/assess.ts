@@ -1,4 +1,4 @@
-import type { DriveSheet, Measure } from '../drives/sheet.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
 import {
   isCarrier,
   lockStepMm,
@@ -11,24 +11,44 @@ import { sensitivities, sensitivityTrust } from '../gears/train.ts'
 import { depth } from '../measuring/depth.ts'
 import { judge, uncertaintyOfMean, type Judgement } from '../measuring/judge.ts'
 import { outlier, spread, type Spread } from '../measuring/reading-set.ts'
-import type { Window } from '../measuring/window.ts'
+import { backlashRound, type BacklashRound } from '../measuring/backlash-round.ts'
+import type { ClosedWindow, Window } from '../measuring/window.ts'
 import type { PlausibleKind } from '../units/plausible.ts'
 import { refuse } from '../checks/input-error.ts'
+import { isBearingMeasure, settingMeasures, type SetMeasure } from './measures.ts'
 import type { Prediction } from './shim-solve.ts'
 import type { ShimPiece, ShimSolveInput } from './shim-problem.ts'
 
-/** What a gauge is worth. mm. */
+/** What a gauge is worth, in the unit of what it reads. */
 export interface GaugeSpec {
   resolution: number
   mpe: number
   repeatability: number
 }
 
+/** How a reading was taken, where that says what it is worth. */
+export interface ReadingHow {
+  /** Under a cover: the gap it leaves, or the float of a ring that it does not hold. At a bearing without preload: its play. */
+  as?: 'gap' | 'float' | 'play'
+  /** Drag of lips that were in already, Nm. */
+  dragNm?: number
+  /** The bearings have run already. */
+  runIn?: boolean
+  /** How much of what has to hold before it was ticked; the store keeps the words. What was not, in the words of that day. */
+  ticked?: number
+  unticked?: string[]
+  /** Readings along a swing, from which its turning point was found: place and reading, mm. */
+  swing?: { extreme: 'highest' | 'lowest'; samples: [at: number, mm: number][] }
+}
+
 /** A reading that counts (not superseded). */
 export interface TakenReading {
-  /** The value that is judged, mm: a depth, or the reading itself. */
-  valueMm: number
+  /** What is judged: a depth, a backlash, a play or a crush in mm, a torque without seals in Nm. */
+  value: number
   gauge: GaugeSpec
+  how?: ReadingHow
+  /** Where round the gear it was taken, degrees. */
+  clockDeg?: number
 }
 
 /** One state of the gearcase: as found, or a trial build. Keyed by stack id and measure id. */
@@ -37,6 +57,8 @@ export interface BuildState {
   readings: Record<string, TakenReading[]>
   /** Ids of the pieces that each stack holds, where they are known. */
   pieces?: Record<string, string[]>
+  /** Measures whose readings are those of an earlier build: what sets them was not touched since. */
+  carried?: string[]
 }
 
 /** What readings come to against no window: the sheet has none yet. */
@@ -52,6 +74,12 @@ export interface MeasureState extends Spread {
   outlier: number
   /** Readings still to take before the set is judged as final. */
   missing: number
+  /** What it is judged against: of a torque the one for these bearings. */
+  window: Window
+  /** Taken over from an earlier build. */
+  carried: boolean
+  /** Backlash at three or more places round the gear: the tightest is judged against the lower limit, the widest against the upper. */
+  round?: BacklashRound
 }
 
 export type DueStep =
@@ -64,14 +92,21 @@ export interface Assessment {
   due: DueStep[]
   /** Every stack entered and every measure taken as often as the sheet asks. */
   complete: boolean
+  /**
+   * Nothing is missing but what sets a bearing: the next stacks can be chosen, the bearings left as they are; and it can be accepted with a reason, since
+   * nobody may be able to read them here.
+   */
+  decidable: boolean
   /** Complete, and every measure in its window beyond doubt. */
   allIn: boolean
 }
 
 /** Which plausibility range a raw reading of the measure belongs to. */
-export function plausibleKind(measure: Measure): PlausibleKind {
+export function plausibleKind(measure: SetMeasure, as?: ReadingHow['as']): PlausibleKind {
   if (measure.kind === 'backlash') return 'backlash'
   if (measure.kind === 'end-play') return 'end-play'
+  if (measure.kind === 'rolling-torque') return as === 'play' ? 'end-play' : 'rolling-torque'
+  if (measure.kind === 'crush') return 'clearance'
   return measure.how.method === 'master-drop'
     ? 'drop'
     : measure.how.method === 'arbor'
@@ -80,19 +115,29 @@ export function plausibleKind(measure: Measure): PlausibleKind {
 }
 
 /**
- * The judged value of a raw reading: backlash and end play are read directly, a depth through its method.
- * @param rawMm what the gauge showed
+ * The judged value of a raw reading. Backlash and end play are read directly, a depth through its method. A crush is the gap that the cover leaves,
+ * or less than nothing by the float of the ring. A torque is what is left without the seals; a bearing with play stands as far below no torque as
+ * its stack would have to be changed to take the play up, by the sheet's slope (chapter: preload from end play).
+ * @param raw what the gauge showed, mm or Nm
  * @param masterMm measured length of the setting master, or diameter of the arbor, that was used; the sheet's when left out
+ * @throws InputError for a play where the sheet says no slope
  */
-export function valueOf(measure: Measure, rawMm: number, masterMm?: number): number {
-  if (measure.kind !== 'depth') return rawMm
-  const { how } = measure
+export function valueOf(measure: SetMeasure, raw: number, masterMm?: number, how: ReadingHow = {}): number {
+  if (measure.kind === 'crush') return how.as === 'float' ? -raw : raw
+  if (measure.kind === 'rolling-torque') {
+    if (how.as !== 'play') return raw - (how.dragNm ?? 0)
+    if (!measure.nmPerMm)
+      refuse('as', 'is play, and the sheet does not say what a change of the stack does to the torque')
+    return -Math.abs(measure.nmPerMm) * raw
+  }
+  if (measure.kind !== 'depth') return raw
+  const { how: by } = measure
   const result =
-    how.method === 'master-drop'
-      ? depth({ ...how, masterMm: masterMm ?? how.masterMm, dropMm: rawMm })
-      : how.method === 'arbor'
-        ? depth({ ...how, arborDiameterMm: masterMm ?? how.arborDiameterMm, readingMm: rawMm })
-        : depth({ ...how, clearanceMm: rawMm })
+    by.method === 'master-drop'
+      ? depth({ ...by, masterMm: masterMm ?? by.masterMm, dropMm: raw })
+      : by.method === 'arbor'
+        ? depth({ ...by, arborDiameterMm: masterMm ?? by.arborDiameterMm, readingMm: raw })
+        : depth({ ...by, clearanceMm: raw })
   if (!('depthMm' in result)) refuse('method', 'gives a shim, not a depth')
   return result.depthMm
 }
@@ -101,10 +146,13 @@ export function valueOf(measure: Measure, rawMm: number, masterMm?: number): num
  * Several gauges may have been used on one measure; the set is only as good as the worst of them.
  */
 export function worstGauge(readings: readonly TakenReading[]): GaugeSpec {
+  // a drag that was taken off was read with the same gauge: both are in doubt
+  const twice = (r: TakenReading) => (r.how?.dragNm ? Math.SQRT2 : 1)
+  const worst = (of: (g: GaugeSpec) => number) => Math.max(0, ...readings.map((r) => twice(r) * of(r.gauge)))
   return {
-    resolution: Math.max(0, ...readings.map((r) => r.gauge.resolution)),
-    mpe: Math.max(0, ...readings.map((r) => r.gauge.mpe)),
-    repeatability: Math.max(0, ...readings.map((r) => r.gauge.repeatability)),
+    resolution: worst((g) => g.resolution),
+    mpe: worst((g) => g.mpe),
+    repeatability: worst((g) => g.repeatability),
   }
 }
 
@@ -115,35 +163,96 @@ function judged(readings: number[], gauge: GaugeSpec, window: Window): Judgement
   return { mean, u, U: 2 * u, verdict: 'no-window', readingsNeeded: null }
 }
 
+/** Places round the gear that say something of its runout: at least three, and no reading without its place. */
+function roundOf(
+  taken: readonly TakenReading[],
+  gauge: GaugeSpec,
+  window: Window,
+): BacklashRound | undefined {
+  const places = new Map<number, number[]>()
+  for (const { clockDeg, value } of taken) {
+    if (clockDeg === undefined) return undefined
+    const deg = clockDeg % 360
+    places.set(deg, [...(places.get(deg) ?? []), value])
+  }
+  if (places.size < 3) return undefined
+  return backlashRound({
+    places: [...places].map(([deg, readings]) => ({ deg, readings })),
+    ...gauge,
+    window: hasLimit(window) ? window : { min: 0 },
+  })
+}
+
+/** A shim moves all places alike: their mean is what is set. The places differ by the gear, not by chance, so their spread is no doubt of the mean. */
+function judgedRound(round: BacklashRound, readings: number, gauge: GaugeSpec): Judgement {
+  const u = uncertaintyOfMean(0, readings, gauge)
+  return { mean: round.meanMm, u, U: 2 * u, verdict: round.verdict, readingsNeeded: null }
+}
+
 /** A depth can be read only once the sheet says how: the same reading means another depth with another gauge. */
-export const isReadable = (sheet: DriveSheet, measure: Measure): boolean =>
+export const isReadable = (sheet: DriveSheet, measure: SetMeasure): boolean =>
   measure.kind !== 'depth' || !sheet.lacks?.some((l) => l.startsWith(`measures.${measure.id}.how.`))
 
-/** Where one build stands: what is known, what verdicts it has, what is due next in the sheet's order. */
-export function assess(sheet: DriveSheet, build: BuildState): Assessment {
+/** The window for what was read: bearings that have run have one of their own. */
+function windowFor(measure: SetMeasure, taken: readonly TakenReading[]): Window {
+  if (measure.kind !== 'rolling-torque') return measure.window
+  return taken.at(-1)?.how?.runIn && measure.runIn ? measure.runIn : measure.window
+}
+
+/**
+ * Where one build stands: what is known, what verdicts it has, what is due next in the sheet's order.
+ * @param asked what has to be read before it can be decided; what else was read is judged as well
+ */
+export function assess(
+  sheet: DriveSheet,
+  build: BuildState,
+  asked: readonly SetMeasure[] = sheet.measures,
+): Assessment {
   const due: DueStep[] = []
   for (const stack of shimAdjusters(sheet))
     if (build.stacks[stack.id] === undefined) due.push({ kind: 'stack', stack: stack.id })
   const measures: Record<string, MeasureState> = {}
-  for (const measure of sheet.measures) {
+  for (const measure of settingMeasures(sheet)) {
     const taken = build.readings[measure.id] ?? []
-    const values = taken.map((r) => r.valueMm)
+    const values = taken.map((r) => r.value)
     const gauge = worstGauge(taken)
-    const missing = Math.max(0, measure.readings - taken.length)
+    const carried = build.carried?.includes(measure.id) ?? false
+    const due = asked.includes(measure) && isReadable(sheet, measure) && !carried
+    const window = windowFor(measure, taken)
+    const round = measure.kind === 'backlash' ? roundOf(taken, gauge, window) : undefined
     measures[measure.id] = {
       measure: measure.id,
       ...spread(values),
-      ...(taken.length ? { judgement: judged(values, gauge, measure.window) } : {}),
-      outlier: outlier(values, gauge.resolution),
-      missing: isReadable(sheet, measure) ? missing : 0,
+      ...(taken.length
+        ? { judgement: round ? judgedRound(round, taken.length, gauge) : judged(values, gauge, window) }
+        : {}),
+      ...(round ? { round } : {}),
+      // places round a gear differ by its runout; that makes none of them a slip
+      outlier: round ? -1 : outlier(values, gauge.resolution),
+      missing: due ? Math.max(0, measure.readings - taken.length) : 0,
+      window,
+      carried,
     }
-    if (missing && isReadable(sheet, measure)) due.push({ kind: 'reading', measure: measure.id, missing })
   }
+  for (const { measure, missing } of Object.values(measures))
+    if (missing) due.push({ kind: 'reading', measure, missing })
   const complete = due.length === 0
-  const allIn = complete && Object.values(measures).every((m) => m.judgement?.verdict === 'in')
+  const gears = new Set(sheet.measures.map((m) => m.id))
+  const decidable = due.every((d) => d.kind === 'reading' && !gears.has(d.measure))
+  const judgedIn = Object.values(measures).every(
+    (m) => m.judgement?.verdict === 'in' || (!m.judgement && !asked.some((a) => a.id === m.measure)),
+  )
+  const allIn = complete && judgedIn
   if (complete) due.push({ kind: 'decide' })
-  return { measures, due, complete, allIn }
+  return { measures, due, complete, decidable, allIn }
 }
+
+/** What was read, and is not in its window beyond doubt; and what was asked and never read. */
+export const notIn = (sheet: DriveSheet, state: Assessment, asked: readonly SetMeasure[] = sheet.measures) =>
+  settingMeasures(sheet).filter((m) => {
+    const { judgement } = state.measures[m.id]!
+    return judgement ? judgement.verdict !== 'in' : asked.includes(m)
+  })
 
 /** A measure whose sheet gives no limit yet is read and kept, and judged against nothing. */
 export const hasLimit = ({ min, max }: Window): boolean => min !== undefined || max !== undefined
@@ -184,12 +293,14 @@ export function solverInput(
     maxPieces: a.maxPieces,
     fixed: !solvable.has(a.id) || (free !== undefined && !free.includes(a.id)),
   }))
-  const quantities = sheet.measures
+  const quantities = settingMeasures(sheet)
     .filter((m) => Object.keys(table[m.id]!).length > 0 && hasLimit(m.window))
+    // what sets a bearing may stay as it is, unread; its stack stays then too
+    .filter((m) => !isBearingMeasure(m) || tellsItsStack(state.measures[m.id]!, build.readings[m.id] ?? []))
     .map((m) => {
-      const judgement = state.measures[m.id]!.judgement
+      const { judgement, window } = state.measures[m.id]!
       if (!judgement) refuse(m.id, 'has not been measured in this build yet', 'reading-missing')
-      const { min, max } = m.window
+      const { min, max } = leftByRound(window, state.measures[m.id]!.round)
       if (min === undefined || max === undefined)
         refuse(m.id, 'has a one-sided window; stacks need both limits', 'one-sided')
       return {
@@ -197,12 +308,15 @@ export function solverInput(
         measured: judgement.mean,
         u: judgement.u,
         window: { min, max },
-        target: m.target ?? (min + max) / 2,
+        target: targetIn(m, window, { min, max }),
         sensitivity: table[m.id]!,
         relU: Math.max(...Object.values(trusts[m.id]!).map((t) => t.relU)),
         relUByStack: Object.fromEntries(Object.entries(trusts[m.id]!).map(([id, t]) => [id, t.relU])),
       }
     })
+  const answered = new Set(quantities.flatMap((q) => Object.keys(q.sensitivity)))
+  for (const l of locations)
+    l.fixed ||= sheet.adjusters.find((a) => a.id === l.id)!.moves === undefined && !answered.has(l.id)
   const staying = locations.flatMap((l) => (l.fixed ? (build.pieces?.[l.id] ?? []) : []))
   const offered = pieces.map((p) => {
     const held = staying.filter((id) => id === p.id).length
@@ -210,6 +324,38 @@ export function solverInput(
   })
   return { locations, quantities, pieces: offered, plans: 3 }
 }
+
+/** The sheet's target where it is one of this window, and still lies in what is left of it; otherwise the middle. */
+function targetIn(m: SetMeasure, window: Window, left: ClosedWindow): number {
+  const { target } = m
+  const holds = window === m.window && target !== undefined && target >= left.min && target <= left.max
+  return holds ? target : (left.min + left.max) / 2
+}
+
+/** What is left of a window for the mean when the tightest and the widest place round the gear shall both be in it; all of it where none can. */
+function leftByRound(window: Window, round: BacklashRound | undefined): Window {
+  const { min, max } = window
+  if (!round || min === undefined || max === undefined) return window
+  const left = { min: min + round.meanMm - round.smallestMm, max: max - (round.largestMm - round.meanMm) }
+  return left.min < left.max ? left : window
+}
+
+/**
+ * A bearing's reading says what its stack has to be when its window is closed and it says more than "no preload": a torque at or below the drag of
+ * the seals tells nothing of how much play there is.
+ */
+function tellsItsStack({ judgement, window }: MeasureState, taken: readonly TakenReading[]): boolean {
+  return (
+    judgement !== undefined &&
+    window.min !== undefined &&
+    window.max !== undefined &&
+    !taken.some(isNoPreload)
+  )
+}
+
+/** A torque that seals alone account for. */
+export const isNoPreload = ({ value, how }: TakenReading): boolean =>
+  how?.as === undefined && how?.dragNm !== undefined && value <= 0
 
 export interface PredictionCheck {
   measure: string

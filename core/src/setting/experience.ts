@@ -140,10 +140,7 @@ export function firstQuestion(
   const build: BuildState = {
     stacks: experience.at,
     readings: Object.fromEntries(
-      sheet.measures.map((m) => [
-        m.id,
-        [{ valueMm: experience.measures[m.id]?.mean ?? m.target ?? 0, gauge }],
-      ]),
+      sheet.measures.map((m) => [m.id, [{ value: experience.measures[m.id]?.mean ?? m.target ?? 0, gauge }]]),
     ),
   }
   const input = withExperience(solverInput(sheet, build, [...pieces]), experience)

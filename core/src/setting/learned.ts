@@ -25,7 +25,7 @@ export function learnFrom(
 ): TrialUpdate | undefined {
   const posed = builds.flatMap((b) => {
     try {
-      return [withExperience(solverInput(sheet, b, []), experience)]
+      return [{ ...withExperience(solverInput(sheet, b, []), experience), carried: b.carried ?? [] }]
     } catch (e) {
       if (!(e instanceof InputError)) throw e
       // a build that was left before it was measured teaches nothing
@@ -34,6 +34,7 @@ export function learnFrom(
   })
   const newest = posed.at(-1)
   if (!newest || posed.length < 2) return undefined
+  const asked = new Set(newest.quantities.map((q) => q.id))
   const update = (scale: number) =>
     trialUpdate({
       locations: newest.locations.map((l) => l.id),
@@ -42,12 +43,17 @@ export function learnFrom(
         sensitivity: q.sensitivity,
         relSd: scale * Math.max(...Object.values(q.relUByStack ?? {}), 0.01),
         // the worst of the sets, so that no build is believed more than its gauge deserves
-        u: Math.max(...posed.map((p) => p.quantities.find((x) => x.id === q.id)!.u)),
+        u: Math.max(...posed.map((p) => p.quantities.find((x) => x.id === q.id)?.u ?? 0)),
         window: q.window,
       })),
       trials: posed.map((p) => ({
         stacks: Object.fromEntries(p.locations.map((l) => [l.id, l.currentMm])),
-        readings: Object.fromEntries(p.quantities.map((q) => [q.id, q.measured])),
+        // what was taken over from an earlier build is no second witness
+        readings: Object.fromEntries(
+          p.quantities
+            .filter((q) => !p.carried.includes(q.id) && asked.has(q.id))
+            .map((q) => [q.id, q.measured]),
+        ),
       })),
       ...(next ? { next } : {}),
     })

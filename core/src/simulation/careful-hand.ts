@@ -89,11 +89,6 @@ function knows(
       }
     }
   }
-  const loaded = sheet.bearings.find((b) => fact.startsWith(`preload.${b.id}.`))?.setting
-  if (loaded?.kind === 'rolling-torque') {
-    if (fact.endsWith('.seals')) return 0.15
-    if (fact.endsWith('.read')) return middle(loaded.newNm) + 0.15
-  }
   if (/^strike\..*\.(z\d+|runout)$/.test(fact)) return 0.02
   if (fact.startsWith('check.')) {
     const found = facts[`setting.found.${fact.slice('check.'.length)}`]
@@ -127,17 +122,6 @@ function knows(
     case 'unit.output-turns':
       return 10
     // the trial stack is the one that was built in: its gap is the crush that is wanted
-    case 'crush.trial': {
-      const stack = sheet.adjusters.find((a) => a.setBy === 'crush')
-      const built = stack && facts[`setting.stack.${stack.id}`]
-      return typeof built === 'number' ? built : 0.5
-    }
-    case 'crush.gap': {
-      const setting = sheet.bearings.find((b) => b.setting?.kind === 'crush')?.setting
-      return setting?.kind === 'crush' ? setting.crushMm : undefined
-    }
-    case 'crush.fitted':
-      return facts['crush.stack']
     case 'close.setting':
       return bench.lockTabs ? middle(bench.lockTabs.torqueNm) : undefined
     case 'tighten.tabs':

@@ -1,7 +1,8 @@
-import type { DriveSheet, Measure } from '../drives/sheet.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
 import { solvableAdjusters } from '../drives/sheet.ts'
 import { sensitivities, type Sensitivities } from '../gears/train.ts'
-import type { BuildState, GaugeSpec, TakenReading } from '../setting/assess.ts'
+import { valueOf, type BuildState, type GaugeSpec, type TakenReading } from '../setting/assess.ts'
+import { isBearingMeasure, settingMeasures, type SetMeasure } from '../setting/measures.ts'
 
 /** A source of numbers in [0, 1), passed in so that the same seed gives the same case everywhere. */
 export type Random = () => number
@@ -24,7 +25,12 @@ export interface VirtualCaseOptions {
   geometryRelSd?: number
   /** The same for depth, which answers mm for mm but for dirt and seating. @default 0.02 */
   depthRelSd?: number
+  /** The same for a rolling torque: bearings differ. @default 0.2 */
+  torqueRelSd?: number
 }
+
+/** A small beam wrench that a rolling torque is read with, Nm. */
+const WRENCH: GaugeSpec = { resolution: 0.02, mpe: 0.02, repeatability: 0.01 }
 
 /** A standard normal number; Box & Muller 1958. */
 export function normal(random: Random): number {
@@ -34,7 +40,7 @@ export function normal(random: Random): number {
 const between = (random: Random, low: number, high: number) => low + (high - low) * random()
 
 /** What a measure reads when nothing is wrong: its target, or the middle of its window. */
-function nominal(m: Measure): number {
+function nominal(m: SetMeasure): number {
   const { min, max } = m.window
   if (m.target !== undefined) return m.target
   return min === undefined ? (max ?? 0) / 2 : max === undefined ? min * 1.5 : (min + max) / 2
@@ -50,7 +56,13 @@ export function virtualCase(
   random: Random,
   options: VirtualCaseOptions = {},
 ): VirtualCase {
-  const { machiningMm = 0.15, geometryRelSd = 0.1, depthRelSd = 0.02 } = options
+  const { machiningMm = 0.15, geometryRelSd = 0.1, depthRelSd = 0.02, torqueRelSd = 0.2 } = options
+  const spreadOf = (m: SetMeasure) =>
+    m.kind === 'depth' || m.kind === 'crush'
+      ? depthRelSd
+      : m.kind === 'rolling-torque'
+        ? torqueRelSd
+        : geometryRelSd
   const model = sensitivities(sheet, sheet.adjusters)
   const stacks = Object.fromEntries(
     sheet.adjusters.map((a) => [
@@ -64,14 +76,15 @@ export function virtualCase(
   const errors = Object.fromEntries(movers.map((a) => [a.id, between(random, -machiningMm, machiningMm)]))
   const truth: Sensitivities = {}
   const reads: Record<string, number> = {}
-  for (const m of sheet.measures) {
-    const spread = m.kind === 'depth' ? depthRelSd : geometryRelSd
+  for (const m of settingMeasures(sheet)) {
+    const spread = spreadOf(m)
     truth[m.id] = Object.fromEntries(
       Object.entries(model[m.id]!).map(([s, j]) => [s, j * (1 + spread * normal(random))]),
     )
     let value = nominal(m)
     for (const [s, e] of Object.entries(errors)) value += (truth[m.id]![s] ?? 0) * e
-    reads[m.id] = Math.max(0, value)
+    // a bearing may have play, or a cover no crush: that reads below nothing
+    reads[m.id] = m.kind === 'crush' || m.kind === 'rolling-torque' ? value : Math.max(0, value)
   }
   return { sheet, stacks, reads, sensitivities: truth }
 }
@@ -103,7 +116,30 @@ export function measureCase(
   const truth = trueReading(gearcase, measureId, stacks) + between(random, -gauge.mpe, gauge.mpe)
   return Array.from({ length: count }, () => {
     const shown = truth + gauge.repeatability * normal(random)
-    return { valueMm: Math.round(shown / gauge.resolution) * gauge.resolution, gauge }
+    return { value: Math.round(shown / gauge.resolution) * gauge.resolution, gauge }
+  })
+}
+
+/** What a bearing shows: a torque, or its play where it has no preload; the gap under a cover, or the float of the ring. */
+function measureBearing(
+  gearcase: VirtualCase,
+  m: Extract<SetMeasure, { bearing: string }>,
+  stacks: Record<string, number>,
+  gauge: GaugeSpec,
+  random: Random,
+): TakenReading[] {
+  const truth = trueReading(gearcase, m.id, stacks)
+  if (m.kind === 'rolling-torque' && truth > 0)
+    return measureCase(gearcase, m.id, stacks, WRENCH, m.readings, random)
+  const as = m.kind === 'rolling-torque' ? 'play' : truth < 0 ? 'float' : 'gap'
+  // nobody can read a play where the sheet has no slope to say what it means
+  if (m.kind === 'rolling-torque' && !m.nmPerMm) return []
+  const raw = m.kind === 'rolling-torque' ? truth / -Math.abs(m.nmPerMm!) : Math.abs(truth)
+  const offset = between(random, -gauge.mpe, gauge.mpe)
+  return Array.from({ length: m.readings }, () => {
+    const shown = Math.max(0, raw + offset + gauge.repeatability * normal(random))
+    const read = Math.round(shown / gauge.resolution) * gauge.resolution
+    return { value: valueOf(m, read, undefined, { as }), gauge, how: { as } }
   })
 }
 
@@ -117,17 +153,23 @@ export function measureBuild(
   return {
     stacks: { ...stacks },
     readings: Object.fromEntries(
-      gearcase.sheet.measures.map((m) => [
+      settingMeasures(gearcase.sheet).map((m) => [
         m.id,
-        measureCase(gearcase, m.id, stacks, gauge, m.readings, random),
+        isBearingMeasure(m)
+          ? measureBearing(gearcase, m, stacks, gauge, random)
+          : measureCase(gearcase, m.id, stacks, gauge, m.readings, random),
       ]),
     ),
   }
 }
 
-/** Whether every measure truly lies in its window with these stacks. */
-export function trulyIn(gearcase: VirtualCase, stacks: Record<string, number>): boolean {
-  return gearcase.sheet.measures.every((m) => {
+/** Whether every measure, or every one of these, truly lies in its window with these stacks. */
+export function trulyIn(
+  gearcase: VirtualCase,
+  stacks: Record<string, number>,
+  measures: readonly SetMeasure[] = settingMeasures(gearcase.sheet),
+): boolean {
+  return measures.every((m) => {
     const value = trueReading(gearcase, m.id, stacks)
     return value >= (m.window.min ?? -Infinity) && value <= (m.window.max ?? Infinity)
   })

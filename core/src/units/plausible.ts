@@ -2,13 +2,25 @@ import type { ClosedWindow } from '../measuring/window.ts'
 
 /** What is being measured, as far as plausibility goes. */
 export type PlausibleKind =
-  'backlash' | 'depth' | 'drop' | 'shim-piece' | 'shim-stack' | 'end-play' | 'clearance' | 'runout'
+  | 'backlash'
+  | 'depth'
+  | 'drop'
+  | 'shim-piece'
+  | 'shim-stack'
+  | 'end-play'
+  | 'clearance'
+  | 'runout'
+  | 'rolling-torque'
+
+/** What is measured there, and the unit in which it is kept. */
+export const quantityOf = (kind: PlausibleKind): 'length' | 'torque' =>
+  kind === 'rolling-torque' ? 'torque' : 'length'
 
 /**
- * Ranges in mm outside which a value is questioned, not silently taken. They are wide on purpose:
+ * Ranges, in mm (a torque in Nm), outside which a value is questioned, not silently taken. They are wide on purpose:
  * they catch an inch read as a millimetre, a missing decimal point or a turn of the dial, not a bad drive.
  */
-export const PLAUSIBLE_MM: Record<PlausibleKind, ClosedWindow> = {
+export const PLAUSIBLE: Record<PlausibleKind, ClosedWindow> = {
   backlash: { min: 0, max: 3 },
   depth: { min: 5, max: 200 },
   drop: { min: 0, max: 80 },
@@ -17,16 +29,17 @@ export const PLAUSIBLE_MM: Record<PlausibleKind, ClosedWindow> = {
   'end-play': { min: 0, max: 3 },
   clearance: { min: 0, max: 5 },
   runout: { min: 0, max: 3 },
+  'rolling-torque': { min: 0, max: 8 },
 }
 
 /** True when the value lies in the plausible range of its kind (limits included). */
-export function isPlausible(kind: PlausibleKind, mm: number): boolean {
-  const { min, max } = PLAUSIBLE_MM[kind]
-  return mm >= min && mm <= max
+export function isPlausible(kind: PlausibleKind, value: number): boolean {
+  const { min, max } = PLAUSIBLE[kind]
+  return value >= min && value <= max
 }
 
-/** Beyond these nobody's confirmation helps: it is another unit, or a slip of the key. mm. */
-export const POSSIBLE_MM: Record<PlausibleKind, ClosedWindow> = {
+/** Beyond these nobody's confirmation helps: it is another unit, or a slip of the key. In the same units. */
+export const POSSIBLE: Record<PlausibleKind, ClosedWindow> = {
   backlash: { min: 0, max: 20 },
   depth: { min: -50, max: 1000 },
   drop: { min: -50, max: 500 },
@@ -35,10 +48,11 @@ export const POSSIBLE_MM: Record<PlausibleKind, ClosedWindow> = {
   'end-play': { min: 0, max: 20 },
   clearance: { min: 0, max: 50 },
   runout: { min: 0, max: 20 },
+  'rolling-torque': { min: 0, max: 60 },
 }
 
 /** True when the value can be at all. */
-export function isPossible(kind: PlausibleKind, mm: number): boolean {
-  const { min, max } = POSSIBLE_MM[kind]
-  return mm >= min && mm <= max
+export function isPossible(kind: PlausibleKind, value: number): boolean {
+  const { min, max } = POSSIBLE[kind]
+  return value >= min && value <= max
 }

@@ -207,9 +207,9 @@ describe('how far a sheet is trusted', () => {
     )
     const gauge = { resolution: 0.01, mpe: 0.01, repeatability: 0.005 }
     const readings = Object.fromEntries(
-      Object.entries({ depth: 38, 'backlash-forward': 0.7, 'backlash-reverse': 0.7 }).map(([m, valueMm]) => [
+      Object.entries({ depth: 38, 'backlash-forward': 0.7, 'backlash-reverse': 0.7 }).map(([m, value]) => [
         m,
-        [{ valueMm, gauge }],
+        [{ value, gauge }],
       ]),
     )
     const forward = solverInput(sheet, { ...build, readings }, []).quantities.find(

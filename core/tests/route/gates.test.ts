@@ -3,7 +3,7 @@ import { asSheet } from '../../src/drives/old-sheets.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { stillIn } from '../../src/job/bench-row.ts'
 import { completeStep, type Answers } from '../../src/route/complete.ts'
-import type { Facts } from '../../src/route/facts.ts'
+import { holds, type Facts } from '../../src/route/facts.ts'
 import { deriveFacts } from '../../src/route/job-facts.ts'
 import { progressOf } from '../../src/route/progress.ts'
 import { routeOf } from '../../src/route/route-of.ts'
@@ -216,36 +216,23 @@ describe('after a strike', () => {
   })
 })
 
-describe('rolling torque', () => {
-  const id = 'lomvi-90'
-  const bearing = sheetOf(id).bearings.find((b) => b.setting?.kind === 'rolling-torque')!.id
-  const known = (kind: string, more: Facts = {}) =>
-    deriveFacts(sheetOf(id), {
-      [`preload.${bearing}.bearings`]: kind,
-      [`preload.${bearing}.seals`]: 0.25,
-      ...more,
-    })
-  it.each([
-    ['new', 0.7, 1],
-    ['run-in', 0.5, 0.7],
-  ])('says before it is read what has to be read with the seals: bearings %s', (kind, from, to) => {
-    const facts = known(kind)
-    expect(facts[`preload.${bearing}.from`]).toBeCloseTo(from, 12)
-    expect(facts[`preload.${bearing}.to`]).toBeCloseTo(to, 12)
-    expect(facts[`preload.${bearing}.net`]).toBeUndefined()
-    const figures = stepOf(id, 'preload')!.figures!.map((f) => f.fact)
-    expect(figures).toContain(`preload.${bearing}.from`)
-    expect(figures).toContain(`preload.${bearing}.to`)
-    // a limit that is met is met, whatever a subtraction leaves behind
-    const judged = (read: number) =>
-      known(kind, { [`preload.${bearing}.read`]: read })[`preload.${bearing}.in`]
-    expect([judged(from - 0.01), judged(from), judged(to), judged(to + 0.01)]).toEqual([
-      false,
-      true,
-      true,
-      false,
-    ])
-  })
+describe('what sets a bearing', () => {
+  const steps = [
+    ['lomvi-90', 'preload', 'bearing:driveshaft-lower'],
+    ['alke-2-upper', 'crush', 'bearing:top'],
+  ] as const
+  it.each(steps)(
+    'is read in Setting on %s: %s closes itself once it is in, or accepted',
+    (id, step, measure) => {
+      const { gates, bySelf, asks, page } = stepOf(id, step)!
+      expect({ bySelf, asks, page }).toEqual({ bySelf: true, asks: [], page: 'setting' })
+      const open = (facts: Facts) => gates.every((g) => holds(g.when, facts))
+      expect(open({})).toBe(false)
+      expect(open({ [`setting.set.${measure}`]: false })).toBe(false)
+      expect(open({ [`setting.set.${measure}`]: true })).toBe(true)
+      expect(open({ [`setting.set.${measure}`]: false, 'setting.accepted': true })).toBe(true)
+    },
+  )
 })
 
 describe('the order', () => {
@@ -357,17 +344,6 @@ describe('the contact pattern', () => {
     // what was seen is kept, as an attempt; the step stays open
     expect(off.answers['pattern.main.drive']).toBe('heel')
     expect(off.attempt.join(' ')).toMatch(/out of depth.*that is a shim/)
-  })
-})
-
-describe('the crush', () => {
-  it('asks for the stack that As built holds, and for no other', () => {
-    const facts = { 'setting.stack.cover': 0.45 }
-    const answers = { 'crush.trial': 0.45, 'crush.read-as': 'gap' }
-    expect(close('alke-2-upper', 'crush', { ...answers, 'crush.gap': 0.05 }, facts).answers).toBeDefined()
-    const other = refused(() => close('alke-2-upper', 'crush', { ...answers, 'crush.gap': 0.01 }, facts))
-    expect(other.message).toMatch(/As built holds another stack/)
-    expect(stepOf('alke-2-upper', 'crush')!.asks.map((a) => a.fact)).not.toContain('crush.fitted')
   })
 })
 

@@ -320,29 +320,6 @@ describe('what follows from answers', () => {
   ])('in %s water %s fits: %s', (water, alloy, fits) =>
     expect(deriveFacts(sheet, { 'job.water': water, 'anode.alloy': alloy })['anode.fits']).toBe(fits),
   )
-  it('computes the stack for the crush by where the shims sit, and takes only that', () => {
-    const at = (id: string, fitted: number) =>
-      deriveFacts(
-        demoSheets.find((s) => s.id === id)!,
-        { 'crush.trial': 0.5, 'crush.gap': 0.08, 'crush.read-as': 'float', 'setting.stack.cover': fitted },
-      )
-    // between bearing and cover: trial + float + crush; under the cover: trial − float − crush
-    expect(at('alke-2-upper', 0.62)['crush.stack']).toBeCloseTo(0.63, 9)
-    expect(at('havsule-duo-upper', 0.36)['crush.stack']).toBeCloseTo(0.36, 9)
-    expect(at('alke-2-upper', 0.62)['crush.right']).toBe(true)
-    expect(at('alke-2-upper', 0.7)['crush.right']).toBe(false)
-  })
-  it('takes the seals off a rolling torque, and knows run-in bearings', () => {
-    const read = (bearings: string, nm: number) =>
-      deriveFacts(sheet, {
-        'preload.driveshaft-lower.read': nm,
-        'preload.driveshaft-lower.seals': 0.2,
-        'preload.driveshaft-lower.bearings': bearings,
-      })['preload.driveshaft-lower.in']
-    expect(read('new', 0.8)).toBe(true)
-    expect(read('new', 0.6)).toBe(false)
-    expect(read('run-in', 0.6)).toBe(true)
-  })
 })
 
 describe('schools', () => {

@@ -14,7 +14,7 @@ import { shimSolve } from '../../src/setting/shim-solve.ts'
 import { refused } from '../refused.ts'
 
 const gauge = { resolution: 0.01, mpe: 0.01, repeatability: 0.005 }
-const three = (valueMm: number) => [1, 2, 3].map(() => ({ valueMm, gauge }))
+const three = (value: number) => [1, 2, 3].map(() => ({ value, gauge }))
 const found: BuildState = {
   stacks: { pinion: 0.62, forward: 0.75, reverse: 0.9 },
   readings: { depth: three(38.52), 'backlash-forward': three(0.62), 'backlash-reverse': three(0.8) },
@@ -42,8 +42,8 @@ describe('what is due', () => {
     const fine = { resolution: 0.002, mpe: 0.004, repeatability: 0.01 }
     expect(
       worstGauge([
-        { valueMm: 1, gauge },
-        { valueMm: 1, gauge: fine },
+        { value: 1, gauge },
+        { value: 1, gauge: fine },
       ]),
     ).toEqual({ resolution: 0.01, mpe: 0.01, repeatability: 0.01 })
   })
@@ -120,7 +120,7 @@ describe('pieces that stay where they are', () => {
     readings: Object.fromEntries(
       lomvi90.measures.map((m) => [
         m.id,
-        [{ valueMm: m.target!, gauge: { resolution: 0.01, mpe: 0.01, repeatability: 0 } }],
+        [{ value: m.target!, gauge: { resolution: 0.01, mpe: 0.01, repeatability: 0 } }],
       ]),
     ),
     pieces: { pinion: ['a'], forward: ['b', 'b'], reverse: ['c'] },

@@ -23,6 +23,8 @@ const MOST = 8
 function narrowed(sheet: DriveSheet, share: number): DriveSheet {
   return {
     ...sheet,
+    // how gears answer is what is asked here; a crush answers mm for mm whatever was learned
+    bearings: sheet.bearings.map(({ setting: _, ...b }) => b),
     measures: sheet.measures.map((m) => {
       const { min, max } = m.window
       if (m.kind !== 'backlash' || min === undefined || max === undefined) return m

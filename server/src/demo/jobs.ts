@@ -200,7 +200,10 @@ export const demoJobs: DemoJob[] = [
     stand: 'Stand 3',
     complaint: 'Slipping in reverse. Cone clutch and springs renewed, crush under the cover still to find.',
     openedHoursAgo: 70,
-    truth: { reads: { 'backlash-upper': 0.19, 'backlash-lower': 0.31 }, misjudged: 0.03 },
+    truth: {
+      reads: { 'backlash-upper': 0.19, 'backlash-lower': 0.31, 'bearing:upper-ball': -0.09 },
+      misjudged: 0.03,
+    },
     steps: [
       { do: 'note', hoursAgo: 70, by: 'ylva', text: 'Received. Oil black, cone glazed.' },
       { do: 'findings', hoursAgo: 70, by: 'ylva', there: ['black-oil', 'chatter'] },

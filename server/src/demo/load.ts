@@ -1,5 +1,6 @@
+import type { Window } from '@moray/core/measuring/window'
+import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { demoSheets } from '@moray/core/drives/sheets/index'
-import type { DriveSheet } from '@moray/core/drives/sheet'
 import { sensitivities } from '@moray/core/gears/train'
 import { closingOf } from '@moray/core/job/closings'
 import type { Told } from '@moray/core/job/event'
@@ -236,18 +237,28 @@ async function measureAll(
   const { sheet } = state
   const table = sensitivities(sheet)
   const [found, newest] = [state.builds[0]!, state.builds.at(-1)!]
-  for (const [m, measure] of sheet.measures.entries()) {
-    let truth = job.truth!.reads[measure.id]!
+  for (const [m, measure] of newest.asked.entries()) {
+    if (newest.state.carried?.includes(measure.id)) continue
+    let truth = job.truth!.reads[measure.id] ?? middleOf(measure.window)
     for (const [stack, j] of Object.entries(table[measure.id]!)) {
-      const wrong = measure.kind === 'depth' ? 1 : 1 + job.truth!.misjudged
+      const wrong = measure.kind === 'backlash' ? 1 + job.truth!.misjudged : 1
       truth += j * wrong * (newest.state.stacks[stack]! - found.state.stacks[stack]!)
     }
-    const gauge = gauges.find((g) => g.id === step.gauges[measure.id])!
+    const gauge = gauges.find((g) => g.id === (step.gauges[measure.id] ?? BEARING_GAUGES[measure.kind]))!
+    const as = measure.kind === 'crush' ? (truth < 0 ? ('float' as const) : ('gap' as const)) : undefined
     for (let i = 0; i < measure.readings; i++) {
       const raw =
         rawFor(measure, truth) + SCATTER[(i + 3 * m + newest.number) % SCATTER.length]! * gauge.resolution
-      const text = `${(Math.round(raw / gauge.resolution) * gauge.resolution).toFixed(3)} mm`
-      const body = { build: newest.number, measure: measure.id, text, unit: 'mm' as const, gaugeId: gauge.id }
+      const text = `${(Math.round(raw / gauge.resolution) * gauge.resolution).toFixed(3)} ${unitOf(measure)}`
+      const body = {
+        build: newest.number,
+        measure: measure.id,
+        text,
+        unit: unitOf(measure),
+        gaugeId: gauge.id,
+        ticked: measure.before,
+        ...(as ? { as } : {}),
+      }
       await player.change(step.by, at, (a) => takeReading(a, body))
       // a reading changes nothing that the next one is judged by
       player.knows(state)
@@ -256,8 +267,13 @@ async function measureAll(
   player.knows(undefined)
 }
 
+/** What bearings are read with. */
+const BEARING_GAUGES: Record<string, string> = { 'rolling-torque': 'g09', crush: 'g08' }
+const middleOf = ({ min = 0, max = 0 }: Window) => (min + max) / 2
+
 /** What the gauge shows when the gear stands at `depth`. */
-function rawFor(measure: DriveSheet['measures'][number], value: number): number {
+function rawFor(measure: SetMeasure, value: number): number {
+  if (measure.kind === 'crush') return Math.abs(value)
   if (measure.kind !== 'depth') return value
   const { how } = measure
   switch (how.method) {

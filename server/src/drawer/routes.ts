@@ -6,7 +6,7 @@ import type { Hono } from 'hono'
 import type { Queryable, Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
-import { readLength } from '../http/lengths.ts'
+import { readFigure } from '../http/bench-notation.ts'
 import { notFound } from '../http/refusal.ts'
 import { onHeld } from '../http/held.ts'
 import { write } from '../http/write.ts'
@@ -59,7 +59,7 @@ export function mountDrawer(app: Hono, deps: Deps) {
     })
   })
   onLine(endpoints.correctThickness, async (tx, line, body, who) => {
-    const { mm } = readLength('text', body.text, body.unit, 'shim-piece')
+    const { value: mm } = readFigure('text', body.text, body.unit, 'shim-piece')
     await tx.query('update shim_line set thickness_mm = $2, text = $3 where id = $1', [
       line.id,
       mm,
@@ -73,7 +73,7 @@ export function mountDrawer(app: Hono, deps: Deps) {
 
 /** A new line under the next number. A twin at the same place meets the constraint shim_line_once. */
 async function addLine(tx: Transaction, body: AddLine, who: Who): Promise<{ id: string; told: Told }> {
-  const { mm } = readLength('text', body.text, body.unit, 'shim-piece')
+  const { value: mm } = readFigure('text', body.text, body.unit, 'shim-piece')
   const [row] = await tx.query<{ id: string }>(
     `with next as (
        insert into counter (name, last) values ('line', 1)

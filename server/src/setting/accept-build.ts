@@ -1,4 +1,5 @@
 import type { Told } from '@moray/core/job/event'
+import { notIn } from '@moray/core/setting/assess'
 import type { AcceptBuild, WithdrawAcceptance } from '@moray/contract/requests/setting'
 import { Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
@@ -13,7 +14,8 @@ export async function acceptBuild({ tx, job, who }: At, body: AcceptBuild): Prom
       `The newest build is number ${build.number}; look at it before accepting.`,
     )
   if (build.acceptance) throw new Refusal(409, 'already-accepted', 'This build is accepted already.')
-  if (!build.assessment.complete)
+  const open = notIn(job.sheet, build.assessment, build.asked)
+  if (!build.assessment.decidable)
     throw new Refusal(
       422,
       'not-measured',
@@ -21,9 +23,6 @@ export async function acceptBuild({ tx, job, who }: At, body: AcceptBuild): Prom
     )
   const reason = body.reason || null
   if (!build.assessment.allIn && reason === null) {
-    const open = job.sheet.measures.filter(
-      (m) => build.assessment.measures[m.id]?.judgement?.verdict !== 'in',
-    )
     throw new Refusal(
       422,
       'reason-needed',

@@ -2,10 +2,10 @@ import { refuse } from '@moray/core/checks/input-error'
 import { shimAdjusters } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
 import { showBoth } from '@moray/core/units/format'
-import { PLAUSIBLE_MM, POSSIBLE_MM } from '@moray/core/units/plausible'
+import { PLAUSIBLE, POSSIBLE } from '@moray/core/units/plausible'
 import type { EnterStack } from '@moray/contract/requests/setting'
 import type { Transaction } from '../db/database.ts'
-import { readLength } from '../http/lengths.ts'
+import { readFigure } from '../http/bench-notation.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 
@@ -37,7 +37,7 @@ export async function enterStack({ tx, job, who }: At, body: EnterStack): Promis
 
   const pieces = await readPieces(tx, body)
   const total = pieces.reduce((sum, p) => sum + p.mm, 0)
-  const most = body.confirmed ? POSSIBLE_MM['shim-stack'].max : PLAUSIBLE_MM['shim-stack'].max
+  const most = body.confirmed ? POSSIBLE['shim-stack'].max : PLAUSIBLE['shim-stack'].max
   if (total > most)
     refuse(
       'pieces',
@@ -102,7 +102,7 @@ async function readPieces(tx: Transaction, body: EnterStack): Promise<Piece[]> {
       if (!line) refuse(`${path}.lineId`, `"${p.lineId}" is no line of the drawer`)
       return { mm: line.thickness_mm, text: line.text }
     }
-    const { mm } = readLength(`${path}.text`, p.text!, body.unit, 'shim-piece', {
+    const { value: mm } = readFigure(`${path}.text`, p.text!, body.unit, 'shim-piece', {
       confirmed: body.confirmed ?? false,
     })
     if (mm <= 0) refuse(`${path}.text`, `"${p.text}" is no thickness; a piece is thicker than 0`)

@@ -19,7 +19,7 @@ const unitsOf = (sheet: string, without: string, most: string) => `(select json_
     select (select json_agg(json_build_object(
          'stacks', (select json_object_agg(s.location, (select sum(p.thickness_mm) from stack_piece p where p.stack_id = s.id))
                     from stack s where s.build_id = b.id and not exists (select 1 from stack_superseded x where x.stack_id = s.id)),
-         'readings', (select json_agg(json_build_array(r.measure, r.value_mm, r.resolution, r.mpe, r.repeatability) order by r.id)
+         'readings', (select json_agg(json_build_array(r.measure, r.value, r.resolution, r.mpe, r.repeatability) order by r.id)
                       from reading r where r.build_id = b.id and not exists (select 1 from reading_superseded x where x.reading_id = r.id)))
          order by b.number) from build b where b.job_id = j.id) as builds
     from job j where j.sheet_id = ${sheet} and j.id <> ${without}
@@ -72,8 +72,8 @@ export async function heldLinesAndExperience(
 }
 
 function stateOf({ stacks, readings }: UnitRow['builds'][number]): BuildState {
-  const byMeasure: Record<string, { valueMm: number; gauge: GaugeSpec }[]> = {}
-  for (const [measure, valueMm, resolution, mpe, repeatability] of readings ?? [])
-    (byMeasure[measure] ??= []).push({ valueMm, gauge: { resolution, mpe, repeatability } })
+  const byMeasure: Record<string, { value: number; gauge: GaugeSpec }[]> = {}
+  for (const [measure, value, resolution, mpe, repeatability] of readings ?? [])
+    (byMeasure[measure] ??= []).push({ value, gauge: { resolution, mpe, repeatability } })
   return { stacks: stacks ?? {}, readings: byMeasure }
 }

@@ -3,7 +3,7 @@ import type { Adjuster, DriveSheet } from '@moray/core/drives/sheet'
 import { isCarrier, lockStepMm, shimAdjusters } from '@moray/core/drives/sheet'
 import { stepsLeft, turnedBetween } from '@moray/core/setting/turned'
 import type { Told } from '@moray/core/job/event'
-import type { JudgedBuild } from '@moray/core/job/judged'
+import type { JudgedBuild } from '@moray/core/job/judge-builds'
 import { availablePieces, piecesInUse, type AvailablePiece } from '@moray/core/job/pieces'
 import { isSettable } from '@moray/core/setting/assess'
 import { learnedSolverInput } from '@moray/core/setting/learned'
@@ -34,7 +34,7 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
       'stale-build',
       `Somebody has built trial ${from.number} since this plan was made; look at it and solve again.`,
     )
-  if (!from.assessment.complete)
+  if (!from.assessment.decidable)
     throw new Refusal(
       422,
       'not-measured',

@@ -1,29 +1,36 @@
-import { refuse } from '@moray/core/checks/input-error'
-import type { Measure } from '@moray/core/drives/sheet'
+import { InputError, refuse } from '@moray/core/checks/input-error'
 import type { Told } from '@moray/core/job/event'
-import type { JudgedBuild } from '@moray/core/job/judged'
+import type { JudgedBuild } from '@moray/core/job/judge-builds'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
+import { swing } from '@moray/core/measuring/swing'
+import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
-import { isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
-import { showBoth } from '@moray/core/units/format'
+import { isReadable, plausibleKind, valueOf, type ReadingHow } from '@moray/core/setting/assess'
+import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { quantityOf } from '@moray/core/units/plausible'
 import type { Gauge } from '@moray/contract/replies'
-import type { LengthUnit, SupersedeReading, TakeReading } from '@moray/contract/requests/setting'
+import type { ReadingUnit, SupersedeReading, TakeReading } from '@moray/contract/requests/setting'
 import type { Transaction } from '../db/database.ts'
 import { findGauge } from '../gauges/gauges.ts'
-import { readLength } from '../http/lengths.ts'
+import { readFigure, saidBack } from '../http/bench-notation.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
 import type { Who } from '../http/who.ts'
 import type { At } from '../job/change.ts'
 
 interface NewReading {
   buildId: number
-  measure: Measure
+  measure: SetMeasure
   text: string
-  unit: LengthUnit
+  unit: ReadingUnit
   gauge: Gauge
   masterMm: number | null
   clockDeg: number | null
   note: string | null
+  how: ReadingHow | null
+  /** What was ticked before it, in words. */
+  ticked: string[]
+  /** A swing's samples instead of one reading. */
+  swung?: Pick<TakeReading, 'swing' | 'extreme'>
   confirmed: boolean
   /** Values that count already, mm; a reading that stands apart from them is asked about. Left out: not asked. */
   counted?: number[]
@@ -40,7 +47,7 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
       `The case has been built up again since (trial ${job.builds.at(-1)!.number}); a reading of build ${body.build} cannot be added.`,
     )
   mustBeOpen(build)
-  const measure = job.sheet.measures.find((m) => m.id === body.measure)
+  const measure = settingMeasures(job.sheet).find((m) => m.id === body.measure)
   if (!measure) refuse('measure', `"${body.measure}" is no measure of ${job.sheet.name}`)
   if (!isReadable(job.sheet, measure))
     refuse(
@@ -49,8 +56,11 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
       'figure-missing',
     )
   const gauge = await mustHaveGauge(tx, body.gaugeId, who)
+  const torque = quantityOf(plausibleKind(measure, body.as)) === 'torque'
+  if (torque !== (kindOfGauge(gauge.kind).measures === 'torque'))
+    refuse('gaugeId', `"${gauge.name}" does not read a ${torque ? 'torque' : 'length'}; choose one that does`)
   if (gauge.retired) refuse('gaugeId', `"${gauge.name}" takes no more readings; choose another gauge`)
-  const { valueMm } = await insert(
+  const { value } = await insert(
     tx,
     {
       buildId: build.id,
@@ -61,15 +71,18 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
       masterMm: masterOf(measure, gauge, body.masterId),
       clockDeg: body.clockDeg ?? null,
       note: body.note || null,
+      how: howOf(measure, body),
+      ticked: body.ticked ?? [],
+      ...(body.swing ? { swung: { swing: body.swing, extreme: body.extreme ?? 'lowest' } } : {}),
       confirmed: body.confirmed ?? false,
-      counted: build.readings.flatMap((r) => (r.measure === measure.id && !r.superseded ? r.valueMm : [])),
+      counted: build.readings.flatMap((r) => (r.measure === measure.id && !r.superseded ? r.value : [])),
     },
     who,
   )
   return {
     kind: 'reading',
     subject: `measure:${measure.id}`,
-    data: { label: measure.label, mm: valueMm, gauge: gauge.name },
+    data: { label: measure.label, ...figure(measure, value), gauge: gauge.name },
   }
 }
 
@@ -97,7 +110,7 @@ export async function supersedeReading(
       'The next trial was chosen from that reading; it can no longer change.',
     )
   mustBeOpen(build)
-  const measure = job.sheet.measures.find((m) => m.id === old.measure)!
+  const measure = settingMeasures(job.sheet).find((m) => m.id === old.measure)!
   const made =
     body.text === undefined
       ? undefined
@@ -112,6 +125,8 @@ export async function supersedeReading(
             masterMm: old.masterMm,
             clockDeg: old.clockDeg,
             note: null,
+            how: old.how,
+            ticked: [],
             confirmed: false,
           },
           who,
@@ -125,12 +140,15 @@ export async function supersedeReading(
     subject: `measure:${measure.id}`,
     data: {
       label: measure.label,
-      mm: old.valueMm,
-      ...(made ? { nowMm: made.valueMm } : {}),
+      ...figure(measure, old.value),
+      ...(made ? (unitOf(measure) === 'mm' ? { nowMm: made.value } : { nowNm: made.value }) : {}),
       reason: body.reason,
     },
   }
 }
+
+const figure = (measure: SetMeasure, value: number) =>
+  unitOf(measure) === 'mm' ? { mm: value } : { nm: value }
 
 /** What was accepted stands on its readings; they are closed with it. */
 function mustBeOpen(build: JudgedBuild) {
@@ -149,7 +167,7 @@ async function mustHaveGauge(tx: Transaction, id: string, who: Who): Promise<Gau
 }
 
 /** The measured length of the master that was used; the gauge's only one when none is named. */
-function masterOf(measure: Measure, gauge: Gauge, masterId: string | undefined): number | null {
+function masterOf(measure: SetMeasure, gauge: Gauge, masterId: string | undefined): number | null {
   if (measure.kind !== 'depth' || measure.how.method === 'feeler-block') return null
   const { how } = measure
   const [nominal, arbor] = how.method === 'arbor' ? [how.arborDiameterMm, true] : [how.masterMm, false]
@@ -173,38 +191,105 @@ function masterOf(measure: Measure, gauge: Gauge, masterId: string | undefined):
   return master.lengthMm
 }
 
-async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: number; valueMm: number }> {
-  const { mm, unit } = readLength('text', r.text, r.unit, plausibleKind(r.measure), {
-    dialPerTurnMm: r.gauge.perTurnMm,
-    confirmed: r.confirmed,
-  })
-  if (mm < 0 && r.measure.kind !== 'depth')
-    refuse('text', `"${r.text}" is negative; ${r.measure.label.toLowerCase()} is not`)
-  const valueMm = valueOf(r.measure, mm, r.masterMm ?? undefined)
-  const doubt = r.counted && !r.confirmed && doubtOf(valueMm, r.counted, r.gauge, r.measure.window)
-  if (doubt) refuse('text', `"${r.text}" is ${showBoth(mm, 3)}. ${doubtWords(doubt)}`, 'questioned')
+/** What the body says of how it was taken, as far as this measure has it. */
+function howOf(measure: SetMeasure, body: TakeReading): ReadingHow | null {
+  const torque = measure.kind === 'rolling-torque'
+  const allowed = torque ? ['play'] : measure.kind === 'crush' ? ['gap', 'float'] : []
+  if (body.as !== undefined && !allowed.includes(body.as))
+    refuse('as', `"${body.as}" is no way of reading ${measure.label}`)
+  if (measure.kind === 'crush' && body.as === undefined)
+    refuse('as', 'is missing: is it the gap under the cover, or the float of the ring?')
+  if (body.drag !== undefined && !torque) refuse('drag', `${measure.label} has no drag to take off`)
+  if (body.runIn !== undefined && !torque) refuse('runIn', `is asked of a rolling torque only`)
+  const drag =
+    body.drag === undefined ? undefined : readFigure('drag', body.drag, body.unit, 'rolling-torque').value
+  const how: ReadingHow = {
+    ...(body.as === undefined ? {} : { as: body.as }),
+    ...(drag ? { dragNm: drag } : {}),
+    ...(body.runIn ? { runIn: true } : {}),
+    ...(body.ticked?.length ? { ticked: body.ticked.length } : {}),
+    ...(body.unticked?.length ? { unticked: body.unticked } : {}),
+  }
+  return Object.keys(how).length ? how : null
+}
+
+/** What the gauge showed: one reading, or the turning point of a swing with what its scatter leaves in doubt. */
+function rawOf(r: NewReading): {
+  raw: number
+  unit: string
+  text: string
+  u: number
+  how: ReadingHow | null
+} {
+  const kind = plausibleKind(r.measure, r.how?.as)
+  const options = { dialPerTurnMm: r.gauge.perTurnMm, confirmed: r.confirmed }
+  const samples = r.swung?.swing
+  if (!samples) {
+    const { value, unit } = readFigure('text', r.text, r.unit, kind, options)
+    return { raw: value, unit, text: r.text, u: 0, how: r.how }
+  }
+  if (r.measure.kind !== 'depth') refuse('swing', `${r.measure.label} is not read by a swing`)
+  const extreme = r.swung!.extreme!
+  const read = samples.map((s, i) => ({
+    at: s.at,
+    ...readFigure(`swing[${i}].text`, s.text, r.unit, kind, options),
+  }))
+  const found = swing({ samples: read.map((s) => ({ at: s.at, readingMm: s.value })), extreme })
+  if (!found.trusted)
+    throw new InputError('swing-not-turned', [
+      {
+        path: 'swing',
+        message: `has not passed its ${extreme} reading: swing on until the readings come back, and choose highest where the plunger is pressed in`,
+      },
+    ])
+  return {
+    raw: found.valueMm,
+    unit: read[0]!.unit,
+    text: samples.map((s) => s.text).join(' '),
+    u: (found.valueUMm ?? 0) / 2,
+    how: { ...r.how, swing: { extreme, samples: read.map((s) => [s.at, s.value]) } },
+  }
+}
+
+async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: number; value: number }> {
+  const { raw, unit, text, u, how } = rawOf(r)
+  const unitSaid = (v: number) => saidBack(v, plausibleKind(r.measure, r.how?.as))
+  if (raw < 0 && r.measure.kind !== 'depth')
+    refuse('text', `"${text}" is negative; ${r.measure.label.toLowerCase()} is not`)
+  const value = valueOf(r.measure, raw, r.masterMm ?? undefined, how ?? {})
+  if (how?.dragNm !== undefined && value <= 0)
+    refuse(
+      'text',
+      `"${text}" is ${unitSaid(raw)}, not above the drag of the lips of ${unitSaid(how.dragNm)}: that is no preload, and a torque says nothing about play. Read the play instead, and enter it as play`,
+      'no-preload',
+    )
+  const doubt = r.counted && !r.confirmed && doubtOf(value, r.counted, r.gauge, r.measure.window)
+  if (doubt && unitOf(r.measure) === 'mm')
+    refuse('text', `"${text}" is ${unitSaid(raw)}. ${doubtWords(doubt)}`, 'questioned')
   const [row] = await tx.query<{ id: number }>(
-    `insert into reading (build_id, measure, raw_mm, value_mm, text, unit, gauge_id, gauge_overdue, resolution, mpe,
-       repeatability, master_mm, clock_deg, note, by_person, at)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16) returning id`,
+    `insert into reading (build_id, measure, raw, value, text, unit, gauge_id, gauge_overdue, resolution, mpe,
+       repeatability, master_mm, clock_deg, note, by_person, at, how, ticked)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18::jsonb) returning id`,
     [
       r.buildId,
       r.measure.id,
-      mm,
-      valueMm,
-      r.text,
+      raw,
+      value,
+      text,
       unit,
       r.gauge.id,
       r.gauge.overdue,
       r.gauge.resolution,
       r.gauge.mpe,
-      r.gauge.repeatability,
+      Math.max(r.gauge.repeatability, u),
       r.masterMm,
       r.clockDeg,
       r.note,
       who.id,
       who.at,
+      how,
+      JSON.stringify(r.ticked),
     ],
   )
-  return { id: row!.id, valueMm }
+  return { id: row!.id, value }
 }

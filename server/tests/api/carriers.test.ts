@@ -7,6 +7,15 @@ const JOB = 'rordrum'
 const NOTCH = 1.5 / 18
 const ARM = 'g05'
 
+/** The load of the output bearings, by their nut. */
+const load = (app: TestApp, build: number, text: string) =>
+  app.change(`/api/jobs/${JOB}/readings`, {
+    build,
+    measure: 'bearing:output-inner',
+    text,
+    unit: 'Nm',
+    gaugeId: 'g09',
+  })
 async function read(app: TestApp, build: number, ...texts: string[]) {
   for (const text of texts) {
     const { status, body } = await app.change(`/api/jobs/${JOB}/readings`, {
@@ -48,6 +57,12 @@ describe('a threaded carrier', () => {
     const second = await turn(app, 1, -1)
     expect(second.body.builds[2]!.state.stacks.carrier).toBeCloseTo(3 + 2 * NOTCH, 12)
     job = await read(app, 2, '.16', '.16', '.17')
+    // the bearings are asked for as well: it could be accepted with a reason only
+    expect(job.builds[2]!.assessment).toMatchObject({ complete: false, decidable: true, allIn: false })
+    expect((await app.post(`/api/jobs/${JOB}/acceptance`, { build: 2 })).body.error.code).toBe(
+      'reason-needed',
+    )
+    job = (await load(app, 2, '1.5')).body
     expect(job.builds[2]!.assessment.allIn).toBe(true)
     const accepted = await app.change(`/api/jobs/${JOB}/acceptance`, { build: 2 })
     expect(accepted.body.acceptance).toMatchObject({ build: 2 })

@@ -113,7 +113,7 @@ describe('a gauge of the shop’s own', () => {
         confirmed: true,
       })
       expect(r.status, JSON.stringify(r.body)).toBe(201)
-      return (await app.job(job.body.id)).builds[0]!.readings.at(-1)!.valueMm
+      return (await app.job(job.body.id)).builds[0]!.readings.at(-1)!.value
     }
     expect((await at(own.id)) - (await at(none.id))).toBeCloseTo(0.02, 9)
     expect(await at(other.id)).toBe(await at(none.id))

@@ -226,15 +226,7 @@ describe('a repair loop', () => {
     const gone = opened.closings
       .filter((c) => c.takenBack && c.takenBack.reason.startsWith('Repair 1'))
       .map((c) => c.step)
-    expect(gone.sort()).toEqual([
-      'leak-case',
-      'pattern',
-      'preload',
-      'trial-in',
-      'trial-out',
-      'turn',
-      'turn-closed',
-    ])
+    expect(gone.sort()).toEqual(['leak-case', 'pattern', 'trial-in', 'trial-out', 'turn', 'turn-closed'])
     expect(doneSteps(opened)).toEqual(expect.arrayContaining(['press', 'seals', 'drain', 'apart']))
     expect(dueOf(opened)!.step.id).toBe('trial-in')
     await doStep(w, 'loop-1-open', opened)

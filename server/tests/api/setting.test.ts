@@ -43,7 +43,8 @@ describe('the main job, from found to as built', () => {
     const own = ['stack', 'reading', 'trial', 'accepted']
     expect((await app.events(JOB)).map((e) => e.kind).filter((k) => own.includes(k))).toEqual([
       ...Array(3).fill('stack'),
-      ...Array(9).fill('reading'),
+      // three of each measure, and the torque of the bearings, which holds for the trial too
+      ...Array(10).fill('reading'),
       'trial',
       ...Array(9).fill('reading'),
       'accepted',
@@ -98,7 +99,7 @@ describe('evidence', () => {
     const readings = job.builds[0]!.readings.filter((r) => r.measure === 'depth')
     expect(readings).toHaveLength(4)
     expect(readings[0]).toMatchObject({
-      rawMm: 11.48,
+      raw: 11.48,
       superseded: { reason: 'turn counter misread', by: 'Ylva Tangvik', replacedBy: readings[3]!.id },
     })
     expect(job.builds[0]!.assessment.measures.depth!.count).toBe(3)
@@ -109,7 +110,7 @@ describe('evidence', () => {
   it('cannot be changed or deleted in the database either', async () => {
     const app = await testApp()
     const columns = {
-      reading: 'value_mm',
+      reading: 'value',
       reading_superseded: 'reason',
       stack: 'location',
       stack_superseded: 'reason',
@@ -191,7 +192,7 @@ describe('evidence', () => {
     })
     expect(body.builds[0]!.readings[0]).toMatchObject({
       gaugeOverdue: true,
-      valueMm: expect.closeTo(0.4064, 10),
+      value: expect.closeTo(0.4064, 10),
     })
   })
 
@@ -208,7 +209,7 @@ describe('evidence', () => {
       })
     expect((await take('m50')).body.builds[0]!.readings[0]).toMatchObject({
       masterMm: 50.003,
-      valueMm: expect.closeTo(38.403, 10),
+      value: expect.closeTo(38.403, 10),
     })
     expect((await take('m60')).body.error.fields[0]).toMatchObject({
       path: 'masterId',

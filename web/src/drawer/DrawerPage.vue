@@ -25,7 +25,7 @@ const found = computed(() => {
   if (!text) return lines
   const meaning = understand(text, shop.unit, 'shim-piece')
   const near =
-    meaning.state === 'value' ? lines.filter((l) => Math.abs(l.thicknessMm - meaning.mm) <= 0.015) : []
+    meaning.state === 'value' ? lines.filter((l) => Math.abs(l.thicknessMm - meaning.value) <= 0.015) : []
   return near.length ? near : lines.filter((l) => `${l.text} ${l.place}`.toLowerCase().includes(text))
 })
 const empty = computed(() => (store.lines ?? []).filter((l) => l.count === 0).length)

@@ -90,7 +90,7 @@ const units = useUnits()
     <label for="amount">{{ LABEL[way] }}</label>
     <InputText id="amount" v-model="amount" autocomplete="off" autofocus />
     <p v-if="way === 'thickness'" class="small" aria-live="polite">
-      <span v-if="meaning.state === 'value'" class="mono">{{ units.both(meaning.mm, 3) }}</span>
+      <span v-if="meaning.state === 'value'" class="mono">{{ units.both(meaning.value, 3) }}</span>
       <span v-else-if="meaning.state !== 'empty'" class="late">{{ meaning.why }}</span>
       <span v-else class="soft">In bench notation; a bare number is in {{ shop.unit }}.</span>
     </p>

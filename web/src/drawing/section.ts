@@ -1,3 +1,4 @@
+import { bearingMeasures } from '@moray/core/setting/measures'
 import type { Axis, Bearing, Belt, DriveSheet, Gear } from '@moray/core/drives/sheet'
 import { gearTravel } from '@moray/core/gears/train'
 import { meshGeometry, type Mesh } from '@moray/core/gears/mesh'
@@ -187,16 +188,22 @@ export function layOut(sheet: DriveSheet, state: SectionState = {}): Section {
       places.push({ id: `measure:${measure.id}`, at: onAxis(axis)(axis.toMm, 0), out: [0.3, -1] })
     }
   }
+  for (const m of bearingMeasures(sheet)) {
+    const { axis, atMm } = sheet.bearings.find((b) => b.id === m.bearing)!
+    places.push({ id: `measure:${m.id}`, ...bearingPlace(axes.get(axis)!, atMm) })
+  }
   places.push(...standingPlaces(sheet, axes, travel))
   return { shapes, centrelines, places, box: boxOf(shapes, centrelines) }
 }
 
+const beside = (axis: Axis, along: number, radial: number): Omit<Place, 'id'> => ({
+  at: onAxis(axis)(along, radial),
+  out: axis.line === 'vertical' ? [1, 0] : [0, -1],
+})
+const bearingPlace = (axis: Axis, atMm: number) => beside(axis, atMm, axis.radiusMm + 10)
+
 /** Where gears, bearings, seals and the ends of the shafts are: steps of the route light them. */
 function standingPlaces(sheet: DriveSheet, axes: Map<string, Axis>, travel: Record<string, number>): Place[] {
-  const beside = (axis: Axis, along: number, radial: number): Omit<Place, 'id'> => ({
-    at: onAxis(axis)(along, radial),
-    out: axis.line === 'vertical' ? [1, 0] : [0, -1],
-  })
   const aft = sheet.axes
     .filter((a) => a.line === 'horizontal')
     .reduce<Axis | undefined>((a, b) => (a && a.toMm >= b.toMm ? a : b), undefined)
@@ -211,7 +218,7 @@ function standingPlaces(sheet: DriveSheet, axes: Map<string, Axis>, travel: Reco
     }),
     ...sheet.bearings.map((b) => {
       const axis = axes.get(b.axis)!
-      return { id: `bearing:${b.id}`, ...beside(axis, b.atMm, axis.radiusMm + 10) }
+      return { id: `bearing:${b.id}`, ...bearingPlace(axis, b.atMm) }
     }),
     ...sheet.seals.map((s) => {
       const axis = axes.get(s.axis)!

@@ -42,7 +42,7 @@ async function change() {
   void router.push(`/drives/${props.id}/draft`)
 }
 const trusts = computed(() => (sheet.value ? sensitivityTrust(sheet.value) : {}))
-const TRUST = { rule: "the manual's rule", geometry: 'geometry', depth: 'depth' }
+const TRUST = { rule: "the manual's rule", geometry: 'geometry', depth: 'depth', bearing: 'bearing' }
 const trustText = (measure: string, stack: string) => {
   const t = trusts.value[measure]?.[stack]
   return t ? `± ${(100 * t.relU).toFixed(0)} %, by ${TRUST[t.from]}` : ''

@@ -14,7 +14,10 @@ import RouteRecord from './record/RouteRecord.vue'
 import { useJob } from './shown-job.ts'
 import { useClosings, useEvents } from '../wire/queries.ts'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
-import { buildName, decimalsOf, stackOf } from './setting-view.ts'
+import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import type { Window } from '@moray/core/measuring/window'
+import { howText } from './reading-words.ts'
+import { buildName, decimalsOf, shownMeasures, stackOf } from './setting-view.ts'
 
 const store = useJob()
 const job = computed<ShownJob>(() => store.job!)
@@ -46,14 +49,13 @@ const backBy = (s: number) =>
         ? `${Math.round(s / 3600)} h`
         : `${Math.round(s / 86_400)} days`
 const clock = (iso: string) => format(new Date(iso), 'HH:mm')
-const windowText = (min?: number, max?: number) =>
-  min === undefined
-    ? max === undefined
-      ? 'none on the sheet'
-      : `up to ${units.digits(max)}`
-    : max === undefined
-      ? `from ${units.digits(min)}`
-      : `${units.digits(min)} to ${units.digits(max)}`
+const show = (m: SetMeasure) => units.of(unitOf(m))
+function windowText(m: SetMeasure, { min, max }: Window): string {
+  const { digits, unit } = show(m)
+  const named = unitOf(m) === 'mm' ? '' : ` ${unit}`
+  if (min === undefined) return max === undefined ? 'none on the sheet' : `up to ${digits(max)}${named}`
+  return max === undefined ? `from ${digits(min)}${named}` : `${digits(min)} to ${digits(max)}${named}`
+}
 /** What was filled in, and how much, as the filling step says. */
 const filled = computed(() => {
   const { 'fill.ml': ml, 'fill.what': what } = job.value.facts
@@ -134,15 +136,15 @@ const print = () => window.print()
             </template>
             <span v-else class="figure">—</span>
           </li>
-          <li v-for="m in job.sheet.measures" :key="m.id">
+          <li v-for="m in shownMeasures(job.sheet, built)" :key="m.id">
             <span class="small soft">{{ m.label }}</span>
             <template v-if="built.assessment.measures[m.id]!.judgement">
               <span class="figure mono">{{
-                units.digits(built.assessment.measures[m.id]!.judgement!.mean, decimalsOf(m))
+                show(m).digits(built.assessment.measures[m.id]!.judgement!.mean, decimalsOf(m))
               }}</span>
               <span class="small mono"
-                >± {{ units.length(built.assessment.measures[m.id]!.judgement!.U, 3) }} ·
-                {{ units.other(built.assessment.measures[m.id]!.judgement!.mean, decimalsOf(m)) }}</span
+                >± {{ show(m).say(built.assessment.measures[m.id]!.judgement!.U, 3) }} ·
+                {{ show(m).other(built.assessment.measures[m.id]!.judgement!.mean, decimalsOf(m)) }}</span
               >
             </template>
             <span v-else class="figure">—</span>
@@ -196,16 +198,16 @@ const print = () => window.print()
           </tr>
         </thead>
         <tbody>
-          <tr v-for="m in job.sheet.measures" :key="m.id">
+          <tr v-for="m in shownMeasures(job.sheet, b)" :key="m.id">
             <td>{{ m.label }}</td>
-            <td class="mono">{{ windowText(m.window.min, m.window.max) }}</td>
+            <td class="mono">{{ windowText(m, b.assessment.measures[m.id]!.window) }}</td>
             <td v-if="b.plan" class="mono">
-              {{ b.plan.predicted[m.id] ? units.digits(b.plan.predicted[m.id]!.value, 3) : '—' }}
+              {{ b.plan.predicted[m.id] ? show(m).digits(b.plan.predicted[m.id]!.value, 3) : '—' }}
             </td>
             <td class="mono">
               <template v-if="b.assessment.measures[m.id]!.judgement"
-                >{{ units.digits(b.assessment.measures[m.id]!.judgement!.mean, 3) }} ±
-                {{ units.digits(b.assessment.measures[m.id]!.judgement!.U, 3) }}</template
+                >{{ show(m).digits(b.assessment.measures[m.id]!.judgement!.mean, 3) }} ±
+                {{ show(m).digits(b.assessment.measures[m.id]!.judgement!.U, 3) }}</template
               >
               <template v-else>—</template>
             </td>
@@ -217,10 +219,10 @@ const print = () => window.print()
                 class="reading"
                 :class="{ gone: r.superseded }"
               >
-                <span class="mono value">{{ units.digits(r.valueMm, 3) }}</span>
+                <span class="mono value">{{ show(m).digits(r.value, 3) }}</span>
                 <span class="small soft">
-                  {{ r.gaugeName }}{{ r.gaugeOverdue ? ' (calibration overdue)' : '' }}, {{ r.by }},
-                  {{ at(r.at) }}</span
+                  {{ howText(r, units) }}{{ r.gaugeName
+                  }}{{ r.gaugeOverdue ? ' (calibration overdue)' : '' }}, {{ r.by }}, {{ at(r.at) }}</span
                 >
                 <span v-if="r.superseded" class="small"> · set aside: {{ r.superseded.reason }}</span>
               </span>

@@ -1,18 +1,19 @@
 <script setup lang="ts">
 import type { ShownBuild, ShownJob } from './shown-job.ts'
 import { settableAdjusters } from '@moray/core/drives/sheet'
+import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { computed } from 'vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
-import { buildName, decimalsOf, dueFocus, focusId, setText } from './setting-view.ts'
+import { buildName, decimalsOf, dueFocus, focusId, setText, shownMeasures } from './setting-view.ts'
 
 /** The rounds of this job: what was found, each trial, and within the open one every stack and reading. */
 const props = defineProps<{ job: ShownJob; build: ShownBuild; focus: string }>()
 defineEmits<{ go: [at: string | undefined, build?: number] }>()
 
 const units = useUnits()
-const shown = (mm: number | undefined, decimals: number) =>
-  mm === undefined ? '' : units.digits(mm, decimals)
+const shown = (m: SetMeasure, value: number | undefined) =>
+  value === undefined ? '' : units.of(unitOf(m)).digits(value, decimalsOf(m))
 const stacks = computed(() => settableAdjusters(props.job.sheet))
 const due = computed(() => focusId(dueFocus(props.job.sheet, props.build)))
 const accepted = computed(() => props.job.acceptance?.build)
@@ -44,7 +45,7 @@ const accepted = computed(() => props.job.acceptance?.build)
             <span class="mono">{{ setText(a, b.state.stacks[a.id], units) }}</span>
           </button>
         </li>
-        <li v-for="m in job.sheet.measures" :key="m.id">
+        <li v-for="m in shownMeasures(job.sheet, b)" :key="m.id">
           <button
             type="button"
             :class="{ at: focus === `measure:${m.id}`, due: due === `measure:${m.id}` }"
@@ -56,7 +57,7 @@ const accepted = computed(() => props.job.acceptance?.build)
             >
             <span class="mono value">
               <VerdictMark bare :verdict="b.assessment.measures[m.id]!.judgement?.verdict" />
-              {{ shown(b.assessment.measures[m.id]!.judgement?.mean, decimalsOf(m)) }}
+              {{ shown(m, b.assessment.measures[m.id]!.judgement?.mean) }}
             </span>
           </button>
         </li>

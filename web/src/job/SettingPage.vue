@@ -10,6 +10,7 @@ import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
 import { isCarrier } from '@moray/core/drives/sheet'
 import { hasLimit, isReadable } from '@moray/core/setting/assess'
+import { unitOf } from '@moray/core/setting/measures'
 import { useJob } from './shown-job.ts'
 import { useGauges } from '../wire/queries.ts'
 import RoundList from './RoundList.vue'
@@ -25,6 +26,7 @@ import {
   dueFocus,
   focusFrom,
   focusId,
+  shownMeasures,
   stackThicknesses,
   type Focus,
 } from './setting-view.ts'
@@ -86,7 +88,7 @@ const planned = computed(() => {
 const trials = computed(() => job.value.builds.filter((b) => b.readings.length > 0).length > 1)
 const trialsOpen = ref(false)
 /** Everything is read: what the gears do in contact helps to decide. */
-const deciding = computed(() => focus.value.kind === 'decide' && build.value.assessment.complete)
+const deciding = computed(() => focus.value.kind === 'decide' && build.value.assessment.decidable)
 const drawn = computed(() => ({
   stacks: { ...stackThicknesses(build.value), ...planned.value?.stacks },
   from: planned.value ? stackThicknesses(build.value) : stackThicknesses(job.value.builds[0]!),
@@ -94,10 +96,10 @@ const drawn = computed(() => ({
 const tags = computed(() => drawingTags(job.value, build.value, units, planned.value))
 const lit = computed(() => focusId(focus.value))
 const rows = computed(() =>
-  job.value.sheet.measures.map((m) => {
+  shownMeasures(job.value.sheet, build.value).map((m) => {
     const state = build.value.assessment.measures[m.id]!
     const predicted = preview.value?.predicted[m.id] ?? build.value.plan?.predicted[m.id]
-    return { measure: m, state, predicted }
+    return { measure: m, state, predicted, show: units.of(unitOf(m)) }
   }),
 )
 </script>
@@ -122,8 +124,11 @@ const rows = computed(() =>
           <button type="button" class="what" @click="go(`measure:${r.measure.id}`)">
             <span class="label">{{ r.measure.label }}</span>
             <VerdictMark :verdict="r.state.judgement?.verdict" />
+            <span v-if="r.state.carried" class="small soft"
+              >as in the trial before: nothing that sets it was touched</span
+            >
           </button>
-          <p v-if="!hasLimit(r.measure.window)" class="small soft">
+          <p v-if="!hasLimit(r.state.window)" class="small soft">
             <template v-if="!isReadable(job.sheet, r.measure)"
               >the sheet does not say yet how it is measured</template
             >
@@ -132,8 +137,9 @@ const rows = computed(() =>
           <WindowRuler
             v-else
             :label="r.measure.label"
-            :window="r.measure.window"
-            :target="r.measure.target"
+            :window="r.state.window"
+            :unit="unitOf(r.measure)"
+            :target="r.state.window === r.measure.window ? r.measure.target : undefined"
             :decimals="decimalsOf(r.measure)"
             :reading="
               r.state.judgement && r.state.judgement.verdict !== 'no-window'
@@ -148,9 +154,11 @@ const rows = computed(() =>
           />
           <p class="number mono">
             <template v-if="r.state.judgement">
-              <span class="big">{{ units.digits(r.state.judgement.mean, decimalsOf(r.measure)) }}</span>
-              <span class="small">± {{ units.length(r.state.judgement.U, 3) }}</span>
-              <span class="small soft">{{ units.other(r.state.judgement.mean, decimalsOf(r.measure)) }}</span>
+              <span class="big">{{ r.show.digits(r.state.judgement.mean, decimalsOf(r.measure)) }}</span>
+              <span class="small">± {{ r.show.say(r.state.judgement.U, 3) }}</span>
+              <span class="small soft">{{
+                r.show.other(r.state.judgement.mean, decimalsOf(r.measure))
+              }}</span>
             </template>
             <span v-else class="soft">—</span>
           </p>

@@ -1,6 +1,7 @@
 import type { StackEntry } from '@moray/core/job/record'
 import type { ShownBuild, ShownJob } from './shown-job.ts'
-import type { Adjuster, DriveSheet, Measure } from '@moray/core/drives/sheet'
+import type { Adjuster, DriveSheet } from '@moray/core/drives/sheet'
+import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { isCarrier, settableAdjusters } from '@moray/core/drives/sheet'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import type { Prediction } from '@moray/core/setting/shim-solve'
@@ -8,7 +9,7 @@ import type { useUnits } from '../ui/units.ts'
 import type { DrawingTag } from '../drawing/SectionDrawing.vue'
 
 /** Decimals at which a measure is shown: depth to the micrometre's neighbourhood, backlash to the hundredth. */
-export const decimalsOf = (m: Measure): number => (m.kind === 'depth' ? 3 : 2)
+export const decimalsOf = (m: SetMeasure): number => (m.kind === 'depth' ? 3 : 2)
 
 /** The entry of a stack that counts. */
 export function stackOf(build: ShownBuild, location: string): StackEntry | undefined {
@@ -34,11 +35,20 @@ export function setText(
 export const buildName = (build: Pick<ShownBuild, 'number'>): string =>
   build.number === 0 ? 'As found' : `Trial ${build.number}`
 
+/** What a build is shown by: what it is asked, and what was read besides. */
+export const shownMeasures = (
+  sheet: DriveSheet,
+  build: Pick<ShownBuild, 'asked' | 'assessment'>,
+): SetMeasure[] =>
+  settingMeasures(sheet).filter(
+    (m) => build.asked.includes(m) || build.assessment.measures[m.id]?.judgement !== undefined,
+  )
+
 /** Numbers on the drawing, each at its place: stacks as they are (or as planned), measures as read (or as predicted). */
 export function drawingTags(
   job: ShownJob,
   build: ShownBuild,
-  units: Pick<ReturnType<typeof useUnits>, 'digits' | 'other'>,
+  units: Pick<ReturnType<typeof useUnits>, 'digits' | 'other' | 'of'>,
   plan?: { stacks: Record<string, number>; predicted: Record<string, Prediction> },
 ): DrawingTag[] {
   const stacks = settableAdjusters(job.sheet).map((a): DrawingTag => {
@@ -58,21 +68,22 @@ export function drawingTags(
       ...(below === undefined ? {} : { below }),
     }
   })
-  const measures = job.sheet.measures.map((m): DrawingTag => {
+  const measures = shownMeasures(job.sheet, build).map((m): DrawingTag => {
     const predicted = plan?.predicted[m.id]
+    const show = units.of(unitOf(m))
     if (predicted)
       return {
         id: `measure:${m.id}`,
         name: m.label,
-        value: units.digits(predicted.value, decimalsOf(m)),
-        below: `planned · ${units.other(predicted.value, decimalsOf(m))}`,
+        value: show.digits(predicted.value, decimalsOf(m)),
+        below: `planned · ${show.other(predicted.value, decimalsOf(m))}`,
       }
     const judgement = build.assessment.measures[m.id]?.judgement
     return {
       id: `measure:${m.id}`,
       name: m.label,
-      value: judgement ? units.digits(judgement.mean, decimalsOf(m)) : '—',
-      ...(judgement ? { below: units.other(judgement.mean, decimalsOf(m)), verdict: judgement.verdict } : {}),
+      value: judgement ? show.digits(judgement.mean, decimalsOf(m)) : '—',
+      ...(judgement ? { below: show.other(judgement.mean, decimalsOf(m)), verdict: judgement.verdict } : {}),
     }
   })
   return [...stacks, ...measures]
@@ -80,7 +91,7 @@ export function drawingTags(
 
 /** What the technician does at a place of the setting page. */
 export type Focus =
-  { kind: 'stack'; stack: Adjuster } | { kind: 'measure'; measure: Measure } | { kind: 'decide' }
+  { kind: 'stack'; stack: Adjuster } | { kind: 'measure'; measure: SetMeasure } | { kind: 'decide' }
 
 export const focusId = (f: Focus): string =>
   f.kind === 'stack' ? `stack:${f.stack.id}` : f.kind === 'measure' ? `measure:${f.measure.id}` : 'decide'
@@ -88,12 +99,15 @@ export const focusId = (f: Focus): string =>
 /** The place named in the address, if this drive has it. */
 export function focusFrom(sheet: DriveSheet, id: string): Focus | undefined {
   if (id === 'decide') return { kind: 'decide' }
-  const [kind, name] = id.split(':')
+  const [kind, ...rest] = id.split(':')
+  const name = rest.join(':')
   if (kind === 'stack') {
     const stack = settableAdjusters(sheet).find((a) => a.id === name)
     return stack && { kind: 'stack', stack }
   }
-  const measure = kind === 'measure' ? sheet.measures.find((m) => m.id === name) : undefined
+  // what sets a bearing is shown at the bearing
+  const asked = kind === 'bearing' ? id : name
+  const measure = kind === 'stack' ? undefined : settingMeasures(sheet).find((m) => m.id === asked)
   return measure && { kind: 'measure', measure }
 }
 

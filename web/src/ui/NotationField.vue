@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { LENGTH_UNITS, type LengthUnit } from '@moray/contract/requests/setting'
-import type { PlausibleKind } from '@moray/core/units/plausible'
+import { LENGTH_UNITS, TORQUE_UNITS, type ReadingUnit } from '@moray/contract/requests/setting'
+import { quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 import { computed, nextTick, onMounted, useId, useTemplateRef, watch } from 'vue'
 import { understand } from './understand.ts'
 import { useUnits } from './units.ts'
 
 /**
- * The one field for a length: says what it understood, in both unit systems, before Enter commits it.
+ * The one field for a reading, a length or a torque: says what it understood, in both unit systems, before Enter commits it.
  * A doubtful value needs a second Enter.
  */
 const props = defineProps<{
@@ -18,19 +18,19 @@ const props = defineProps<{
   /** Take the focus when shown, and again whenever this changes. */
   focusOn?: string | number
   hint?: string
-  /** What else makes a length doubtful here, in words; asked once it is understood. */
-  question?: (mm: number) => string | undefined
+  /** What else makes it doubtful here, in words; asked once it is understood. */
+  question?: (value: number) => string | undefined
 }>()
 const emit = defineEmits<{ enter: [entry: { text: string; confirmed: boolean }]; blank: [] }>()
 const text = defineModel<string>({ required: true })
-const unit = defineModel<LengthUnit>('unit', { required: true })
+const unit = defineModel<ReadingUnit>('unit', { required: true })
 
 const id = useId()
 const input = useTemplateRef<HTMLInputElement>('input')
 const units = useUnits()
 const meaning = computed(() => {
   const said = understand(text.value, unit.value, props.kind, props.dialPerTurnMm)
-  const why = said.state === 'value' ? props.question?.(said.mm) : undefined
+  const why = said.state === 'value' ? props.question?.(said.value) : undefined
   return said.state === 'value' && why ? { ...said, state: 'doubtful' as const, why } : said
 })
 const doubtShown = defineModel<boolean>('doubt', { default: false })
@@ -42,7 +42,19 @@ onMounted(() => {
 })
 watch(() => props.focusOn, focus)
 
-const UNIT_WORDS: Record<LengthUnit, string> = { mm: 'mm', h: '1/100 mm', t: '1/1000 in', in: 'inch' }
+const UNIT_WORDS: Record<ReadingUnit, string> = {
+  mm: 'mm',
+  h: '1/100 mm',
+  t: '1/1000 in',
+  in: 'inch',
+  Nm: 'Nm',
+  inlb: 'in-lb',
+  ftlb: 'ft-lb',
+}
+const torque = computed(() => quantityOf(props.kind) === 'torque')
+const show = computed(() => units.of(torque.value ? 'Nm' : 'mm'))
+const bareUnits = computed(() => (torque.value ? TORQUE_UNITS : LENGTH_UNITS))
+const example = computed(() => (torque.value ? '0.62 · 5.5inlb · 0,62 Nm' : '19t · 37h · .014in · 0,37 mm'))
 
 function enter() {
   if (props.busy) return
@@ -82,12 +94,12 @@ function enter() {
     </div>
     <p :id="`${id}-said`" class="said mono" aria-live="polite">
       <template v-if="meaning.state === 'value' || meaning.state === 'doubtful'">
-        <strong>{{ units.length(meaning.mm, 3) }}</strong> · {{ units.other(meaning.mm, 3) }}
+        <strong>{{ show.say(meaning.value, 3) }}</strong> · {{ show.other(meaning.value, 3) }}
       </template>
       <template v-else-if="meaning.state === 'not'"
         ><span class="bad">{{ meaning.why }}</span></template
       >
-      <span v-else class="soft">{{ hint ?? '19t · 37h · .014in · 0,37 mm' }}</span>
+      <span v-else class="soft">{{ hint ?? example }}</span>
     </p>
     <p v-if="meaning.state === 'doubtful'" class="bad">
       {{ meaning.why }} <template v-if="doubtShown"><strong>Enter again if it is meant.</strong></template>
@@ -95,7 +107,7 @@ function enter() {
     <p v-if="error" class="fault" role="alert">{{ error }}</p>
     <fieldset class="one-of">
       <legend class="small soft">A bare number is in</legend>
-      <label v-for="u in LENGTH_UNITS" :key="u" :class="{ on: unit === u }">
+      <label v-for="u in bareUnits" :key="u" :class="{ on: unit === u }">
         <input v-model="unit" type="radio" :value="u" class="sr-only" /> {{ UNIT_WORDS[u] }}
       </label>
     </fieldset>

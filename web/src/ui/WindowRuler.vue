@@ -15,6 +15,8 @@ const props = defineProps<{
   /** Single readings behind the mean. */
   dots?: number[] | undefined
   decimals?: number
+  /** Canonical unit of its figures. @default 'mm' */
+  unit?: 'mm' | 'Nm'
   label: string
 }>()
 
@@ -34,9 +36,10 @@ const bounds = computed(() => [
   props.window.min === undefined ? 6 : x(props.window.min),
   props.window.max === undefined ? width.value - 6 : x(props.window.max),
 ])
-const units = useUnits()
-const show = (v: number) => units.digits(v, props.decimals ?? 2)
-const other = (v: number) => units.other(v, props.decimals ?? 2)
+const all = useUnits()
+const units = computed(() => all.of(props.unit ?? 'mm'))
+const show = (v: number) => units.value.digits(v, props.decimals ?? 2)
+const other = (v: number) => units.value.other(v, props.decimals ?? 2)
 const limits = computed(() =>
   [props.window.min, props.window.max].filter((v) => v !== undefined).map((v) => ({ v, x: x(v) })),
 )
@@ -48,14 +51,12 @@ function anchor(i: number): 'start' | 'middle' | 'end' {
 const words = computed(() => {
   const { min, max } = props.window
   const parts = [
-    `${props.label}: window ${min === undefined ? 'up to' : `${show(min)} to`} ${max === undefined ? 'any' : show(max)} ${units.lengthUnit.value}`,
+    `${props.label}: window ${min === undefined ? 'up to' : `${show(min)} to`} ${max === undefined ? 'any' : show(max)} ${units.value.unit}`,
   ]
   if (props.reading)
-    parts.push(`reading ${show(props.reading.value)} ± ${show(props.reading.U)} ${units.lengthUnit.value}`)
+    parts.push(`reading ${show(props.reading.value)} ± ${show(props.reading.U)} ${units.value.unit}`)
   if (props.prediction)
-    parts.push(
-      `predicted ${show(props.prediction.value)} ± ${show(props.prediction.U)} ${units.lengthUnit.value}`,
-    )
+    parts.push(`predicted ${show(props.prediction.value)} ± ${show(props.prediction.U)} ${units.value.unit}`)
   return parts.join(', ')
 })
 </script>

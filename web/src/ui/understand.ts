@@ -1,36 +1,39 @@
 import { InputError } from '@moray/core/checks/input-error'
-import type { LengthUnit } from '@moray/contract/requests/setting'
-import { showInch } from '@moray/core/units/format'
+import { CANONICAL_UNIT } from '@moray/core/units/factors'
+import type { ReadingUnit } from '@moray/contract/requests/setting'
+import { inWords } from '@moray/core/units/format'
 import { parseReading } from '@moray/core/units/notation'
-import { isPlausible, PLAUSIBLE_MM, type PlausibleKind } from '@moray/core/units/plausible'
+import { isPlausible, PLAUSIBLE, quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 
 export type Understood =
   | { state: 'empty' }
-  | { state: 'value'; mm: number }
-  | { state: 'doubtful'; mm: number; why: string }
+  | { state: 'value'; value: number }
+  | { state: 'doubtful'; value: number; why: string }
   | { state: 'not'; why: string }
 
-/** What a text in bench notation means, in mm, before it is entered. */
+/** What a text in bench notation means, in mm or Nm, before it is entered. */
 export function understand(
   text: string,
-  unit: LengthUnit,
+  unit: ReadingUnit,
   kind: PlausibleKind,
   dialPerTurnMm?: number | null,
 ): Understood {
   if (text.trim() === '') return { state: 'empty' }
   try {
-    const { value: mm } = parseReading({
+    const quantity = quantityOf(kind)
+    const { value } = parseReading({
       text,
-      quantity: 'length',
+      quantity,
       unit,
-      ...(dialPerTurnMm ? { dialPerTurnMm } : {}),
+      ...(dialPerTurnMm && quantity === 'length' ? { dialPerTurnMm } : {}),
     })
-    if (isPlausible(kind, mm)) return { state: 'value', mm }
-    const { min, max } = PLAUSIBLE_MM[kind]
+    if (isPlausible(kind, value)) return { state: 'value', value }
+    const { min, max } = PLAUSIBLE[kind]
+    const [least, most] = [min, max].map((v) => inWords(v, CANONICAL_UNIT[quantity]))
     return {
       state: 'doubtful',
-      mm,
-      why: `Expected between ${min} and ${max} mm (${showInch(min, 1)} and ${showInch(max, 1)}). Check the unit and the turn counter.`,
+      value,
+      why: `Expected between ${least} and ${most}. Check the unit${quantity === 'length' ? ' and the turn counter' : ''}.`,
     }
   } catch (e) {
     if (e instanceof InputError) return { state: 'not', why: e.fields[0]?.message ?? e.message }

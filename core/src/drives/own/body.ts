@@ -47,8 +47,8 @@ export type BodyAdjuster = Needs<Adjuster, 'id' | 'label' | 'kind' | 'axis'> & A
 export type BodyBearing = Needs<Omit<Bearing, 'setting'>, 'id' | 'label' | 'kind' | 'axis'> &
   Along & {
     setting?:
-      | { kind: 'rolling-torque'; newNm?: Window; runInNm?: Window }
-      | { kind: 'crush'; crushMm?: number; shimsAt?: 'bearing' | 'cover' }
+      | { kind: 'rolling-torque'; newNm?: Window; runInNm?: Window; by?: string; nmPerMm?: number }
+      | { kind: 'crush'; crushMm?: number; toleranceMm?: number; shimsAt?: 'bearing' | 'cover'; by?: string }
   }
 export type BodySeal = Needs<Seal, 'id' | 'label' | 'axis'> & Along
 

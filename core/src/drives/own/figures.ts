@@ -1,3 +1,4 @@
+import { CRUSH_TOLERANCE_MM } from '../crush-tolerance.ts'
 import type { Quantity } from '../../units/factors.ts'
 import { figureAt, type BodyMesh, type SheetBody } from './body.ts'
 import { likeOf, toothFigure } from './geometry.ts'
@@ -386,6 +387,20 @@ function bearingFields(body: SheetBody): FigureField[] {
           place,
           otherwise: 'the window of new ones is asked for',
         },
+        ...(b.setting.by === undefined
+          ? []
+          : [
+              {
+                path: `${at}.nmPerMm`,
+                group: 'bearings' as const,
+                label: `${b.label}: 1 mm more of its stack changes the torque by`,
+                help: 'In Nm; minus where a thicker stack slackens it. Two trials measure it better.',
+                shape: { is: 'number' as const, unit: '' as const, whole: false, min: -200, max: 200 },
+                usual: 'manual' as const,
+                place,
+                otherwise: 'it is measured by two trials',
+              },
+            ]),
       ]
     if (b.setting?.kind === 'crush')
       return [
@@ -397,6 +412,15 @@ function bearingFields(body: SheetBody): FigureField[] {
           usual: 'manual',
           place,
           for: 'crush',
+        },
+        {
+          path: `${at}.toleranceMm`,
+          group: 'bearings',
+          label: `${b.label}: crush may differ by`,
+          shape: length(1),
+          usual: 'manual',
+          place,
+          otherwise: `${CRUSH_TOLERANCE_MM} mm`,
         },
       ]
     return []

@@ -54,8 +54,12 @@ export function templateOf(family: Family, id: string, name: string): SheetBody 
         ? {
             setting:
               setting.kind === 'crush'
-                ? { kind: 'crush' as const, ...(setting.shimsAt ? { shimsAt: setting.shimsAt } : {}) }
-                : { kind: 'rolling-torque' as const },
+                ? {
+                    kind: 'crush' as const,
+                    ...(setting.shimsAt ? { shimsAt: setting.shimsAt } : {}),
+                    ...(setting.by ? { by: setting.by } : {}),
+                  }
+                : { kind: 'rolling-torque' as const, ...(setting.by ? { by: setting.by } : {}) },
           }
         : {}),
       ...(like.gears.length ? along(axis, atMm) : { atMm }),

@@ -236,6 +236,17 @@ export const havhestUpper: DriveSheet = filled({
       side: 1,
       order: 15,
     },
+    {
+      ...havhestStack,
+      id: 'preload',
+      label: 'Input preload shims',
+      axis: 'input',
+      minMm: 0.2,
+      maxMm: 1.6,
+      effect: 1,
+      startMm: 0.8,
+      setBy: 'preload',
+    },
   ],
   bearings: [
     {
@@ -243,7 +254,7 @@ export const havhestUpper: DriveSheet = filled({
       label: 'Input taper, inner',
       kind: 'taper',
       axis: 'input',
-      setting: { kind: 'rolling-torque', newNm: { min: 0.6, max: 1 } },
+      setting: { kind: 'rolling-torque', newNm: { min: 0.6, max: 1 }, by: 'preload', nmPerMm: -8 },
     },
     { id: 'input-outer', label: 'Input taper, outer', kind: 'taper', axis: 'input' },
     {

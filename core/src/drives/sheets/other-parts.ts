@@ -362,6 +362,10 @@ export const havhestParts: Part[] = [
     place: 'bearing:input-inner',
   }),
   part('input-shims', 'Input shims', 'shim', 0, { after: ['input-carrier'], place: 'stack:input' }),
+  part('preload-shims', 'Input preload shims', 'shim', 0, {
+    after: ['input-tapers'],
+    place: 'stack:preload',
+  }),
   part('shift-fork', 'Shift fork and lever', 'shift', 1190, {}),
   part('cover', 'Top cover', 'housing', 2400, { after: ['input-gear'], inside: false }),
   havhestKit.ring('cover-ring', 'O-ring of the cover', { after: ['cover'] }),

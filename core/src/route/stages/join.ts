@@ -1,6 +1,7 @@
 import type { Condition } from '../facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { bySchool, gate, inOrder, listOf, lowerFirst, mustHold, number, pick, say, seen } from '../make.ts'
+import { bySchool, gate, inOrder, listOf, mustHold, number, pick, say, seen } from '../make.ts'
+import { lowerFirst } from '../../units/words.ts'
 import type { Gate, Step } from '../route.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
 import { ringNut } from './close.ts'

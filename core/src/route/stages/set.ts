@@ -1,7 +1,7 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
-import type { Window } from '../../measuring/window.ts'
-import { showOther } from '../../units/format.ts'
-import { bySchool, gate, inOrder, listFrom, listOf, mustHold, number, pick, say } from '../make.ts'
+import { bearingMeasures, type SetMeasure } from '../../setting/measures.ts'
+import { bySchool, gate, inOrder, listFrom, listOf, mustHold, pick, say } from '../make.ts'
+import { lowerFirst } from '../../units/words.ts'
 import type { Step } from '../route.ts'
 import { where } from './rebuild.ts'
 import { lackingUnder, wantingStep } from './wanted.ts'
@@ -21,12 +21,8 @@ const TEMPORARY = {
   locker: 'threads without locker',
 }
 
-/** Windows of a rolling torque: new bearings, and run-in ones where the sheet knows them. */
-function windowWords({ newNm, runInNm }: { newNm: Window; runInNm?: Window }): string {
-  const other = (v: number) => showOther(v, 'Nm').replace(/ .*/, '')
-  const span = ({ min = 0, max = 0 }: Window) => `${min} to ${max} Nm (${other(min)} to ${other(max)} in-lb)`
-  return runInNm ? `new ${span(newNm)}, run in ${span(runInNm)},` : `${span(newNm)}`
-}
+const bearingName = (sheet: DriveSheet, { bearing }: Extract<SetMeasure, { bearing: string }>) =>
+  lowerFirst(sheet.bearings.find((b) => b.id === bearing)!.label)
 
 /**
  * Set the gears, in the order of the couplings: what moves another setting comes first. Measuring and stacks live on the Setting page; the route
@@ -36,11 +32,8 @@ export function settingSteps(sheet: DriveSheet): Step[] {
   const geared = sheet.meshes.length > 0
   const noWindow = lackingUnder(sheet, ...sheet.bearings.map((b) => `bearings.${b.id}.setting.newNm`))
   const noCrush = lackingUnder(sheet, ...sheet.bearings.map((b) => `bearings.${b.id}.setting.crushMm`))
-  const loaded = sheet.bearings.flatMap((b) =>
-    b.setting?.kind === 'rolling-torque' && !noWindow.length ? [{ ...b, setting: b.setting }] : [],
-  )
-  const crushed = noCrush.length ? undefined : sheet.bearings.find((b) => b.setting?.kind === 'crush')
-  const crushStack = sheet.adjusters.find((a) => a.setBy === 'crush')
+  const torques = noWindow.length ? [] : bearingMeasures(sheet).filter((m) => m.kind === 'rolling-torque')
+  const crushes = noCrush.length ? [] : bearingMeasures(sheet).filter((m) => m.kind === 'crush')
   const starts = sheet.adjusters
     .filter((a) => a.kind === 'shim')
     .map((a) => `${a.label.toLowerCase()} ${a.startMm} mm`)
@@ -65,54 +58,35 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       ],
       asks: [listOf('trial.in', 'Left out, loose or turned round for now', TEMPORARY)],
     },
-    loaded.length > 0 && {
+    torques.length > 0 && {
       id: 'preload',
-      what: `Rolling torque: ${loaded.map((b) => b.label.toLowerCase()).join(', ')}`,
+      bySelf: true,
+      what: `Rolling torque: ${torques.map((m) => bearingName(sheet, m)).join(', ')}`,
       why: 'Too little lets the gear walk, too much cooks the bearing. Before depth and backlash: its stack or spacer moves the gear.',
       appliesWhen: where('sets', 'preload'),
-      place: `bearing:${loaded[0]!.id}`,
-      figuresAt: loaded.map((b) => `bearings.${b.id}`),
+      page: 'setting',
+      place: torques[0]!.id,
+      figuresAt: torques.map((m) => `bearings.${m.bearing}`),
       tools: ['Indicating torque wrench, or spring scale and string'],
       instruct: [
         say(
           'Gears out of mesh. Turn it several times, then read while it turns slowly and evenly: the peak at the start is no rolling torque.',
           'breakaway',
         ),
+        say('Change its stack or spacer where it is off; a nut is never backed off to hit a number.'),
       ],
-      figures: loaded.flatMap((b) => [
-        { label: `${b.label}: has to read at least`, fact: `preload.${b.id}.from`, unit: 'Nm' },
-        { label: `${b.label}: at most, seals included`, fact: `preload.${b.id}.to`, unit: 'Nm' },
-        { label: `${b.label} without seals`, fact: `preload.${b.id}.net`, unit: 'Nm' },
-      ]),
-      asks: loaded.flatMap((b) => [
-        pick(`preload.${b.id}.bearings`, `${b.label}: the bearings are`, {
-          new: 'new',
-          'run-in': 'run in',
-        }),
-        number(
-          `preload.${b.id}.seals`,
-          `${b.label}: drag of lips that are in already (none when left out)`,
-          'Nm',
+      gates: torques.map((m) =>
+        gate(
           {
-            quantity: 'torque',
-            max: 20,
-            optional: true,
+            any: [
+              { fact: `setting.set.${m.id}`, is: true },
+              { fact: 'setting.accepted', is: true },
+            ],
           },
+          `${m.label}: not read in its window in the newest build, nor accepted with a reason. Read it in Setting.`,
         ),
-        mustHold(
-          number(
-            `preload.${b.id}.read`,
-            `${b.label}: rolling torque, ${windowWords(b.setting)} without seals`,
-            'Nm',
-            {
-              quantity: 'torque',
-              max: 50,
-            },
-          ),
-          { fact: `preload.${b.id}.in`, is: true },
-          'Not in the window once the seals are taken off. Change the stack or spacer; a nut is never backed off to hit a number.',
-        ),
-      ]),
+      ),
+      asks: [],
     },
     noWindow.length > 0 &&
       wantingStep(noWindow, {
@@ -171,38 +145,28 @@ export function settingSteps(sheet: DriveSheet): Step[] {
         why: 'Under the cover the ring must be held, and not squeezed.',
         appliesWhen: where('sets', 'crush'),
       }),
-    crushed !== undefined && {
+    crushes.length > 0 && {
       id: 'crush',
-      what: `Crush of the ${crushed.label.toLowerCase()}`,
+      bySelf: true,
+      what: `Crush: ${crushes.map((m) => bearingName(sheet, m)).join(', ')}`,
       why: 'Under the cover the ring must be held, and not squeezed.',
       appliesWhen: where('sets', 'crush'),
-      place: `bearing:${crushed.id}`,
-      figuresAt: [`bearings.${crushed.id}`],
+      page: 'setting',
+      place: crushes[0]!.id,
+      figuresAt: crushes.map((m) => `bearings.${m.bearing}`),
       tools: ['Feelers, three or four places', 'Indicator'],
-      figures: [
-        { label: 'Stack for the wanted crush', fact: 'crush.stack', unit: 'mm' },
-        ...(crushStack ? [{ label: `${crushStack.label} as built`, fact: 'crush.built', unit: 'mm' }] : []),
-      ],
-      asks: [
-        number('crush.trial', 'Trial stack', 'mm', { quantity: 'length', max: 5 }),
-        pick('crush.read-as', 'Read as', { gap: 'gap under the cover', float: 'float of the bearing' }),
-        crushStack
-          ? mustHold(
-              number('crush.gap', 'Gap or float', 'mm', { quantity: 'length', max: 3 }),
-              { fact: 'crush.right', is: true },
-              `As built holds another stack than this gap asks for. Take the computed one as the ${crushStack.label.toLowerCase()} of a new round in Setting, measure again, accept it, then close this step.`,
-            )
-          : number('crush.gap', 'Gap or float', 'mm', { quantity: 'length', max: 3 }),
-        ...(crushStack
-          ? []
-          : [
-              mustHold(
-                number('crush.fitted', 'Stack fitted', 'mm', { quantity: 'length', max: 5 }),
-                { fact: 'crush.right', is: true },
-                'Not the stack that gives the wanted crush: thicker squeezes the bearing or lifts the cover, thinner lets it float.',
-              ),
-            ]),
-      ],
+      gates: crushes.map((m) =>
+        gate(
+          {
+            any: [
+              { fact: `setting.set.${m.id}`, is: true },
+              { fact: 'setting.accepted', is: true },
+            ],
+          },
+          `${m.label}: the gap or the float of the newest build does not show it, and nobody accepted it with a reason. Read it in Setting.`,
+        ),
+      ),
+      asks: [],
     },
     geared && {
       id: 'pattern',

@@ -4,7 +4,8 @@ import type { TakePlan } from '@moray/contract/requests/setting'
 import { endpoints } from '@moray/contract/endpoints'
 import { InputError } from '@moray/core/checks/input-error'
 import { isCarrier, solvableAdjusters, type Adjuster } from '@moray/core/drives/sheet'
-import { isSettable } from '@moray/core/setting/assess'
+import { isSettable, notIn } from '@moray/core/setting/assess'
+import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import { learnedSolverInput, learnFrom } from '@moray/core/setting/learned'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import { FIT, type ShimPlan, type ShimSolveResult } from '@moray/core/setting/shim-solve'
@@ -21,7 +22,7 @@ import { useExperience } from '../../wire/queries.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useCalc } from '../../workers/use-calc.ts'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
-import { buildName, decimalsOf, stackThicknesses } from '../setting-view.ts'
+import { buildName, decimalsOf, shownMeasures, stackThicknesses } from '../setting-view.ts'
 import MissingFigures from './MissingFigures.vue'
 import OwnStacks from './OwnStacks.vue'
 import PlanCard from './PlanCard.vue'
@@ -61,16 +62,15 @@ const lacking = computed(() =>
     (a) => a.kind === 'shim' && a.moves !== undefined && (a.setBy ?? 'readings') === 'readings',
   ),
 )
-const open = computed(() =>
-  props.job.sheet.measures
-    .filter((m) => state.value.measures[m.id]?.judgement?.verdict !== 'in')
-    .map((m) => m.label),
+const open = computed(() => notIn(props.job.sheet, state.value, props.build.asked).map((m) => m.label))
+const unread = computed(() =>
+  state.value.due.flatMap((d) => (d.kind === 'reading' ? [labelOf(d.measure)] : [])),
 )
 const again = ref(false)
 const solving = computed(
   () =>
     props.writable &&
-    state.value.complete &&
+    state.value.decidable &&
     shimmed.value &&
     (!accepted.value || again.value) &&
     (!state.value.allIn || again.value),
@@ -97,7 +97,7 @@ const builds = computed(() =>
 )
 /** Builds that read as no shim could make them: worth more than any plan. */
 const warnings = computed(() =>
-  props.writable && state.value.complete && shimmed.value
+  props.writable && state.value.decidable && shimmed.value
     ? (learnFrom(props.job.sheet, builds.value)?.warnings ?? [])
     : [],
 )
@@ -218,13 +218,15 @@ async function acceptNow(reason?: string) {
   // the dialog leaves the focus nowhere: on to what is said now
   focusDue()
 }
-const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id)?.label ?? id
+const measureOf = (id: string) => settingMeasures(props.job.sheet).find((m) => m.id === id)
+const labelOf = (id: string) => measureOf(id)?.label ?? id
+const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) : 'mm')
 </script>
 
 <template>
   <div ref="frame">
-    <h2 tabindex="-1">{{ accepted ? 'Accepted as built' : state.complete ? 'Decide' : 'Not yet' }}</h2>
-    <template v-if="!state.complete">
+    <h2 tabindex="-1">{{ accepted ? 'Accepted as built' : state.decidable ? 'Decide' : 'Not yet' }}</h2>
+    <template v-if="!state.decidable">
       <p>Some stacks or readings of this build are still missing.</p>
       <Button label="To the next one" class="lamp" @click="emit('go', undefined)" />
     </template>
@@ -256,6 +258,10 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
           />
         </div>
       </template>
+      <template v-else-if="!state.complete && writable">
+        <p class="lead">Not read yet: {{ unread.join(', ') }}. Until then its stack stays as it is.</p>
+        <Button label="Read it now" class="lamp" @click="emit('go', undefined)" />
+      </template>
       <p v-else class="lead">Not in its window beyond doubt: {{ open.join(', ') }}.</p>
       <p v-if="job.facts['setting.before-bare'] && build === job.builds.at(-1)" class="caution">
         Read before it was taken apart: that is how it was found. Build it up again and measure, and accept
@@ -264,7 +270,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
       <div v-if="warnings.length" class="fault warned" role="alert">
         <p v-for="w in warnings" :key="`${w.trial} ${w.quantity}`">
           <strong>{{ labelOf(w.quantity) }}</strong>, trial {{ w.trial }}: reads
-          <span class="mono">{{ units.both(Math.abs(w.off), 3) }}</span>
+          <span class="mono">{{ showOf(w.quantity).both(Math.abs(w.off), 3) }}</span>
           {{ w.off > 0 ? 'above' : 'below' }} what the builds before lead to expect.
         </p>
         <p class="small">
@@ -353,7 +359,7 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
               <template v-for="(mm, id) in result.shortfall" :key="id">
                 <span v-if="mm !== 0" class="off"
                   >{{ labelOf(String(id)) }}
-                  <span class="mono">{{ mm > 0 ? '+' : '' }}{{ units.length(mm, 3) }}</span></span
+                  <span class="mono">{{ mm > 0 ? '+' : '' }}{{ showOf(String(id)).say(mm, 3) }}</span></span
                 >
               </template>
             </p>
@@ -442,9 +448,9 @@ const labelOf = (id: string) => props.job.sheet.measures.find((m) => m.id === id
     >
       <p>These stacks and readings stand in the record, and the route goes on from them.</p>
       <ul class="small">
-        <li v-for="m in job.sheet.measures" :key="m.id">
+        <li v-for="m in shownMeasures(job.sheet, build)" :key="m.id">
           {{ m.label }}:
-          <span class="mono">{{ units.both(state.measures[m.id]!.mean, decimalsOf(m)) }}</span>
+          <span class="mono">{{ showOf(m.id).both(state.measures[m.id]!.mean, decimalsOf(m)) }}</span>
         </li>
       </ul>
     </ConfirmDialog>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ShownJob } from '../shown-job.ts'
 import { fittingOrder } from '@moray/core/setting/fitting-order'
+import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import { isCarrier } from '@moray/core/drives/sheet'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
@@ -41,7 +42,11 @@ const stacks = computed(() =>
       }
     }),
 )
-const measures = computed(() => props.job.sheet.measures.filter((m) => props.plan.predicted[m.id]))
+const measures = computed(() =>
+  settingMeasures(props.job.sheet)
+    .filter((m) => props.plan.predicted[m.id])
+    .map((m) => ({ ...m, show: units.of(unitOf(m)) })),
+)
 const percent = computed(() => {
   const p = props.plan.probability * 100
   if (p >= 99.95) return '> 99.9'
@@ -91,8 +96,9 @@ const percent = computed(() => {
           <tr v-for="m in measures" :key="m.id">
             <th scope="row">{{ m.label }}</th>
             <td class="mono">
-              {{ units.digits(plan.predicted[m.id]!.value, decimalsOf(m)) }}
-              <span class="small">± {{ units.digits(plan.predicted[m.id]!.U, 3) }}</span>
+              {{ m.show.digits(plan.predicted[m.id]!.value, decimalsOf(m)) }}
+              <span class="small">± {{ m.show.digits(plan.predicted[m.id]!.U, 3) }}</span>
+              <span v-if="unitOf(m) !== 'mm'" class="small"> {{ m.show.unit }}</span>
             </td>
             <td class="mono">{{ Math.round(plan.predicted[m.id]!.probability * 100) }} %</td>
           </tr>

@@ -3,14 +3,23 @@ import type { Gauge } from '@moray/contract/replies'
 import type { ReadingEntry } from '@moray/core/job/record'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
-import type { Measure } from '@moray/core/drives/sheet'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
+import { canDecide } from '@moray/core/measuring/can-decide'
 import { isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
+import { isBearingMeasure, unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { quantityOf } from '@moray/core/units/plausible'
 import { useStorage } from '@vueuse/core'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
+import BearingHow from './reading/BearingHow.vue'
+import BeforeIt from './reading/BeforeIt.vue'
+import ClockPlaces from './reading/ClockPlaces.vue'
+import RoundTheGear from './reading/RoundTheGear.vue'
+import SwingField from './reading/SwingField.vue'
+import type { BearingDraft } from './reading/bearing-draft.ts'
+import type { SwingDraft } from './reading/swing-draft.ts'
 import MissingFigures from './MissingFigures.vue'
 import NotationField from '../../ui/NotationField.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
@@ -21,13 +30,14 @@ import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { showDate } from '../../ui/times.ts'
 import { useUnits } from '../../ui/units.ts'
+import { howText } from '../reading-words.ts'
 import { decimalsOf } from '../setting-view.ts'
 
 /** Takes the readings of one measure: gauge, field, what they make together, and which do not count. */
 const props = defineProps<{
   job: ShownJob
   build: ShownBuild
-  measure: Measure
+  measure: SetMeasure
   gauges: Gauge[]
   writable: boolean
 }>()
@@ -37,20 +47,45 @@ const shop = useShop()
 const units = useUnits()
 const take = useJobWrite()
 const setAside = useJobWrite()
-const text = useStorage(`moray.draft.${props.job.id}.${props.build.number}.${props.measure.id}`, '')
+const draftOf = (what: string) =>
+  `moray.draft.${props.job.id}.${props.build.number}.${props.measure.id}${what}`
+const text = useStorage(draftOf(''), '')
+// how it is set up stays with the set-up, not with the single reading
+const ticked = useStorage<string[]>(draftOf('.ticked'), [])
+const how = useStorage<BearingDraft>(draftOf('.how'), {
+  ...(props.measure.kind === 'crush' ? { as: 'gap' as const } : {}),
+  drag: '',
+  runIn: false,
+})
+const swung = useStorage(draftOf('.swung'), false)
+const swingDraft = useStorage<SwingDraft>(draftOf('.swing'), { extreme: 'lowest', samples: [] })
+const clock = useStorage<{ deg: number | null }>(draftOf('.clock'), { deg: null })
 const turn = ref(0)
 
 const masterDrop = computed(
   () => props.measure.kind === 'depth' && props.measure.how.method === 'master-drop',
 )
+/** What is read next: a torque, or a length; a bearing without preload shows its play. */
+const kind = computed(() => plausibleKind(props.measure, how.value.as))
+const inTorque = computed(() => quantityOf(kind.value) === 'torque')
+const show = computed(() => units.of(unitOf(props.measure)))
+/** Backlash and the gap of a cover differ from place to place. */
+const round = computed(() => props.measure.kind === 'backlash' || props.measure.kind === 'crush')
+const canSwing = computed(() => props.measure.kind === 'depth')
 const suitable = computed(() =>
   props.gauges.filter((g) => {
     const kind = kindOfGauge(g.kind)
-    return !g.retired && (masterDrop.value ? kind.masters : kind.unit === 'mm' && !kind.masters)
+    if (g.retired) return false
+    if (inTorque.value) return kind.measures === 'torque' && kind.suits.includes('rolling-torque')
+    return masterDrop.value ? kind.masters : kind.unit === 'mm' && !kind.masters
   }),
 )
 const gaugeKey = computed(() =>
-  props.measure.kind === 'depth' ? props.measure.how.method : props.measure.kind,
+  props.measure.kind === 'depth'
+    ? props.measure.how.method
+    : how.value.as === 'float' || how.value.as === 'play'
+      ? 'end-play'
+      : props.measure.kind,
 )
 const gauge = computed(
   () =>
@@ -81,12 +116,25 @@ const counting = computed(() => readings.value.filter((r) => !r.superseded))
 const check = computed(() => props.build.check.find((c) => c.measure === props.measure.id))
 const decimals = computed(() => decimalsOf(props.measure))
 
+/** Said before measuring: with this gauge the window is never met beyond doubt; and with which of the shop's it would be. */
+const tooCoarse = computed(() => {
+  const m = props.measure
+  if (!gauge.value || how.value.as === 'play') return undefined
+  const window = m.kind === 'rolling-torque' && how.value.runIn && m.runIn ? m.runIn : m.window
+  const best = canDecide(gauge.value, window, m.readings)
+  if (best.decides) return undefined
+  const finer = suitable.value.filter((g) => canDecide(g, window, m.readings).decides).map((g) => g.name)
+  return { U: best.U, finer }
+})
+
 const FIELD: Record<string, string> = {
   'master-drop': 'Drop from the master',
   arbor: 'Reading to the arbor',
   'feeler-block': 'Feeler between block and pinion',
   backlash: 'Indicator at the arm',
   'end-play': 'Indicator, stop to stop',
+  crush: 'Feeler between cover and case',
+  'rolling-torque': 'Torque while it turns slowly',
 }
 const advice = computed(() => {
   const j = state.value.judgement
@@ -98,24 +146,56 @@ const advice = computed(() => {
 
 /** A likely blunder is asked about before it is taken, with the very rule that the server takes it by. */
 function question(mm: number): string | undefined {
-  if (!gauge.value) return undefined
-  const value = valueOf(props.measure, mm, master.value?.lengthMm)
+  if (!gauge.value || unitOf(props.measure) !== 'mm') return undefined
+  const value = valueOf(props.measure, mm, master.value?.lengthMm, how.value.as ? { as: how.value.as } : {})
   const doubt = doubtOf(
     value,
-    counting.value.map((r) => r.valueMm),
+    counting.value.map((r) => r.value),
     gauge.value,
-    props.measure.window,
+    state.value.window,
   )
   return doubt && `${doubtWords(doubt)}.`
 }
-async function enter(e: { text: string; confirmed: boolean }) {
+const torqueUnit = ref<'Nm' | 'inlb'>(units.imperial.value ? 'inlb' : 'Nm')
+const bareUnit = computed({
+  get: () => (inTorque.value ? torqueUnit.value : shop.unit),
+  set: (u) => {
+    if (inTorque.value) torqueUnit.value = u as typeof torqueUnit.value
+    else shop.unit = u as typeof shop.unit
+  },
+})
+/** Everything that says how it was taken. */
+const taken = computed(() => {
+  const { before } = props.measure
+  const done = before.filter((b) => ticked.value.includes(b))
+  const left = before.filter((b) => !ticked.value.includes(b))
+  const torque = props.measure.kind === 'rolling-torque'
+  return {
+    ...(done.length ? { ticked: done } : {}),
+    ...(left.length ? { unticked: left } : {}),
+    ...(how.value.as ? { as: how.value.as } : {}),
+    ...(torque && how.value.as === undefined && how.value.drag.trim() ? { drag: how.value.drag } : {}),
+    ...(torque && how.value.runIn ? { runIn: true } : {}),
+    ...(round.value && clock.value.deg !== null ? { clockDeg: clock.value.deg } : {}),
+  }
+})
+const placesRead = computed(() => counting.value.flatMap((r) => (r.clockDeg === null ? [] : [r.clockDeg])))
+/** On to the next place that has no reading. */
+function nextPlace() {
+  if (clock.value.deg === null) return
+  const left = [0, 90, 180, 270].filter((d) => !placesRead.value.includes(d))
+  clock.value = { deg: left[0] ?? clock.value.deg }
+}
+async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft) {
   if (!gauge.value) return
   const before = state.value.missing
   const body = {
     build: props.build.number,
     measure: props.measure.id,
     text: e.text,
-    unit: shop.unit,
+    unit: bareUnit.value,
+    ...taken.value,
+    ...(swing ? { extreme: swing.extreme, swing: swing.samples.map((s, at) => ({ at, text: s })) } : {}),
     gaugeId: gauge.value.id,
     ...(master.value ? { masterId: master.value.id } : {}),
     ...(e.confirmed ? { confirmed: true } : {}),
@@ -123,7 +203,9 @@ async function enter(e: { text: string; confirmed: boolean }) {
   const reply = await take.send(endpoints.takeReading, { id: props.job.id }, body)
   if (!reply) return
   text.value = ''
+  swingDraft.value = { ...swingDraft.value, samples: [] }
   turn.value++
+  nextPlace()
   if (before === 1) emit('done')
 }
 
@@ -150,11 +232,9 @@ async function drop(reason: string) {
       >, indicator at <span class="mono">{{ units.both(measure.radiusMm, 0) }}</span> radius</template
     >.
   </p>
-  <ul class="before" aria-label="Before it counts">
-    <li v-for="b in measure.before" :key="b">{{ b }}</li>
-  </ul>
   <MissingFigures v-if="writable && wants.length" :key="wants.join()" :job="job" :paths="wants" />
   <template v-if="writable && isReadable(job.sheet, measure)">
+    <BeforeIt v-if="measure.before.length" v-model="ticked" :before="measure.before" />
     <label class="gauge">
       <span class="small soft">With</span>
       <Select
@@ -174,17 +254,49 @@ async function drop(reason: string) {
     <p v-else-if="master" class="small soft">
       {{ master.label }}, measured <span class="mono">{{ units.both(master.lengthMm, 3) }}</span>
     </p>
-    <NotationField
-      v-model="text"
+    <p v-if="tooCoarse" class="caution">
+      {{ gauge!.name }} leaves ± {{ show.say(tooCoarse.U, 3) }} at best: too coarse to tell that this window
+      is met.
+      {{
+        tooCoarse.finer.length ? `${tooCoarse.finer.join(', ')} would.` : "None of the shop's gauges would."
+      }}
+    </p>
+    <BearingHow v-if="isBearingMeasure(measure)" v-model="how" :measure="measure" :unit="torqueUnit" />
+    <ClockPlaces
+      v-if="round"
+      v-model="clock.deg"
+      :taken="placesRead"
+      :legend="measure.kind === 'backlash' ? 'Which tooth of the gear is in mesh' : 'Where round the cover'"
+    />
+    <label v-if="canSwing" class="swung small">
+      <input v-model="swung" type="checkbox" /> Swung over it: the turning point counts, not the mean
+    </label>
+    <SwingField
+      v-if="canSwing && swung"
+      v-model="swingDraft"
       v-model:unit="shop.unit"
+      :kind="kind"
+      :dial-per-turn-mm="gauge?.perTurnMm"
+      :busy="take.busy.value"
+      :error="problemAt(take.error.value, 'swing') ?? take.error.value?.message"
+      @take="(s: SwingDraft) => enter({ text: s.samples[0]!, confirmed: false }, s)"
+    />
+    <NotationField
+      v-else
+      v-model="text"
+      v-model:unit="bareUnit"
       class="notation"
       :label="`${FIELD[gaugeKey]}, reading ${counting.length + 1}${state.missing ? ` of ${measure.readings}` : ''}`"
-      :kind="plausibleKind(measure)"
+      :kind="kind"
       :dial-per-turn-mm="gauge?.perTurnMm"
       :busy="take.busy.value"
       :focus-on="`${measure.id}${turn}`"
       :hint="
-        gauge?.perTurnMm ? '37h · 19t · 0,37 mm · 2r 35h (turns and pointer)' : '37h · 19t · .014in · 0,37 mm'
+        inTorque
+          ? undefined
+          : gauge?.perTurnMm
+            ? '37h · 19t · 0,37 mm · 2r 35h (turns and pointer)'
+            : '37h · 19t · .014in · 0,37 mm'
       "
       :error="problemAt(take.error.value, 'text') ?? take.error.value?.message"
       :question="question"
@@ -194,27 +306,34 @@ async function drop(reason: string) {
   </template>
   <div v-if="state.judgement" class="result">
     <p class="value">
-      <span class="live">{{ units.digits(state.judgement.mean, decimals) }}</span>
+      <span class="live">{{ show.digits(state.judgement.mean, decimals) }}</span>
       <span class="mono">
-        ± {{ units.length(state.judgement.U, 3) }} · {{ units.other(state.judgement.mean, decimals) }}</span
+        ± {{ show.say(state.judgement.U, 3) }} · {{ show.other(state.judgement.mean, decimals) }}</span
       >
     </p>
     <VerdictMark :verdict="state.judgement.verdict" />
     <WindowRuler
       v-if="state.judgement.verdict !== 'no-window'"
       :label="measure.label"
-      :window="measure.window"
-      :target="measure.target"
+      :window="state.window"
+      :unit="unitOf(measure)"
+      :target="state.window === measure.window ? measure.target : undefined"
       :decimals="decimals"
       :reading="{ value: state.judgement.mean, U: state.judgement.U, verdict: state.judgement.verdict }"
       :prediction="build.plan?.predicted[measure.id]"
-      :dots="counting.map((r) => r.valueMm)"
+      :dots="counting.map((r) => r.value)"
     />
     <p class="small soft mono">
       {{ state.count }} {{ state.count === 1 ? 'reading' : 'readings'
       }}<template v-if="state.count > 1"
-        >, {{ units.length(state.range, 3) }} between smallest and largest</template
+        >, {{ show.say(state.range, 3) }} between smallest and largest{{
+          measure.kind === 'crush' ? ': so far the cover stands askew' : ''
+        }}</template
       >
+    </p>
+    <RoundTheGear v-if="state.round" :round="state.round" :decimals="decimals" />
+    <p v-if="state.carried" class="small soft">
+      Read in an earlier trial; nothing that sets it was touched since.
     </p>
     <p v-if="advice" class="caution">{{ advice }}</p>
     <p v-if="state.outlier >= 0" class="caution">
@@ -223,9 +342,8 @@ async function drop(reason: string) {
     </p>
     <p v-if="check" class="small" :class="{ fault: check.disagrees }">
       Promised
-      <span class="mono"
-        >{{ units.digits(check.predicted, 3) }} ± {{ units.digits(check.predictedU, 3) }}</span
-      >, off by <span class="mono">{{ units.length(check.off, 3) }}</span>.
+      <span class="mono">{{ show.digits(check.predicted, 3) }} ± {{ show.digits(check.predictedU, 3) }}</span
+      >, off by <span class="mono">{{ show.say(check.off, 3) }}</span>.
       <template v-if="check.disagrees">
         That is more than shims explain: a reading in another unit, a stack miscounted, a shim stuck to the
         gear, or a part not seated.
@@ -235,10 +353,10 @@ async function drop(reason: string) {
   <ol v-if="readings.length" class="readings" aria-label="Readings">
     <li v-for="r in readings" :key="r.id" :class="{ gone: r.superseded }">
       <span>
-        <span class="mono">{{ units.both(r.valueMm, 3) }}</span>
+        <span class="mono">{{ show.both(r.value, 3) }}</span>
         <span class="small soft">
-          {{ r.text }} · {{ r.gaugeName }}<template v-if="r.gaugeOverdue"> (overdue)</template> ·
-          {{ r.by }}</span
+          {{ r.text }} · {{ howText(r, units) }} {{ r.gaugeName
+          }}<template v-if="r.gaugeOverdue"> (overdue)</template> · {{ r.by }}</span
         >
         <span v-if="r.superseded" class="small"
           ><VerdictMark verdict="superseded" /> {{ r.superseded.reason }}</span
@@ -254,7 +372,7 @@ async function drop(reason: string) {
     title="Set a reading aside"
     :explain="
       leaving
-        ? `${measure.label}: ${units.both(leaving.valueMm, 3)}. It stays in the record, with your reason, and no longer counts.`
+        ? `${measure.label}: ${show.both(leaving.value, 3)}. It stays in the record, with your reason, and no longer counts.`
         : ''
     "
     action="Set aside"
@@ -268,21 +386,11 @@ async function drop(reason: string) {
 h2 {
   margin-bottom: 0.3rem;
 }
-.before {
-  margin: 0.3rem 0 0.7rem;
-  font-size: var(--t-small);
-}
-.before li {
-  padding-left: 1.1rem;
-  position: relative;
-}
-.before li::before {
-  content: '';
-  position: absolute;
-  left: 0.1rem;
-  top: 0.62em;
-  width: 0.6rem;
-  border-top: 2px solid var(--ink);
+.swung {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 44px;
 }
 .gauge {
   display: grid;

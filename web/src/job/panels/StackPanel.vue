@@ -79,7 +79,7 @@ function add(e: { text: string; confirmed: boolean }) {
   const bare = /^[\s\d.,/]+$/.test(e.text)
   pieces.value.push({
     text: bare ? `${e.text.trim()}${shop.unit}` : e.text.trim(),
-    mm: meaning.mm,
+    mm: meaning.value,
     ...(e.confirmed ? { confirmed: true } : {}),
   })
   text.value = ''

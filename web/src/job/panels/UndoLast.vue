@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
 import { onKeyStroke, useNow } from '@vueuse/core'
+import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import { computed } from 'vue'
 import { useShop } from '../../stores/shop.ts'
 import { useUnits } from '../../ui/units.ts'
@@ -26,9 +27,11 @@ const last = computed(() => {
   // a clock that differs from the server's must not keep it open
   return left > 0 && left <= SECONDS + 2 ? { reading, left: Math.ceil(Math.min(left, SECONDS)) } : undefined
 })
-const label = computed(
-  () => props.job.sheet.measures.find((m) => m.id === last.value?.reading.measure)?.label ?? '',
+const measure = computed(() =>
+  settingMeasures(props.job.sheet).find((m) => m.id === last.value?.reading.measure),
 )
+const label = computed(() => measure.value?.label ?? '')
+const show = computed(() => units.of(measure.value ? unitOf(measure.value) : 'mm'))
 async function undo() {
   if (!last.value || write.busy.value) return
   const { id, measure } = last.value.reading
@@ -51,7 +54,7 @@ onKeyStroke('z', (e) => {
 <template>
   <p v-if="last" class="undo" role="status">
     <span>
-      {{ label }} <strong class="mono">{{ units.both(last.reading.valueMm, 3) }}</strong> entered.
+      {{ label }} <strong class="mono">{{ show.both(last.reading.value, 3) }}</strong> entered.
     </span>
     <button type="button" :disabled="write.busy.value" @click="undo">Undo, {{ last.left }} s</button>
   </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import { predictStacks, type ShimPlan, type ShimSolveResult } from '@moray/core/setting/shim-solve'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import Button from 'primevue/button'
@@ -36,7 +37,9 @@ const back = () => (at.value = Object.fromEntries(stacks.value.map((s) => [s.id,
 watch(() => JSON.stringify(stacks.value.map((s) => [s.id, s.currentMm])), back, { immediate: true })
 const moved = computed(() => stacks.value.some((s) => Math.abs((at.value[s.id] ?? 0) - s.currentMm) > 1e-9))
 const measures = computed(() =>
-  props.job.sheet.measures.filter((m) => props.question.quantities.some((q) => q.id === m.id)),
+  settingMeasures(props.job.sheet)
+    .filter((m) => props.question.quantities.some((q) => q.id === m.id))
+    .map((m) => ({ ...m, show: units.of(unitOf(m)) })),
 )
 const idea = computed((): ShimPlan => {
   const { predicted, probability } = predictStacks(props.question, at.value)
@@ -153,8 +156,9 @@ async function seek() {
         <tr v-for="m in measures" :key="m.id">
           <th scope="row">{{ m.label }}</th>
           <td class="mono">
-            {{ units.digits(idea.predicted[m.id]!.value, decimalsOf(m)) }}
-            <span class="small">± {{ units.digits(idea.predicted[m.id]!.U, 3) }}</span>
+            {{ m.show.digits(idea.predicted[m.id]!.value, decimalsOf(m)) }}
+            <span class="small">± {{ m.show.digits(idea.predicted[m.id]!.U, 3) }}</span>
+            <span v-if="unitOf(m) !== 'mm'" class="small"> {{ m.show.unit }}</span>
           </td>
           <td :class="inside(m.id) ? 'in' : 'out'">{{ inside(m.id) ? 'inside' : 'outside' }}</td>
         </tr>

@@ -1,4 +1,6 @@
 import type { DriveSheet } from '@moray/core/drives/sheet'
+import { settingMeasures, unitOf } from '@moray/core/setting/measures'
+import { lowerFirst } from '@moray/core/units/words'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import type { useUnits } from '../../ui/units.ts'
 
@@ -11,14 +13,15 @@ const LEAST_MM = 0.002
 export function couplings(
   question: Pick<ShimSolveInput, 'quantities'>,
   stack: string,
-  sheet: Pick<DriveSheet, 'measures'>,
-  units: Pick<ReturnType<typeof useUnits>, 'length'>,
+  sheet: DriveSheet,
+  units: Pick<ReturnType<typeof useUnits>, 'length' | 'of'>,
 ): string {
   const moved = question.quantities.flatMap((q) => {
     const by = (q.sensitivity[stack] ?? 0) * MORE_MM
     if (Math.abs(by) < LEAST_MM) return []
-    const label = sheet.measures.find((m) => m.id === q.id)?.label ?? q.id
-    return [`${label.toLowerCase()} by ${by > 0 ? '+' : '−'}${units.length(Math.abs(by), 3)}`]
+    const measure = settingMeasures(sheet).find((m) => m.id === q.id)!
+    const show = units.of(unitOf(measure))
+    return [`${lowerFirst(measure.label)} by ${by > 0 ? '+' : '−'}${show.say(Math.abs(by), 3)}`]
   })
   if (!moved.length) return 'It moves nothing that is measured.'
   return `${units.length(MORE_MM, 2)} more moves ${moved.join(', ')}.`

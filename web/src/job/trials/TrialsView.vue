@@ -3,6 +3,7 @@ import type { EChartsOption } from 'echarts'
 import { computed } from 'vue'
 import ChartFrame from '../../charts/ChartFrame.vue'
 import { axis, useInk } from '../../charts/ink.ts'
+import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import VerdictMark from '../../ui/VerdictMark.vue'
 import { useUnits } from '../../ui/units.ts'
 import { useExperience } from '../../wire/queries.ts'
@@ -25,6 +26,7 @@ const answers = computed(() =>
 )
 const label = (list: { id: string; label: string }[], id: string) =>
   list.find((x) => x.id === id)?.label ?? id
+const showOf = (id: string) => units.of(unitOf(settingMeasures(props.job.sheet).find((m) => m.id === id)!))
 const SYMBOLS = ['circle', 'rect', 'triangle', 'diamond', 'pin', 'arrow']
 const option = computed((): EChartsOption => {
   const names = props.job.builds.map(buildName)
@@ -103,12 +105,12 @@ const said = computed(
             <td v-for="c in r.cells" :key="c.build" class="mono">
               <template v-if="c.mean !== undefined">
                 <VerdictMark bare :verdict="c.verdict" />
-                {{ units.digits(c.mean, decimalsOf(r.measure)) }}
-                <span class="small">± {{ units.digits(c.U!, 3) }}</span>
+                {{ units.of(unitOf(r.measure)).digits(c.mean, decimalsOf(r.measure)) }}
+                <span class="small">± {{ units.of(unitOf(r.measure)).digits(c.U!, 3) }}</span>
               </template>
               <span v-else class="soft">—</span>
               <span v-if="c.promised !== undefined" class="small soft promised" :class="{ off: c.disagrees }"
-                >promised {{ units.digits(c.promised, decimalsOf(r.measure)) }}</span
+                >promised {{ units.of(unitOf(r.measure)).digits(c.promised, decimalsOf(r.measure)) }}</span
               >
             </td>
           </tr>
@@ -137,20 +139,20 @@ const said = computed(
         <tbody>
           <tr v-for="a in answers" :key="`${a.measure} ${a.stack}`">
             <th scope="row">
-              {{ label(job.sheet.measures, a.measure) }}
+              {{ label(settingMeasures(job.sheet), a.measure) }}
               <span class="small soft">{{ label(job.sheet.adjusters, a.stack) }}</span>
             </th>
-            <td class="mono">{{ units.length(a.sheet / 10, 3) }}</td>
+            <td class="mono">{{ showOf(a.measure).say(a.sheet / 10, 3) }}</td>
             <td class="mono">
               <template v-if="a.learned"
-                >{{ units.length(a.learned.mean / 10, 3) }}
-                <span class="small">± {{ units.length(a.learned.U / 10, 3) }}</span></template
+                >{{ showOf(a.measure).say(a.learned.mean / 10, 3) }}
+                <span class="small">± {{ showOf(a.measure).say(a.learned.U / 10, 3) }}</span></template
               >
               <span v-else class="soft">one build says nothing yet</span>
             </td>
             <td class="mono">
               <template v-if="a.units"
-                >{{ units.length(a.units.mean / 10, 3) }}
+                >{{ showOf(a.measure).say(a.units.mean / 10, 3) }}
                 <span class="small">{{ a.units.trials }} trials</span></template
               >
               <span v-else class="soft">—</span>

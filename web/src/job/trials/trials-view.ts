@@ -1,7 +1,8 @@
 import type { Verdict } from '@moray/core/measuring/judge'
-import type { DriveSheet, Measure } from '@moray/core/drives/sheet'
+import type { DriveSheet } from '@moray/core/drives/sheet'
 import { sensitivities } from '@moray/core/gears/train'
 import { hasLimit } from '@moray/core/setting/assess'
+import { isBearingMeasure, settingMeasures, type SetMeasure } from '@moray/core/setting/measures'
 import { learnFrom } from '@moray/core/setting/learned'
 import type { Experience } from '@moray/core/setting/with-experience'
 import type { ShownBuild } from '../shown-job.ts'
@@ -19,13 +20,17 @@ export interface TrialCell {
 
 /** A measure over all builds. */
 export interface TrialRow {
-  measure: Measure
+  measure: SetMeasure
   cells: TrialCell[]
 }
 
 export const trialRows = (sheet: DriveSheet, builds: readonly ShownBuild[]): TrialRow[] =>
-  sheet.measures
-    .filter((m) => hasLimit(m.window))
+  settingMeasures(sheet)
+    .filter(
+      (m) =>
+        hasLimit(m.window) &&
+        (!isBearingMeasure(m) || builds.some((b) => b.assessment.measures[m.id]?.judgement)),
+    )
     .map((measure) => ({
       measure,
       cells: builds.map((b): TrialCell => {
@@ -45,7 +50,7 @@ export const trialRows = (sheet: DriveSheet, builds: readonly ShownBuild[]): Tri
  * Where a value lies against its window, whatever the measure: −1 its lower limit, 0 the middle, +1 the upper limit. A window with one limit has its
  * open side as far off as the limit itself.
  */
-export function inWindow({ window }: Measure, value: number): number {
+export function inWindow({ window }: Pick<SetMeasure, 'window'>, value: number): number {
   const { min, max } = window
   const low = min ?? (max! > 0 ? 0 : 2 * max!)
   const high = max ?? 2 * min!

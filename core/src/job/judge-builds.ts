@@ -1,0 +1,92 @@
+import type { DriveSheet } from '../drives/sheet.ts'
+import { withCarriers } from '../drives/sheet.ts'
+import { sensitivities } from '../gears/train.ts'
+import type { Plan } from '../route/plan.ts'
+import { assess, checkPrediction, type Assessment, type BuildState } from '../setting/assess.ts'
+import type { PredictionCheck } from '../setting/assess.ts'
+import { bearingMeasures, settingMeasures, type SetMeasure } from '../setting/measures.ts'
+import { withLoops } from '../route/loops.ts'
+import { routeOf } from '../route/route-of.ts'
+import { buildState } from './build-state.ts'
+import { counted } from './closings.ts'
+import type { BuildRecord, JobRecord } from './record.ts'
+
+export interface JudgedBuild extends BuildRecord {
+  kind: 'found' | 'trial'
+  /** What counts of it. */
+  state: BuildState
+  /** What has to be read before it can be decided; bearings that the job leaves alone are not. */
+  asked: SetMeasure[]
+  assessment: Assessment
+  /** What was promised against what was read. */
+  check: PredictionCheck[]
+}
+
+/** Readings of the builds against their windows, the oldest first. */
+export function judgeBuilds(
+  record: Pick<JobRecord, 'builds' | 'closings' | 'loops'>,
+  sheet: DriveSheet,
+  plan: Pick<Plan, 'disturbed'>,
+): JudgedBuild[] {
+  const result: JudgedBuild[] = []
+  const bared = baredAt(record, sheet)
+  for (const b of record.builds) {
+    const entered = buildState(b)
+    const own = { ...entered, stacks: withCarriers(sheet, entered.stacks) }
+    const state = carriedOver(sheet, result.at(-1), own)
+    const asked = b.number > 0 || bared <= firstReading(b) ? askedOf(b, sheet, plan) : sheet.measures
+    const assessment = assess(sheet, state, asked)
+    result.push({
+      ...b,
+      kind: b.number === 0 ? 'found' : 'trial',
+      state,
+      asked,
+      assessment,
+      check: b.plan ? checkPrediction(b.plan.predicted, assessment) : [],
+    })
+  }
+  return result
+}
+
+/**
+ * A build of the bare case is asked for the bearings too that the job disturbs. As found they are not: gears are in mesh and covers closed. Of what
+ * was accepted nothing more is asked.
+ */
+function askedOf(b: BuildRecord, sheet: DriveSheet, plan: Pick<Plan, 'disturbed'>): SetMeasure[] {
+  if (b.acceptance) return sheet.measures
+  const disturbed = bearingMeasures(sheet).filter((m) => plan.disturbed.includes(m.id))
+  return settingMeasures(sheet).filter(
+    (m) => sheet.measures.some((x) => x === m) || disturbed.some((x) => x === m),
+  )
+}
+
+/** When the case was bare, as a time; NaN while it is not. Steps taken back do not count. */
+export function baredAt(
+  { closings, loops }: Pick<JobRecord, 'closings' | 'loops'>,
+  sheet: DriveSheet,
+): number {
+  const route = withLoops(routeOf(sheet), sheet, loops)
+  const bares = new Set(route.steps.filter((s) => s.bares).map((s) => s.id))
+  const times = counted(closings).flatMap((c) => (bares.has(c.step) ? [Date.parse(c.at)] : []))
+  return times.length ? Math.max(...times) : NaN
+}
+
+/** Of what counts; later than anything where nothing was read. */
+const firstReading = ({ readings }: BuildRecord): number =>
+  Math.min(...readings.flatMap((r) => (r.superseded ? [] : [Date.parse(r.at)])))
+
+/** A bearing that was read in the build before, on the bare case, keeps its reading while nothing that sets it is touched. */
+function carriedOver(sheet: DriveSheet, before: JudgedBuild | undefined, own: BuildState): BuildState {
+  if (!before) return own
+  const table = sensitivities(sheet)
+  const carried = bearingMeasures(sheet).filter(
+    (m) =>
+      before.asked.includes(m) &&
+      !own.readings[m.id] &&
+      before.state.readings[m.id] &&
+      Object.keys(table[m.id]!).every((stack) => before.state.stacks[stack] === own.stacks[stack]),
+  )
+  if (!carried.length) return own
+  const readings = Object.fromEntries(carried.map((m) => [m.id, before.state.readings[m.id]!]))
+  return { ...own, readings: { ...own.readings, ...readings }, carried: carried.map((m) => m.id) }
+}

@@ -1,0 +1,111 @@
+import type { Adjuster, Bearing, DriveSheet, Measure } from '../drives/sheet.ts'
+import { CRUSH_TOLERANCE_MM } from '../drives/crush-tolerance.ts'
+import { perSheet } from '../drives/per-sheet.ts'
+import type { Window } from '../measuring/window.ts'
+import { lowerFirst } from '../units/words.ts'
+
+/**
+ * What a build of a drive is judged by: the measures of its sheet, and what sets its bearings. Their readings are kept alike, judged alike, and
+ * asked of the solver in one question.
+ */
+export type SetMeasure = Measure | RollingTorqueMeasure | CrushMeasure
+
+interface BearingMeasure {
+  /** `bearing:` and the bearing's id: as the plan names what is disturbed. */
+  id: string
+  label: string
+  bearing: string
+  window: Window
+  target?: number
+  readings: number
+  before: string[]
+  /** The stack that sets it; left out where a nut does, or nobody has said. */
+  by?: string
+}
+
+/** Rolling torque of a preloaded pair, Nm without the drag of its seals; below zero it stands for play. */
+export interface RollingTorqueMeasure extends BearingMeasure {
+  kind: 'rolling-torque'
+  /** For bearings that have run already, where the sheet knows it. */
+  runIn?: Window
+  /** Change per mm of its stack, as the sheet has it. */
+  nmPerMm?: number
+}
+
+/** How far the cover squeezes the ring when it is drawn down, mm: the gap read under it, or less than nothing by the float that was read. */
+export interface CrushMeasure extends BearingMeasure {
+  kind: 'crush'
+  shimsAt: 'bearing' | 'cover'
+}
+
+/** A gap is felt at so many places round the cover. */
+const COVER_PLACES = 3
+
+/** What sets the bearings of this drive. Windows that the sheet lacks are left open. */
+export const bearingMeasures = perSheet((sheet): (RollingTorqueMeasure | CrushMeasure)[] =>
+  sheet.bearings.flatMap((b) => (b.setting ? [bearingMeasure(sheet, b, b.setting)] : [])),
+)
+
+/** All that is set on this drive, in the order of the couplings: preload, whose spacer or stack moves a gear; depth and backlash; crush last. */
+export const settingMeasures = perSheet((sheet): SetMeasure[] => {
+  const own = bearingMeasures(sheet)
+  return [
+    ...own.filter((m) => m.kind === 'rolling-torque'),
+    ...sheet.measures,
+    ...own.filter((m) => m.kind === 'crush'),
+  ]
+})
+
+export const isBearingMeasure = (m: SetMeasure): m is RollingTorqueMeasure | CrushMeasure =>
+  m.kind === 'rolling-torque' || m.kind === 'crush'
+
+/** Unit in which it is judged. */
+export const unitOf = (m: SetMeasure): 'mm' | 'Nm' => (m.kind === 'rolling-torque' ? 'Nm' : 'mm')
+
+function bearingMeasure(
+  sheet: DriveSheet,
+  b: Bearing,
+  setting: NonNullable<Bearing['setting']>,
+): RollingTorqueMeasure | CrushMeasure {
+  const by = setterOf(sheet, b, setting)?.id
+  const base = { id: `bearing:${b.id}`, bearing: b.id, ...(by === undefined ? {} : { by }) }
+  const lacking = (figure: string) => sheet.lacks?.includes(`bearings.${b.id}.setting.${figure}`)
+  if (setting.kind === 'rolling-torque')
+    return {
+      ...base,
+      kind: 'rolling-torque',
+      label: `Rolling torque, ${lowerFirst(b.label)}`,
+      window: setting.newNm,
+      ...(setting.runInNm ? { runIn: setting.runInNm } : {}),
+      ...(setting.nmPerMm === undefined ? {} : { nmPerMm: setting.nmPerMm }),
+      readings: 1,
+      before: [
+        'Gears out of mesh',
+        'Bearings oiled, turned over several times',
+        'Read while it turns slowly, not as it breaks away',
+      ],
+    }
+  const { crushMm } = setting
+  const tolerance = setting.toleranceMm ?? CRUSH_TOLERANCE_MM
+  return {
+    ...base,
+    kind: 'crush',
+    label: `Crush, ${lowerFirst(b.label)}`,
+    shimsAt: setting.shimsAt ?? 'bearing',
+    window: lacking('crushMm') ? {} : { min: crushMm - tolerance, max: crushMm + tolerance },
+    ...(lacking('crushMm') ? {} : { target: crushMm }),
+    readings: COVER_PLACES,
+    before: ['Cover seated square, finger-tight', 'No ring or gasket under it that is not meant to be there'],
+  }
+}
+
+/** The stack that the sheet names, or for a crush the one that is said to be set by it: on the same shaft, or the only one. */
+function setterOf(
+  sheet: DriveSheet,
+  b: Bearing,
+  setting: NonNullable<Bearing['setting']>,
+): Adjuster | undefined {
+  if (setting.by !== undefined) return sheet.adjusters.find((a) => a.id === setting.by)
+  const crushing = setting.kind === 'crush' ? sheet.adjusters.filter((a) => a.setBy === 'crush') : []
+  return crushing.find((a) => a.axis === b.axis) ?? crushing[0]
+}

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import type { CrushMeasure, RollingTorqueMeasure } from '@moray/core/setting/measures'
+import { computed } from 'vue'
+import { useUnits } from '../../../ui/units.ts'
+import { understand } from '../../../ui/understand.ts'
+import type { TorqueUnit } from '@moray/contract/requests/setting'
+import type { BearingDraft } from './bearing-draft.ts'
+
+/** How a bearing is read: gap or float under a cover; new or run-in bearings, and the lips whose drag is taken off. */
+const props = defineProps<{ measure: RollingTorqueMeasure | CrushMeasure; unit: TorqueUnit }>()
+const draft = defineModel<BearingDraft>({ required: true })
+
+const units = useUnits()
+const set = (change: Partial<BearingDraft>) => (draft.value = { ...draft.value, ...change })
+const drag = computed(() => understand(draft.value.drag, props.unit, 'rolling-torque'))
+const torque = computed(() => units.of('Nm'))
+const dragNm = computed(() =>
+  drag.value.state === 'value' || drag.value.state === 'doubtful' ? drag.value.value : 0,
+)
+/** What the wrench has to show, lips included: said before it is read. */
+const wanted = computed(() => {
+  if (props.measure.kind !== 'rolling-torque') return ''
+  const { min, max } = draft.value.runIn && props.measure.runIn ? props.measure.runIn : props.measure.window
+  const show = (v: number) => torque.value.digits(v + dragNm.value)
+  if (min === undefined || max === undefined) return ''
+  return `${show(min)} to ${show(max)} ${torque.value.unit}`
+})
+const ways = computed((): { value: BearingDraft['as']; label: string }[] =>
+  props.measure.kind === 'crush'
+    ? [
+        { value: 'gap', label: 'gap under the cover' },
+        { value: 'float', label: 'float of the ring' },
+      ]
+    : props.measure.nmPerMm
+      ? [
+          { value: undefined, label: 'torque' },
+          { value: 'play', label: 'it has play' },
+        ]
+      : [],
+)
+</script>
+
+<template>
+  <div class="how">
+    <fieldset v-if="ways.length" class="one-of">
+      <legend class="small soft">Read as</legend>
+      <label v-for="w in ways" :key="w.label" :class="{ on: draft.as === w.value }">
+        <input
+          type="radio"
+          name="read-as"
+          class="sr-only"
+          :checked="draft.as === w.value"
+          @change="set({ as: w.value })"
+        />
+        {{ w.label }}
+      </label>
+    </fieldset>
+    <template v-if="measure.kind === 'rolling-torque'">
+      <fieldset v-if="measure.runIn" class="one-of">
+        <legend class="small soft">Bearings</legend>
+        <label v-for="r in [false, true]" :key="String(r)" :class="{ on: draft.runIn === r }">
+          <input
+            type="radio"
+            name="run-in"
+            class="sr-only"
+            :checked="draft.runIn === r"
+            @change="set({ runIn: r })"
+          />
+          {{ r ? 'have run' : 'new' }}
+        </label>
+      </fieldset>
+      <label v-if="draft.as !== 'play'" class="drag">
+        <span class="small soft">Drag of lips that are in (none when left out)</span>
+        <input
+          type="text"
+          class="field"
+          autocomplete="off"
+          :value="draft.drag"
+          :placeholder="`0 ${torque.unit}`"
+          @input="set({ drag: ($event.target as HTMLInputElement).value })"
+        />
+        <span v-if="drag.state === 'not'" class="bad small">{{ drag.why }}</span>
+        <span v-else-if="dragNm" class="small mono">{{ torque.both(dragNm) }}</span>
+      </label>
+      <p v-if="wanted && draft.as !== 'play'" class="wanted">
+        Has to show <strong class="mono">{{ wanted }}</strong>
+      </p>
+    </template>
+    <p v-else class="small soft">
+      {{
+        draft.as === 'float'
+          ? 'Cover drawn down: how far the ring still moves, stop to stop.'
+          : 'Cover laid on, not drawn down: feelers between cover and case.'
+      }}
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.how {
+  display: grid;
+  gap: 0.5rem;
+  margin-top: 0.4rem;
+}
+.drag {
+  display: grid;
+  gap: 0.15rem;
+}
+.field {
+  font: inherit;
+  color: inherit;
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  min-height: 44px;
+  padding: 0 0.6rem;
+}
+.wanted {
+  font-size: var(--t-lead);
+}
+.bad {
+  color: var(--out);
+}
+</style>
