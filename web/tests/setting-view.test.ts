@@ -37,6 +37,7 @@ function build(stacks: Record<string, number>, readings: Record<string, number[]
         gauge,
         masterMm: null,
         clockDeg: null,
+        how: null,
         note: null,
         ...who,
       })),
@@ -53,6 +54,7 @@ function build(stacks: Record<string, number>, readings: Record<string, number[]
     at: who.at,
     plan: null,
     check: [],
+    asked: lomvi90.measures,
     assessment: assess(lomvi90, state),
     ...own,
   }
@@ -88,7 +90,8 @@ describe('what is due on the page', () => {
 })
 
 /** Digits as a reader of millimetres sees them. */
-const metric = { digits: (mm: number, d = 2) => mm.toFixed(d), other: (mm: number) => showThou(mm) }
+const own = { digits: (mm: number, d = 2) => mm.toFixed(d), other: (mm: number) => showThou(mm) }
+const metric = { ...own, of: () => ({ ...own, unit: 'mm', say: own.other, both: own.other }) }
 
 beforeEach(() => setActivePinia(createPinia()))
 
