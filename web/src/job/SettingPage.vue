@@ -119,7 +119,7 @@ const rows = computed(() =>
         @pick="(p) => go(p)"
       />
       <ContactStrip v-if="deciding" :job="job" :build="build" :stacks="planned?.stacks ?? {}" />
-      <ul class="rulers">
+      <ul class="rulers" :class="{ many: rows.length > 3 }">
         <li v-for="r in rows" :key="r.measure.id" :class="{ lit: lit === `measure:${r.measure.id}` }">
           <button type="button" class="what" @click="go(`measure:${r.measure.id}`)">
             <span class="label">{{ r.measure.label }}</span>
@@ -274,6 +274,15 @@ details.trials summary {
 }
 .number .big {
   font-size: 1.75rem;
+}
+.many .number .big {
+  font-size: 1.35rem;
+}
+.many .what {
+  line-height: 1.15;
+}
+.many .what .label {
+  font-size: var(--t-small);
 }
 @media (max-width: 1180px) {
   .setting {

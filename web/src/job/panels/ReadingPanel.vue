@@ -266,7 +266,11 @@ async function drop(reason: string) {
       v-if="round"
       v-model="clock.deg"
       :taken="placesRead"
-      :legend="measure.kind === 'backlash' ? 'Which tooth of the gear is in mesh' : 'Where round the cover'"
+      :legend="
+        measure.kind === 'backlash'
+          ? 'Which place of the gear is in mesh, as on a clock'
+          : 'Where round the cover, as on a clock'
+      "
     />
     <label v-if="canSwing" class="swung small">
       <input v-model="swung" type="checkbox" /> Swung over it: the turning point counts, not the mean

@@ -9,7 +9,7 @@ const at = defineModel<number | null>({ required: true })
 const PLACES = [0, 90, 180, 270]
 const options = computed(() => [
   { deg: null, label: 'not said' },
-  ...PLACES.map((deg) => ({ deg, label: clockHour(deg) })),
+  ...PLACES.map((deg) => ({ deg, label: clockHour(deg).replace(/ .*/, '') })),
 ])
 const read = (deg: number | null) => deg !== null && props.taken.includes(deg)
 </script>
@@ -19,7 +19,8 @@ const read = (deg: number | null) => deg !== null && props.taken.includes(deg)
     <legend class="small soft">{{ legend }}</legend>
     <label v-for="o in options" :key="String(o.deg)" :class="{ on: at === o.deg }">
       <input v-model="at" type="radio" name="clock" :value="o.deg" class="sr-only" />
-      {{ o.label }}<span v-if="read(o.deg)" aria-label="read"> ✓</span>
+      {{ o.label }}<span v-if="o.deg !== null" class="sr-only"> o'clock</span
+      ><span v-if="read(o.deg)" aria-label="read"> ✓</span>
     </label>
   </fieldset>
 </template>
