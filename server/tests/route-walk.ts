@@ -9,6 +9,7 @@ import type { Answers } from '@moray/core/route/complete'
 import type { StepProgress } from '@moray/core/route/progress'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { shimSolve } from '@moray/core/setting/shim-solve'
+import { seatReading } from '@moray/core/simulation/seat-reading'
 import { carefulAnswers } from '@moray/core/simulation/careful-hand'
 import { trueReading, virtualCase, type VirtualCase } from '@moray/core/simulation/virtual-case'
 import { expect } from 'vitest'
@@ -153,14 +154,21 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
     for (const m of build.asked) {
       if (build.state.carried?.includes(m.id)) continue
       const truth = trueReading(w.gearcase, m.id, { ...w.gearcase.stacks, ...stacks })
+      const seat = m.kind === 'seat' ? seatReading(m, stacks[m.by]! + truth) : undefined
       for (let i = build.readings.filter((r) => r.measure === m.id).length; i < m.readings; i++)
         last = await post(w, '/readings', {
           build: build.number,
           measure: m.id,
-          text: `${rawOf(m, truth).toFixed(3)} ${unitOf(m)}`,
+          text: `${(seat?.raw ?? rawOf(m, truth)).toFixed(3)} ${unitOf(m)}`,
           unit: unitOf(m),
           gaugeId: m.kind === 'depth' ? 'g01' : m.kind === 'rolling-torque' ? 'g09' : 'g02',
           confirmed: true,
+          ...(seat
+            ? {
+                as: seat.how.as,
+                seat: { case: `${seat.how.seat!.caseMm} mm`, nominal: `${seat.how.seat!.nominalMm} mm` },
+              }
+            : {}),
           ...(m.kind === 'crush' ? { as: truth < 0 ? 'float' : 'gap' } : {}),
         })
     }

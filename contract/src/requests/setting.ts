@@ -1,5 +1,5 @@
 import { FLANKS, type Flank } from '@moray/core/contact/flank'
-import { Flag, Many, Num, Numbers, OneOf, Text, Texts, Whole } from '../fields/decorators.ts'
+import { Flag, Many, Num, Numbers, One, OneOf, Text, Texts, Whole } from '../fields/decorators.ts'
 
 /** How a bare number in a reading is meant; everything is stored in mm. */
 export const LENGTH_UNITS = ['mm', 'h', 't', 'in'] as const
@@ -9,6 +9,24 @@ export const TORQUE_UNITS = ['Nm', 'inlb', 'ftlb'] as const
 export type TorqueUnit = (typeof TORQUE_UNITS)[number]
 export const READING_UNITS = [...LENGTH_UNITS, ...TORQUE_UNITS] as const
 export type ReadingUnit = (typeof READING_UNITS)[number]
+
+/** What else a gear's seat is worked out from, each in bench notation. */
+export class SeatTexts {
+  @Text({ what: 'dimension of the case, from its mark or measured', optional: true, max: 60 })
+  case?: string
+
+  @Text({ what: 'nominal mounting distance of the gear', optional: true, max: 60 })
+  nominal?: string
+
+  @Text({ what: 'trial stack that the float was read with', optional: true, max: 60 })
+  trial?: string
+
+  @Text({ what: 'clearance that shall be left', optional: true, max: 60 })
+  clearance?: string
+
+  @Text({ what: 'preload that shall be there instead', optional: true, max: 60 })
+  preload?: string
+}
 
 /** A place along a swing, and what was read there. */
 export class SwingSample {
@@ -59,11 +77,14 @@ export class TakeReading {
   unit!: ReadingUnit
 
   @OneOf({
-    what: 'under a cover: gap, or float of the ring; at a bearing without preload: its play',
-    values: ['gap', 'float', 'play'],
+    what: 'under a cover: gap, or float of the ring; at a bearing without preload: its play; of a seat: case and gear, or float',
+    values: ['gap', 'float', 'play', 'case-and-gear'],
     optional: true,
   })
-  as?: 'gap' | 'float' | 'play'
+  as?: 'gap' | 'float' | 'play' | 'case-and-gear'
+
+  @One(() => SeatTexts, { what: 'what else a seat is worked out from', optional: true })
+  seat?: SeatTexts
 
   @Text({ what: 'drag of lips that are in already, in bench notation', optional: true, max: 60 })
   drag?: string

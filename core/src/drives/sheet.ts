@@ -144,7 +144,7 @@ export interface Adjuster {
   maxMm: number
   maxPieces: number
   startMm: number
-  /** How this stack is found; a `case-and-gear` stack is not moved by the solver. @default 'readings' */
+  /** How this stack is found; all but `readings` stacks are moved only once what they set was read. @default 'readings' */
   setBy?: 'readings' | 'case-and-gear' | 'crush' | 'preload'
   leadMm?: number
   notches?: number
@@ -253,10 +253,10 @@ export function settableAdjusters(sheet: DriveSheet): Adjuster[] {
   return sheet.adjusters.filter((a) => a.kind === 'shim' || isCarrier(a))
 }
 
-/** What the solver may change: stacks that move a gear and are found by readings, and those that set a bearing. */
+/** What the solver may change: stacks that move a gear and are found by readings, and those that set a bearing or a seat, once that was read. */
 export function solvableAdjusters(sheet: DriveSheet): Adjuster[] {
-  return settableAdjusters(sheet).filter((a) =>
-    (a.setBy ?? 'readings') === 'readings' ? a.moves !== undefined : a.setBy !== 'case-and-gear',
+  return settableAdjusters(sheet).filter(
+    (a) => (a.setBy ?? 'readings') !== 'readings' || a.moves !== undefined,
   )
 }
 

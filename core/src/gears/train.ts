@@ -1,6 +1,6 @@
 import type { Adjuster, DriveSheet } from '../drives/sheet.ts'
 import { settableAdjusters } from '../drives/sheet.ts'
-import { isBearingMeasure, settingMeasures, type SetMeasure } from '../setting/measures.ts'
+import { isDerived, settingMeasures, type SetMeasure } from '../setting/measures.ts'
 import { GIVEN_U } from '../drives/own/geometry.ts'
 import { armFactor } from './backlash.ts'
 import { meshGeometry } from './mesh.ts'
@@ -12,7 +12,7 @@ export type Sensitivities = Record<string, Record<string, number>>
 /** How far one mm of outward travel of gear `gearId` changes a measure, mm per mm, at the place where it is read. */
 function perGearTravel(sheet: DriveSheet, measure: SetMeasure, gearId: string): number {
   if (measure.kind === 'depth') return measure.gear === gearId ? 1 : 0
-  if (measure.kind === 'end-play' || isBearingMeasure(measure)) return 0
+  if (measure.kind === 'end-play' || isDerived(measure)) return 0
   const mesh = sheet.meshes.find((m) => m.id === measure.mesh)!
   if (gearId !== mesh.pinion && gearId !== mesh.gear) return 0
   // what is only drawn answers nothing: there the manual's rule speaks, or nobody
@@ -22,9 +22,11 @@ function perGearTravel(sheet: DriveSheet, measure: SetMeasure, gearId: string): 
   return atPitch * armFactor(mesh.mesh, measure.member, measure.radiusMm)
 }
 
-/** How a bearing answers to the stack that sets it, mm or Nm per mm: shims at the bearing press it, those under the cover hold the cover off. */
+/** How a bearing or a seat answers to the stack that sets it, mm or Nm per mm: shims at the bearing press it, those under the cover hold the cover off. */
 function perSetter(measure: SetMeasure, stack: Adjuster): number {
-  if (!isBearingMeasure(measure) || measure.by !== stack.id) return 0
+  if (!isDerived(measure) || measure.by !== stack.id) return 0
+  // what is in is no longer wanted
+  if (measure.kind === 'seat') return -1
   if (measure.kind === 'rolling-torque') return measure.nmPerMm ?? 0
   return measure.shimsAt === 'bearing' ? 1 : -1
 }
@@ -87,8 +89,8 @@ export function sensitivityTrust(
 }
 
 function trustIn(sheet: DriveSheet, measure: SetMeasure, ruled: boolean): Trust {
-  if (isBearingMeasure(measure) && !ruled)
-    return { from: 'bearing', relU: measure.kind === 'crush' ? DEPTH_REL_U : TORQUE_REL_U }
+  if (isDerived(measure) && !ruled)
+    return { from: 'bearing', relU: measure.kind === 'rolling-torque' ? TORQUE_REL_U : DEPTH_REL_U }
   if (measure.kind === 'depth') return { from: 'depth', relU: DEPTH_REL_U }
   const mesh = measure.kind === 'backlash' && sheet.meshes.find((m) => m.id === measure.mesh)
   if (ruled || !mesh) return { from: 'rule', relU: RULE_REL_U }

@@ -4,7 +4,7 @@ import { sensitivities } from '../gears/train.ts'
 import type { Plan } from '../route/plan.ts'
 import { assess, checkPrediction, type Assessment, type BuildState } from '../setting/assess.ts'
 import type { PredictionCheck } from '../setting/assess.ts'
-import { bearingMeasures, settingMeasures, type SetMeasure } from '../setting/measures.ts'
+import { derivedMeasures, settingMeasures, type SeatMeasure, type SetMeasure } from '../setting/measures.ts'
 import { withLoops } from '../route/loops.ts'
 import { routeOf } from '../route/route-of.ts'
 import { buildState } from './build-state.ts'
@@ -26,7 +26,7 @@ export interface JudgedBuild extends BuildRecord {
 export function judgeBuilds(
   record: Pick<JobRecord, 'builds' | 'closings' | 'loops'>,
   sheet: DriveSheet,
-  plan: Pick<Plan, 'disturbed'>,
+  plan: Pick<Plan, 'disturbed' | 'renew'>,
 ): JudgedBuild[] {
   const result: JudgedBuild[] = []
   const bared = baredAt(record, sheet)
@@ -52,12 +52,25 @@ export function judgeBuilds(
  * A build of the bare case is asked for the bearings too that the job disturbs. As found they are not: gears are in mesh and covers closed. Of what
  * was accepted nothing more is asked.
  */
-function askedOf(b: BuildRecord, sheet: DriveSheet, plan: Pick<Plan, 'disturbed'>): SetMeasure[] {
+function askedOf(b: BuildRecord, sheet: DriveSheet, plan: Pick<Plan, 'disturbed' | 'renew'>): SetMeasure[] {
   if (b.acceptance) return sheet.measures
-  const disturbed = bearingMeasures(sheet).filter((m) => plan.disturbed.includes(m.id))
-  return settingMeasures(sheet).filter(
-    (m) => sheet.measures.some((x) => x === m) || disturbed.some((x) => x === m),
+  const derived = derivedMeasures(sheet).filter((m) =>
+    m.kind === 'seat' ? isNewSeat(sheet, m, plan) : plan.disturbed.includes(m.id),
   )
+  return settingMeasures(sheet).filter(
+    (m) => sheet.measures.some((x) => x === m) || derived.some((x) => x === m),
+  )
+}
+
+/** A gear set to the case goes back on its shims; only a new gear, or a new bearing on its shaft, asks for its stack anew. */
+function isNewSeat(sheet: DriveSheet, { by }: SeatMeasure, { renew }: Pick<Plan, 'renew'>): boolean {
+  const moves = sheet.adjusters.find((a) => a.id === by)?.moves
+  const axis = sheet.gears.find((g) => g.id === moves)?.axis
+  const places = new Set([
+    `gear:${moves}`,
+    ...sheet.bearings.flatMap((b) => (b.axis === axis ? [`bearing:${b.id}`] : [])),
+  ])
+  return renew.some((r) => places.has(sheet.parts.find((p) => p.id === r.part)?.place ?? ''))
 }
 
 /** When the case was bare, as a time; NaN while it is not. Steps taken back do not count. */
@@ -79,12 +92,14 @@ const firstReading = ({ readings }: BuildRecord): number =>
 function carriedOver(sheet: DriveSheet, before: JudgedBuild | undefined, own: BuildState): BuildState {
   if (!before) return own
   const table = sensitivities(sheet)
-  const carried = bearingMeasures(sheet).filter(
+  const carried = derivedMeasures(sheet).filter(
     (m) =>
       before.asked.includes(m) &&
       !own.readings[m.id] &&
       before.state.readings[m.id] &&
-      Object.keys(table[m.id]!).every((stack) => before.state.stacks[stack] === own.stacks[stack]),
+      // what case and gear ask for stays what it is, whatever is built in
+      (m.kind === 'seat' ||
+        Object.keys(table[m.id]!).every((stack) => before.state.stacks[stack] === own.stacks[stack])),
   )
   if (!carried.length) return own
   const readings = Object.fromEntries(carried.map((m) => [m.id, before.state.readings[m.id]!]))

@@ -72,7 +72,7 @@ export const GAUGE_KINDS = {
     ...length,
     label: 'Depth micrometer',
     arbors: true,
-    suits: ['arbor'],
+    suits: ['arbor', 'seat'],
     usual: { resolution: 0.01, mpe: 0.004, repeatability: 0.004 },
   },
   'feeler-set': {

@@ -1,5 +1,5 @@
 import { ALWAYS_NEW, comesOff, setOf, type Part } from '../drives/parts.ts'
-import { bearingMeasures } from '../setting/measures.ts'
+import { derivedMeasures } from '../setting/measures.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { Adjuster, DriveSheet } from '../drives/sheet.ts'
 import type { Facts, FactValue } from './facts.ts'
@@ -286,7 +286,7 @@ function placeSettings(sheet: DriveSheet, place: string | undefined): string[] {
 
 function adjusterSettings(sheet: DriveSheet, a: Adjuster): string[] {
   return [
-    ...bearingMeasures(sheet).flatMap((m) => (m.by === a.id ? [m.id] : [])),
+    ...derivedMeasures(sheet).flatMap((m) => (m.by === a.id ? [m.id] : [])),
     ...(a.moves ? measuresOfGear(sheet, a.moves) : []),
     // a stack that moves no gear and sets no bearing sets the end play of its shaft
     ...(a.moves || a.setBy === 'preload'

@@ -1,4 +1,4 @@
-import type { DriveSheet } from '../drives/sheet.ts'
+import type { Adjuster, DriveSheet } from '../drives/sheet.ts'
 import {
   isCarrier,
   lockStepMm,
@@ -8,6 +8,7 @@ import {
   withCarriers,
 } from '../drives/sheet.ts'
 import { sensitivities, sensitivityTrust } from '../gears/train.ts'
+import { floatStack } from '../bearings/float-stack.ts'
 import { depth } from '../measuring/depth.ts'
 import { judge, uncertaintyOfMean, type Judgement } from '../measuring/judge.ts'
 import { outlier, spread, type Spread } from '../measuring/reading-set.ts'
@@ -15,7 +16,7 @@ import { backlashRound, type BacklashRound } from '../measuring/backlash-round.t
 import type { ClosedWindow, Window } from '../measuring/window.ts'
 import type { PlausibleKind } from '../units/plausible.ts'
 import { refuse } from '../checks/input-error.ts'
-import { isBearingMeasure, settingMeasures, type SetMeasure } from './measures.ts'
+import { isDerived, settingMeasures, type SeatMeasure, type SetMeasure } from './measures.ts'
 import type { Prediction } from './shim-solve.ts'
 import type { ShimPiece, ShimSolveInput } from './shim-problem.ts'
 
@@ -26,10 +27,21 @@ export interface GaugeSpec {
   repeatability: number
 }
 
+/** Of case and gear: case dimension and nominal mounting distance. Of a float: the trial stack, and the clearance or preload that shall be left. mm */
+export interface SeatFigures {
+  caseMm?: number
+  nominalMm?: number
+  trialMm?: number
+  clearanceMm?: number
+  preloadMm?: number
+}
+
 /** How a reading was taken, where that says what it is worth. */
 export interface ReadingHow {
   /** Under a cover: the gap it leaves, or the float of a ring that it does not hold. At a bearing without preload: its play. */
-  as?: 'gap' | 'float' | 'play'
+  as?: 'gap' | 'float' | 'play' | 'case-and-gear'
+  /** What else was measured or given of a seat, mm. */
+  seat?: SeatFigures
   /** Drag of lips that were in already, Nm. */
   dragNm?: number
   /** The bearings have run already. */
@@ -107,6 +119,7 @@ export function plausibleKind(measure: SetMeasure, as?: ReadingHow['as']): Plaus
   if (measure.kind === 'end-play') return 'end-play'
   if (measure.kind === 'rolling-torque') return as === 'play' ? 'end-play' : 'rolling-torque'
   if (measure.kind === 'crush') return 'clearance'
+  if (measure.kind === 'seat') return as === 'float' ? 'end-play' : 'dimension'
   return measure.how.method === 'master-drop'
     ? 'drop'
     : measure.how.method === 'arbor'
@@ -118,12 +131,14 @@ export function plausibleKind(measure: SetMeasure, as?: ReadingHow['as']): Plaus
  * The judged value of a raw reading. Backlash and end play are read directly, a depth through its method. A crush is the gap that the cover leaves,
  * or less than nothing by the float of the ring. A torque is what is left without the seals; a bearing with play stands as far below no torque as
  * its stack would have to be changed to take the play up, by the sheet's slope (chapter: preload from end play).
+ * A seat is worked out into the stack that it asks for, from the assembly's height or the float.
  * @param raw what the gauge showed, mm or Nm
  * @param masterMm measured length of the setting master, or diameter of the arbor, that was used; the sheet's when left out
  * @throws InputError for a play where the sheet says no slope
  */
 export function valueOf(measure: SetMeasure, raw: number, masterMm?: number, how: ReadingHow = {}): number {
   if (measure.kind === 'crush') return how.as === 'float' ? -raw : raw
+  if (measure.kind === 'seat') return seatStack(measure, raw, how)
   if (measure.kind === 'rolling-torque') {
     if (how.as !== 'play') return raw - (how.dragNm ?? 0)
     if (!measure.nmPerMm)
@@ -140,6 +155,24 @@ export function valueOf(measure: SetMeasure, raw: number, masterMm?: number, how
         : depth({ ...by, clearanceMm: raw })
   if (!('depthMm' in result)) refuse('method', 'gives a shim, not a depth')
   return result.depthMm
+}
+
+/** The stack that a gear set to the case asks for, mm. @throws InputError naming the figure that is missing, or a stack that cannot be */
+function seatStack({ effect }: SeatMeasure, raw: number, { as, seat = {} }: ReadingHow): number {
+  if (as === 'float') {
+    const { trialMm, clearanceMm = 0, preloadMm = 0 } = seat
+    if (trialMm === undefined) refuse('seat.trialMm', 'is missing: the stack that the float was read with')
+    return floatStack({ trialMm, floatMm: raw, clearanceMm, preloadMm }).stackMm
+  }
+  const { caseMm, nominalMm } = seat
+  if (caseMm === undefined)
+    refuse('seat.caseMm', 'is missing: the dimension of the case, from its mark or measured')
+  if (nominalMm === undefined)
+    refuse('seat.nominalMm', 'is missing: the nominal mounting distance of the gear')
+  const result = depth({ method: 'case-and-gear', caseMm, assemblyMm: raw, nominalMm, effect })
+  if (!('shimMm' in result) || result.shimMm < 0)
+    refuse('seat.caseMm', `leaves no room for shims: case, gear and nominal do not go together`)
+  return result.shimMm
 }
 
 /**
@@ -193,6 +226,17 @@ function judgedRound(round: BacklashRound, readings: number, gauge: GaugeSpec): 
 export const isReadable = (sheet: DriveSheet, measure: SetMeasure): boolean =>
   measure.kind !== 'depth' || !sheet.lacks?.some((l) => l.startsWith(`measures.${measure.id}.how.`))
 
+/** What is held against the window. Of a seat: by how much its stack falls short, once it is known what is built in. */
+function judgedValues(
+  measure: SetMeasure,
+  taken: readonly TakenReading[],
+  stacks: BuildState['stacks'],
+): number[] {
+  if (measure.kind !== 'seat') return taken.map((r) => r.value)
+  const built = stacks[measure.by]
+  return built === undefined ? [] : taken.map((r) => r.value - built)
+}
+
 /** The window for what was read: bearings that have run have one of their own. */
 function windowFor(measure: SetMeasure, taken: readonly TakenReading[]): Window {
   if (measure.kind !== 'rolling-torque') return measure.window
@@ -214,7 +258,7 @@ export function assess(
   const measures: Record<string, MeasureState> = {}
   for (const measure of settingMeasures(sheet)) {
     const taken = build.readings[measure.id] ?? []
-    const values = taken.map((r) => r.value)
+    const values = judgedValues(measure, taken, build.stacks)
     const gauge = worstGauge(taken)
     const carried = build.carried?.includes(measure.id) ?? false
     const due = asked.includes(measure) && isReadable(sheet, measure) && !carried
@@ -223,7 +267,7 @@ export function assess(
     measures[measure.id] = {
       measure: measure.id,
       ...spread(values),
-      ...(taken.length
+      ...(values.length
         ? { judgement: round ? judgedRound(round, taken.length, gauge) : judged(values, gauge, window) }
         : {}),
       ...(round ? { round } : {}),
@@ -296,7 +340,7 @@ export function solverInput(
   const quantities = settingMeasures(sheet)
     .filter((m) => Object.keys(table[m.id]!).length > 0 && hasLimit(m.window))
     // what sets a bearing may stay as it is, unread; its stack stays then too
-    .filter((m) => !isBearingMeasure(m) || tellsItsStack(state.measures[m.id]!, build.readings[m.id] ?? []))
+    .filter((m) => !isDerived(m) || tellsItsStack(state.measures[m.id]!, build.readings[m.id] ?? []))
     .map((m) => {
       const { judgement, window } = state.measures[m.id]!
       if (!judgement) refuse(m.id, 'has not been measured in this build yet', 'reading-missing')
@@ -314,9 +358,8 @@ export function solverInput(
         relUByStack: Object.fromEntries(Object.entries(trusts[m.id]!).map(([id, t]) => [id, t.relU])),
       }
     })
-  const answered = new Set(quantities.flatMap((q) => Object.keys(q.sensitivity)))
-  for (const l of locations)
-    l.fixed ||= sheet.adjusters.find((a) => a.id === l.id)!.moves === undefined && !answered.has(l.id)
+  const answered = new Set(quantities.map((q) => q.id))
+  for (const l of locations) l.fixed ||= !isFoundBy(sheet, l.id, answered)
   const staying = locations.flatMap((l) => (l.fixed ? (build.pieces?.[l.id] ?? []) : []))
   const offered = pieces.map((p) => {
     const held = staying.filter((id) => id === p.id).length
@@ -338,6 +381,23 @@ function leftByRound(window: Window, round: BacklashRound | undefined): Window {
   if (!round || min === undefined || max === undefined) return window
   const left = { min: min + round.meanMm - round.smallestMm, max: max - (round.largestMm - round.meanMm) }
   return left.min < left.max ? left : window
+}
+
+/** Whether a stack can be solved for: one that gears are set with always, one that sets a bearing or a seat only once that was read. */
+function isFoundBy(sheet: DriveSheet, stack: string, answered: ReadonlySet<string>): boolean {
+  const setBy = sheet.adjusters.find((a) => a.id === stack)!.setBy ?? 'readings'
+  return (
+    setBy === 'readings' ||
+    settingMeasures(sheet).some((m) => isDerived(m) && m.by === stack && answered.has(m.id))
+  )
+}
+
+/** Stacks that the solver may change in this build. */
+export function changeableIn(sheet: DriveSheet, build: BuildState): Adjuster[] {
+  const read = new Set(
+    settingMeasures(sheet).flatMap((m) => ((build.readings[m.id]?.length ?? 0) > 0 ? [m.id] : [])),
+  )
+  return solvableAdjusters(sheet).filter((a) => isFoundBy(sheet, a.id, read))
 }
 
 /**

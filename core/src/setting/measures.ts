@@ -8,19 +8,24 @@ import { lowerFirst } from '../units/words.ts'
  * What a build of a drive is judged by: the measures of its sheet, and what sets its bearings. Their readings are kept alike, judged alike, and
  * asked of the solver in one question.
  */
-export type SetMeasure = Measure | RollingTorqueMeasure | CrushMeasure
+export type SetMeasure = Measure | DerivedMeasure
+/** What follows from the bearings and stacks of a sheet, without a measure of its own there. */
+export type DerivedMeasure = RollingTorqueMeasure | CrushMeasure | SeatMeasure
 
-interface BearingMeasure {
-  /** `bearing:` and the bearing's id: as the plan names what is disturbed. */
+interface Derived {
+  /** `bearing:` or `seat:` and the id of the bearing or the stack: as the plan names what is disturbed. */
   id: string
   label: string
-  bearing: string
   window: Window
   target?: number
   readings: number
   before: string[]
   /** The stack that sets it; left out where a nut does, or nobody has said. */
   by?: string
+}
+
+interface BearingMeasure extends Derived {
+  bearing: string
 }
 
 /** Rolling torque of a preloaded pair, Nm without the drag of its seals; below zero it stands for play. */
@@ -38,6 +43,19 @@ export interface CrushMeasure extends BearingMeasure {
   shimsAt: 'bearing' | 'cover'
 }
 
+/**
+ * How much thicker a stack has to be than the one that is built in, mm: by what is measured of case and gear, or by the float with a trial stack. For
+ * gears that are set to the case and not by their readings.
+ */
+export interface SeatMeasure extends Derived {
+  kind: 'seat'
+  by: string
+  effect: 1 | -1
+}
+
+/** A stack of real shims comes so near to the one that was worked out, mm. Our own. */
+export const SEAT_TOLERANCE_MM = 0.03
+
 /** A gap is felt at so many places round the cover. */
 const COVER_PLACES = 3
 
@@ -46,11 +64,38 @@ export const bearingMeasures = perSheet((sheet): (RollingTorqueMeasure | CrushMe
   sheet.bearings.flatMap((b) => (b.setting ? [bearingMeasure(sheet, b, b.setting)] : [])),
 )
 
-/** All that is set on this drive, in the order of the couplings: preload, whose spacer or stack moves a gear; depth and backlash; crush last. */
+/** Stacks that are found by case and gear. One that nobody has said the effect of cannot be worked out. */
+export const seatMeasures = perSheet((sheet): SeatMeasure[] =>
+  sheet.adjusters.flatMap((a) =>
+    a.kind === 'shim' && a.setBy === 'case-and-gear' && a.effect !== 0
+      ? [
+          {
+            kind: 'seat',
+            id: `seat:${a.id}`,
+            label: `${a.label} by case and gear`,
+            by: a.id,
+            effect: a.effect,
+            window: { min: -SEAT_TOLERANCE_MM, max: SEAT_TOLERANCE_MM },
+            target: 0,
+            readings: 1,
+            before: ['Seat and shim faces clean', 'Bearing pressed home on the gear'],
+          },
+        ]
+      : [],
+  ),
+)
+
+export const derivedMeasures = perSheet((sheet): DerivedMeasure[] => [
+  ...bearingMeasures(sheet),
+  ...seatMeasures(sheet),
+])
+
+/** All that is set on this drive, in the order of the couplings: preload, whose spacer or stack moves a gear; gears set to the case; depth and backlash; crush last. */
 export const settingMeasures = perSheet((sheet): SetMeasure[] => {
   const own = bearingMeasures(sheet)
   return [
     ...own.filter((m) => m.kind === 'rolling-torque'),
+    ...seatMeasures(sheet),
     ...sheet.measures,
     ...own.filter((m) => m.kind === 'crush'),
   ]
@@ -58,6 +103,8 @@ export const settingMeasures = perSheet((sheet): SetMeasure[] => {
 
 export const isBearingMeasure = (m: SetMeasure): m is RollingTorqueMeasure | CrushMeasure =>
   m.kind === 'rolling-torque' || m.kind === 'crush'
+
+export const isDerived = (m: SetMeasure): m is DerivedMeasure => isBearingMeasure(m) || m.kind === 'seat'
 
 /** Unit in which it is judged. */
 export const unitOf = (m: SetMeasure): 'mm' | 'Nm' => (m.kind === 'rolling-torque' ? 'Nm' : 'mm')

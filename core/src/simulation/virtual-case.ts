@@ -2,7 +2,13 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import { solvableAdjusters } from '../drives/sheet.ts'
 import { sensitivities, type Sensitivities } from '../gears/train.ts'
 import { valueOf, type BuildState, type GaugeSpec, type TakenReading } from '../setting/assess.ts'
-import { isBearingMeasure, settingMeasures, type SetMeasure } from '../setting/measures.ts'
+import {
+  isBearingMeasure,
+  isDerived,
+  settingMeasures,
+  type SeatMeasure,
+  type SetMeasure,
+} from '../setting/measures.ts'
 
 /** A source of numbers in [0, 1), passed in so that the same seed gives the same case everywhere. */
 export type Random = () => number
@@ -58,7 +64,7 @@ export function virtualCase(
 ): VirtualCase {
   const { machiningMm = 0.15, geometryRelSd = 0.1, depthRelSd = 0.02, torqueRelSd = 0.2 } = options
   const spreadOf = (m: SetMeasure) =>
-    m.kind === 'depth' || m.kind === 'crush'
+    m.kind === 'depth' || m.kind === 'crush' || m.kind === 'seat'
       ? depthRelSd
       : m.kind === 'rolling-torque'
         ? torqueRelSd
@@ -83,8 +89,8 @@ export function virtualCase(
     )
     let value = nominal(m)
     for (const [s, e] of Object.entries(errors)) value += (truth[m.id]![s] ?? 0) * e
-    // a bearing may have play, or a cover no crush: that reads below nothing
-    reads[m.id] = m.kind === 'crush' || m.kind === 'rolling-torque' ? value : Math.max(0, value)
+    // a bearing may have play, a cover no crush, a seat too much: that reads below nothing
+    reads[m.id] = isDerived(m) ? value : Math.max(0, value)
   }
   return { sheet, stacks, reads, sensitivities: truth }
 }
@@ -143,6 +149,18 @@ function measureBearing(
   })
 }
 
+/** The stack that case and gear ask for: what is built in, and by how much that falls short. */
+function measureSeat(
+  gearcase: VirtualCase,
+  m: SeatMeasure,
+  stacks: Record<string, number>,
+  gauge: GaugeSpec,
+  random: Random,
+): TakenReading[] {
+  const short = measureCase(gearcase, m.id, stacks, gauge, m.readings, random)
+  return short.map((r) => ({ ...r, value: stacks[m.by]! + r.value }))
+}
+
 /** A whole build measured as the sheet asks. */
 export function measureBuild(
   gearcase: VirtualCase,
@@ -155,9 +173,11 @@ export function measureBuild(
     readings: Object.fromEntries(
       settingMeasures(gearcase.sheet).map((m) => [
         m.id,
-        isBearingMeasure(m)
-          ? measureBearing(gearcase, m, stacks, gauge, random)
-          : measureCase(gearcase, m.id, stacks, gauge, m.readings, random),
+        m.kind === 'seat'
+          ? measureSeat(gearcase, m, stacks, gauge, random)
+          : isBearingMeasure(m)
+            ? measureBearing(gearcase, m, stacks, gauge, random)
+            : measureCase(gearcase, m.id, stacks, gauge, m.readings, random),
       ]),
     ),
   }

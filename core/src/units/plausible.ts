@@ -11,6 +11,7 @@ export type PlausibleKind =
   | 'clearance'
   | 'runout'
   | 'rolling-torque'
+  | 'dimension'
 
 /** What is measured there, and the unit in which it is kept. */
 export const quantityOf = (kind: PlausibleKind): 'length' | 'torque' =>
@@ -30,6 +31,7 @@ export const PLAUSIBLE: Record<PlausibleKind, ClosedWindow> = {
   clearance: { min: 0, max: 5 },
   runout: { min: 0, max: 3 },
   'rolling-torque': { min: 0, max: 8 },
+  dimension: { min: 1, max: 400 },
 }
 
 /** True when the value lies in the plausible range of its kind (limits included). */
@@ -49,6 +51,7 @@ export const POSSIBLE: Record<PlausibleKind, ClosedWindow> = {
   clearance: { min: 0, max: 50 },
   runout: { min: 0, max: 20 },
   'rolling-torque': { min: 0, max: 60 },
+  dimension: { min: 0, max: 2000 },
 }
 
 /** True when the value can be at all. */

@@ -34,6 +34,7 @@ describe('what a build is judged by', () => {
   it('begins with preload and ends with crush, between them what the sheet measures', () => {
     expect(settingMeasures(havhest).map((m) => m.kind)).toEqual([
       'rolling-torque',
+      'seat',
       'backlash',
       'backlash',
       'crush',

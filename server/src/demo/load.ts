@@ -1,5 +1,7 @@
 import type { Window } from '@moray/core/measuring/window'
+import type { ReadingHow } from '@moray/core/setting/assess'
 import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { seatReading } from '@moray/core/simulation/seat-reading'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { sensitivities } from '@moray/core/gears/train'
 import { closingOf } from '@moray/core/job/closings'
@@ -246,9 +248,12 @@ async function measureAll(
     }
     const gauge = gauges.find((g) => g.id === (step.gauges[measure.id] ?? BEARING_GAUGES[measure.kind]))!
     const as = measure.kind === 'crush' ? (truth < 0 ? ('float' as const) : ('gap' as const)) : undefined
+    const seat =
+      measure.kind === 'seat' ? seatReading(measure, newest.state.stacks[measure.by]! + truth) : undefined
     for (let i = 0; i < measure.readings; i++) {
       const raw =
-        rawFor(measure, truth) + SCATTER[(i + 3 * m + newest.number) % SCATTER.length]! * gauge.resolution
+        (seat?.raw ?? rawFor(measure, truth)) +
+        SCATTER[(i + 3 * m + newest.number) % SCATTER.length]! * gauge.resolution
       const text = `${(Math.round(raw / gauge.resolution) * gauge.resolution).toFixed(3)} ${unitOf(measure)}`
       const body = {
         build: newest.number,
@@ -258,6 +263,7 @@ async function measureAll(
         gaugeId: gauge.id,
         ticked: measure.before,
         ...(as ? { as } : {}),
+        ...(seat ? { as: 'case-and-gear' as const, seat: seatTexts(seat.how) } : {}),
       }
       await player.change(step.by, at, (a) => takeReading(a, body))
       // a reading changes nothing that the next one is judged by
@@ -267,8 +273,10 @@ async function measureAll(
   player.knows(undefined)
 }
 
-/** What bearings are read with. */
-const BEARING_GAUGES: Record<string, string> = { 'rolling-torque': 'g09', crush: 'g08' }
+const seatTexts = ({ seat }: ReadingHow) => ({ case: `${seat!.caseMm} mm`, nominal: `${seat!.nominalMm} mm` })
+
+/** What bearings and seats are read with. */
+const BEARING_GAUGES: Record<string, string> = { 'rolling-torque': 'g09', crush: 'g08', seat: 'g07' }
 const middleOf = ({ min = 0, max = 0 }: Window) => (min + max) / 2
 
 /** What the gauge shows when the gear stands at `depth`. */

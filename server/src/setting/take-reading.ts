@@ -5,11 +5,17 @@ import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { swing } from '@moray/core/measuring/swing'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
-import { isReadable, plausibleKind, valueOf, type ReadingHow } from '@moray/core/setting/assess'
+import {
+  isReadable,
+  plausibleKind,
+  valueOf,
+  type ReadingHow,
+  type SeatFigures,
+} from '@moray/core/setting/assess'
 import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
-import { quantityOf } from '@moray/core/units/plausible'
+import { quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 import type { Gauge } from '@moray/contract/replies'
-import type { ReadingUnit, SupersedeReading, TakeReading } from '@moray/contract/requests/setting'
+import type { ReadingUnit, SeatTexts, SupersedeReading, TakeReading } from '@moray/contract/requests/setting'
 import type { Transaction } from '../db/database.ts'
 import { findGauge } from '../gauges/gauges.ts'
 import { readFigure, saidBack } from '../http/bench-notation.ts'
@@ -191,14 +197,42 @@ function masterOf(measure: SetMeasure, gauge: Gauge, masterId: string | undefine
   return master.lengthMm
 }
 
+/** Ways of reading that a measure has besides its usual one. */
+const WAYS: Partial<Record<SetMeasure['kind'], readonly string[]>> = {
+  'rolling-torque': ['play'],
+  crush: ['gap', 'float'],
+  seat: ['case-and-gear', 'float'],
+}
+
+/** Figures of a seat, in mm. */
+function seatOf({ seat = {}, unit, confirmed = false }: TakeReading): SeatFigures {
+  const figure = (name: keyof SeatTexts, kind: PlausibleKind) => {
+    const text = seat[name]
+    return text === undefined ? undefined : readFigure(`seat.${name}`, text, unit, kind, { confirmed }).value
+  }
+  const figures: SeatFigures = {}
+  const put = (key: keyof SeatFigures, value: number | undefined) => {
+    if (value !== undefined) figures[key] = value
+  }
+  put('caseMm', figure('case', 'dimension'))
+  put('nominalMm', figure('nominal', 'dimension'))
+  put('trialMm', figure('trial', 'shim-stack'))
+  put('clearanceMm', figure('clearance', 'clearance'))
+  put('preloadMm', figure('preload', 'clearance'))
+  return figures
+}
+
 /** What the body says of how it was taken, as far as this measure has it. */
 function howOf(measure: SetMeasure, body: TakeReading): ReadingHow | null {
   const torque = measure.kind === 'rolling-torque'
-  const allowed = torque ? ['play'] : measure.kind === 'crush' ? ['gap', 'float'] : []
+  const allowed = WAYS[measure.kind] ?? []
   if (body.as !== undefined && !allowed.includes(body.as))
     refuse('as', `"${body.as}" is no way of reading ${measure.label}`)
   if (measure.kind === 'crush' && body.as === undefined)
     refuse('as', 'is missing: is it the gap under the cover, or the float of the ring?')
+  if (measure.kind === 'seat' && body.as === undefined)
+    refuse('as', 'is missing: is it worked out from case and gear, or from a float?')
+  if (body.seat !== undefined && measure.kind !== 'seat') refuse('seat', `is asked of a seat only`)
   if (body.drag !== undefined && !torque) refuse('drag', `${measure.label} has no drag to take off`)
   if (body.runIn !== undefined && !torque) refuse('runIn', `is asked of a rolling torque only`)
   const drag =
@@ -206,6 +240,7 @@ function howOf(measure: SetMeasure, body: TakeReading): ReadingHow | null {
   const how: ReadingHow = {
     ...(body.as === undefined ? {} : { as: body.as }),
     ...(drag ? { dragNm: drag } : {}),
+    ...(body.seat ? { seat: seatOf(body) } : {}),
     ...(body.runIn ? { runIn: true } : {}),
     ...(body.ticked?.length ? { ticked: body.ticked.length } : {}),
     ...(body.unticked?.length ? { unticked: body.unticked } : {}),
@@ -263,7 +298,11 @@ async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: n
       `"${text}" is ${unitSaid(raw)}, not above the drag of the lips of ${unitSaid(how.dragNm)}: that is no preload, and a torque says nothing about play. Read the play instead, and enter it as play`,
       'no-preload',
     )
-  const doubt = r.counted && !r.confirmed && doubtOf(value, r.counted, r.gauge, r.measure.window)
+  const doubt =
+    r.measure.kind !== 'seat' &&
+    r.counted &&
+    !r.confirmed &&
+    doubtOf(value, r.counted, r.gauge, r.measure.window)
   if (doubt && unitOf(r.measure) === 'mm')
     refuse('text', `"${text}" is ${unitSaid(raw)}. ${doubtWords(doubt)}`, 'questioned')
   const [row] = await tx.query<{ id: number }>(

@@ -189,3 +189,62 @@ describe('places round the gear', () => {
     expect(state.outlier).toBe(-1)
   })
 })
+
+describe('a gear that is set to its case', () => {
+  const UPPER = 'havsule-upper'
+  const seat = (app: TestApp, more: object) =>
+    app.change(`/api/jobs/${UPPER}/readings`, {
+      build: 0,
+      measure: 'seat:input',
+      unit: 'mm',
+      gaugeId: 'g07',
+      ...more,
+    })
+  it('says by how much its stack falls short, and the solver takes it in with the others', async () => {
+    const app = await testApp()
+    const before = await bestPlan(app, await app.job(UPPER))
+    expect(before.stacks.input?.pieceIds ?? []).toEqual([])
+    // effect −1: 120.00 − 78.96 − 40.00 = 1.04 wanted, 0.90 built in
+    const { status, body } = await seat(app, {
+      text: '78.96',
+      as: 'case-and-gear',
+      seat: { case: '120', nominal: '40' },
+    })
+    expect(status, JSON.stringify(body.error ?? '')).toBe(201)
+    const state = body.builds[0]!.assessment.measures['seat:input']!
+    expect(state.judgement).toMatchObject({ mean: expect.closeTo(0.14, 9), verdict: 'out' })
+    const plan = await bestPlan(app, body)
+    expect(Math.abs(plan.stacks.input!.thicknessMm - 1.04)).toBeLessThan(0.03)
+    expect(Math.abs(plan.predicted['seat:input']!.value)).toBeLessThan(0.03)
+  })
+  it('or from the float with a trial stack: trial + float − clearance', async () => {
+    const app = await testApp()
+    const { body } = await seat(app, {
+      text: '0.20',
+      gaugeId: 'g02',
+      as: 'float',
+      seat: { trial: '0.90', clearance: '0.06' },
+    })
+    const state = body.builds[0]!.assessment.measures['seat:input']!
+    expect(state.judgement!.mean).toBeCloseTo(0.14, 9)
+    expect(body.builds[0]!.readings.at(-1)!.how!.seat).toEqual({ trialMm: 0.9, clearanceMm: 0.06 })
+  })
+  it.each([
+    ['without its case', { text: '78.96', as: 'case-and-gear', seat: { nominal: '40' } }, 'seat.caseMm'],
+    ['without a word how', { text: '78.96' }, 'as'],
+    [
+      'that leaves no room',
+      { text: '90', as: 'case-and-gear', seat: { case: '120', nominal: '40' } },
+      'seat.caseMm',
+    ],
+    [
+      'with a figure that is none',
+      { text: '78.96', as: 'case-and-gear', seat: { case: 'wide', nominal: '40' } },
+      'seat.case',
+    ],
+  ])('%s is refused by name', async (_, more, path) => {
+    const app = await testApp()
+    const { status, body } = await seat(app, more)
+    expect([status, body.error.fields[0]!.path]).toEqual([422, path])
+  })
+})

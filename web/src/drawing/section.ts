@@ -1,4 +1,4 @@
-import { bearingMeasures } from '@moray/core/setting/measures'
+import { bearingMeasures, seatMeasures } from '@moray/core/setting/measures'
 import type { Axis, Bearing, Belt, DriveSheet, Gear } from '@moray/core/drives/sheet'
 import { gearTravel } from '@moray/core/gears/train'
 import { meshGeometry, type Mesh } from '@moray/core/gears/mesh'
@@ -191,6 +191,10 @@ export function layOut(sheet: DriveSheet, state: SectionState = {}): Section {
   for (const m of bearingMeasures(sheet)) {
     const { axis, atMm } = sheet.bearings.find((b) => b.id === m.bearing)!
     places.push({ id: `measure:${m.id}`, ...bearingPlace(axes.get(axis)!, atMm) })
+  }
+  for (const m of seatMeasures(sheet)) {
+    const { axis, atMm } = sheet.adjusters.find((a) => a.id === m.by)!
+    places.push({ id: `measure:${m.id}`, ...beside(axes.get(axis)!, atMm, -axes.get(axis)!.radiusMm - 12) })
   }
   places.push(...standingPlaces(sheet, axes, travel))
   return { shapes, centrelines, places, box: boxOf(shapes, centrelines) }

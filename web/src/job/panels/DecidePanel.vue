@@ -3,8 +3,8 @@ import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import type { TakePlan } from '@moray/contract/requests/setting'
 import { endpoints } from '@moray/contract/endpoints'
 import { InputError } from '@moray/core/checks/input-error'
-import { isCarrier, solvableAdjusters, type Adjuster } from '@moray/core/drives/sheet'
-import { isSettable, notIn } from '@moray/core/setting/assess'
+import { isCarrier, type Adjuster } from '@moray/core/drives/sheet'
+import { changeableIn, isSettable, notIn } from '@moray/core/setting/assess'
 import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import { learnedSolverInput, learnFrom } from '@moray/core/setting/learned'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
@@ -78,7 +78,7 @@ const solving = computed(
 
 /** 'all', or the one stack that can still be reached. */
 const only = ref('all')
-const reachable = computed(() => solvableAdjusters(props.job.sheet))
+const reachable = computed(() => changeableIn(props.job.sheet, props.build.state))
 const carriers = computed(() => reachable.value.filter(isCarrier))
 /** Pieces are asked for; where carriers alone are turned there is no drawer to look through. */
 const fromDrawer = computed(() => carriers.value.length < reachable.value.length)

@@ -17,8 +17,10 @@ import BearingHow from './reading/BearingHow.vue'
 import BeforeIt from './reading/BeforeIt.vue'
 import ClockPlaces from './reading/ClockPlaces.vue'
 import RoundTheGear from './reading/RoundTheGear.vue'
+import SeatHow from './reading/SeatHow.vue'
 import SwingField from './reading/SwingField.vue'
 import type { BearingDraft } from './reading/bearing-draft.ts'
+import { EMPTY_SEAT, seatTexts, type SeatDraft } from './reading/seat-draft.ts'
 import type { SwingDraft } from './reading/swing-draft.ts'
 import MissingFigures from './MissingFigures.vue'
 import NotationField from '../../ui/NotationField.vue'
@@ -57,6 +59,7 @@ const how = useStorage<BearingDraft>(draftOf('.how'), {
   drag: '',
   runIn: false,
 })
+const seat = useStorage<SeatDraft>(draftOf('.seat'), { ...EMPTY_SEAT })
 const swung = useStorage(draftOf('.swung'), false)
 const swingDraft = useStorage<SwingDraft>(draftOf('.swing'), { extreme: 'lowest', samples: [] })
 const clock = useStorage<{ deg: number | null }>(draftOf('.clock'), { deg: null })
@@ -66,7 +69,11 @@ const masterDrop = computed(
   () => props.measure.kind === 'depth' && props.measure.how.method === 'master-drop',
 )
 /** What is read next: a torque, or a length; a bearing without preload shows its play. */
-const kind = computed(() => plausibleKind(props.measure, how.value.as))
+const as = computed(() => (props.measure.kind === 'seat' ? seat.value.as : how.value.as))
+const built = computed(() =>
+  props.measure.kind === 'seat' ? props.build.state.stacks[props.measure.by] : undefined,
+)
+const kind = computed(() => plausibleKind(props.measure, as.value))
 const inTorque = computed(() => quantityOf(kind.value) === 'torque')
 const show = computed(() => units.of(unitOf(props.measure)))
 /** Backlash and the gap of a cover differ from place to place. */
@@ -83,7 +90,7 @@ const suitable = computed(() =>
 const gaugeKey = computed(() =>
   props.measure.kind === 'depth'
     ? props.measure.how.method
-    : how.value.as === 'float' || how.value.as === 'play'
+    : as.value === 'float' || as.value === 'play'
       ? 'end-play'
       : props.measure.kind,
 )
@@ -135,6 +142,7 @@ const FIELD: Record<string, string> = {
   'end-play': 'Indicator, stop to stop',
   crush: 'Feeler between cover and case',
   'rolling-torque': 'Torque while it turns slowly',
+  seat: 'Gear with its bearing, shim face to reference face',
 }
 const advice = computed(() => {
   const j = state.value.judgement
@@ -146,7 +154,7 @@ const advice = computed(() => {
 
 /** A likely blunder is asked about before it is taken, with the very rule that the server takes it by. */
 function question(mm: number): string | undefined {
-  if (!gauge.value || unitOf(props.measure) !== 'mm') return undefined
+  if (!gauge.value || unitOf(props.measure) !== 'mm' || props.measure.kind === 'seat') return undefined
   const value = valueOf(props.measure, mm, master.value?.lengthMm, how.value.as ? { as: how.value.as } : {})
   const doubt = doubtOf(
     value,
@@ -173,7 +181,8 @@ const taken = computed(() => {
   return {
     ...(done.length ? { ticked: done } : {}),
     ...(left.length ? { unticked: left } : {}),
-    ...(how.value.as ? { as: how.value.as } : {}),
+    ...(as.value ? { as: as.value } : {}),
+    ...(props.measure.kind === 'seat' ? { seat: seatTexts(seat.value, built.value) } : {}),
     ...(torque && how.value.as === undefined && how.value.drag.trim() ? { drag: how.value.drag } : {}),
     ...(torque && how.value.runIn ? { runIn: true } : {}),
     ...(round.value && clock.value.deg !== null ? { clockDeg: clock.value.deg } : {}),
@@ -262,6 +271,7 @@ async function drop(reason: string) {
       }}
     </p>
     <BearingHow v-if="isBearingMeasure(measure)" v-model="how" :measure="measure" :unit="torqueUnit" />
+    <SeatHow v-if="measure.kind === 'seat'" v-model="seat" :unit="shop.unit" :built-mm="built" />
     <ClockPlaces
       v-if="round"
       v-model="clock.deg"
@@ -290,7 +300,7 @@ async function drop(reason: string) {
       v-model="text"
       v-model:unit="bareUnit"
       class="notation"
-      :label="`${FIELD[gaugeKey]}, reading ${counting.length + 1}${state.missing ? ` of ${measure.readings}` : ''}`"
+      :label="`${measure.kind === 'seat' && as === 'float' ? 'Float' : FIELD[gaugeKey]}, reading ${counting.length + 1}${state.missing ? ` of ${measure.readings}` : ''}`"
       :kind="kind"
       :dial-per-turn-mm="gauge?.perTurnMm"
       :busy="take.busy.value"
@@ -302,7 +312,11 @@ async function drop(reason: string) {
             ? '37h · 19t · 0,37 mm · 2r 35h (turns and pointer)'
             : '37h · 19t · .014in · 0,37 mm'
       "
-      :error="problemAt(take.error.value, 'text') ?? take.error.value?.message"
+      :error="
+        problemAt(take.error.value, 'text') ??
+        take.error.value?.fields[0]?.message ??
+        take.error.value?.message
+      "
       :question="question"
       @enter="enter"
       @blank="emit('done')"
@@ -315,6 +329,10 @@ async function drop(reason: string) {
         ± {{ show.say(state.judgement.U, 3) }} · {{ show.other(state.judgement.mean, decimals) }}</span
       >
     </p>
+    <p v-if="measure.kind === 'seat' && built !== undefined" class="small">
+      Asks for <strong class="mono">{{ units.both(built + state.judgement.mean, 3) }}</strong>; built in are
+      <span class="mono">{{ units.both(built, 3) }}</span>.
+    </p>
     <VerdictMark :verdict="state.judgement.verdict" />
     <WindowRuler
       v-if="state.judgement.verdict !== 'no-window'"
@@ -325,7 +343,7 @@ async function drop(reason: string) {
       :decimals="decimals"
       :reading="{ value: state.judgement.mean, U: state.judgement.U, verdict: state.judgement.verdict }"
       :prediction="build.plan?.predicted[measure.id]"
-      :dots="counting.map((r) => r.value)"
+      :dots="counting.map((r) => r.value - (built ?? 0))"
     />
     <p class="small soft mono">
       {{ state.count }} {{ state.count === 1 ? 'reading' : 'readings'

@@ -1,4 +1,5 @@
 import type { DriveSheet } from '@moray/core/drives/sheet'
+import { settingMeasures } from '@moray/core/setting/measures'
 import type { Plan, Renewed } from '@moray/core/route/plan'
 
 /** Why a part is new. */
@@ -16,7 +17,7 @@ export function settingNames(sheet: DriveSheet, ids: readonly string[]): string[
   return ids.map((id) =>
     id.startsWith('bearing:')
       ? (sheet.bearings.find((b) => `bearing:${b.id}` === id)?.label ?? id)
-      : (sheet.measures.find((m) => m.id === id)?.label ?? id),
+      : (settingMeasures(sheet).find((m) => m.id === id)?.label ?? id),
   )
 }
 

@@ -2,7 +2,7 @@ import type { Verdict } from '@moray/core/measuring/judge'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { sensitivities } from '@moray/core/gears/train'
 import { hasLimit } from '@moray/core/setting/assess'
-import { isBearingMeasure, settingMeasures, type SetMeasure } from '@moray/core/setting/measures'
+import { isDerived, settingMeasures, type SetMeasure } from '@moray/core/setting/measures'
 import { learnFrom } from '@moray/core/setting/learned'
 import type { Experience } from '@moray/core/setting/with-experience'
 import type { ShownBuild } from '../shown-job.ts'
@@ -28,8 +28,7 @@ export const trialRows = (sheet: DriveSheet, builds: readonly ShownBuild[]): Tri
   settingMeasures(sheet)
     .filter(
       (m) =>
-        hasLimit(m.window) &&
-        (!isBearingMeasure(m) || builds.some((b) => b.assessment.measures[m.id]?.judgement)),
+        hasLimit(m.window) && (!isDerived(m) || builds.some((b) => b.assessment.measures[m.id]?.judgement)),
     )
     .map((measure) => ({
       measure,
