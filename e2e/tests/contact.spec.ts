@@ -92,6 +92,11 @@ test('a threaded carrier goes two rounds: turned in by the plan, locked, read ag
   await dialog.getByRole('button', { name: 'Build this' }).click()
   await expect(page.locator('.round.open .name')).toContainText('Trial 2')
   await read('.16', '.16', '.17')
+  // the load of its bearings, by their nut
+  await expect(page.locator('.panel')).toContainText('Not read yet: Rolling torque, output taper, inner')
+  await page.getByRole('button', { name: 'Read it now' }).click()
+  await expect(page.locator('.panel h2')).toContainText('Rolling torque')
+  await read('1.5')
   await page.getByRole('button', { name: 'Accept as built' }).click()
   await dialog.getByRole('button', { name: 'Accept as built' }).click()
   await expect(page.locator('.panel h2')).toHaveText('Accepted as built')
