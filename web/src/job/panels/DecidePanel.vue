@@ -26,6 +26,7 @@ import { buildName, decimalsOf, shownMeasures, stackThicknesses } from '../setti
 import MissingFigures from './MissingFigures.vue'
 import OwnStacks from './OwnStacks.vue'
 import PlanCard from './PlanCard.vue'
+import SuspectList from './SuspectList.vue'
 import WhatIf from './WhatIf.vue'
 
 /** The decision at the end of a round: accept as built, or the next stacks out of the drawer. */
@@ -273,10 +274,7 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
           <span class="mono">{{ showOf(w.quantity).both(Math.abs(w.off), 3) }}</span>
           {{ w.off > 0 ? 'above' : 'below' }} what the builds before lead to expect.
         </p>
-        <p class="small">
-          Look first for a reading in another unit, a stack miscounted, a part not seated, a shim stuck to a
-          gear.
-        </p>
+        <SuspectList :job="job" :build="build" />
       </div>
       <p v-if="solving && experience" class="small soft">
         {{ experience.units }} units of this drive stand behind how it is taken to answer.

@@ -23,6 +23,7 @@ import type { BearingDraft } from './reading/bearing-draft.ts'
 import { EMPTY_SEAT, seatTexts, type SeatDraft } from './reading/seat-draft.ts'
 import type { SwingDraft } from './reading/swing-draft.ts'
 import MissingFigures from './MissingFigures.vue'
+import SuspectList from './SuspectList.vue'
 import NotationField from '../../ui/NotationField.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 import VerdictMark from '../../ui/VerdictMark.vue'
@@ -366,11 +367,9 @@ async function drop(reason: string) {
       Promised
       <span class="mono">{{ show.digits(check.predicted, 3) }} ± {{ show.digits(check.predictedU, 3) }}</span
       >, off by <span class="mono">{{ show.say(check.off, 3) }}</span>.
-      <template v-if="check.disagrees">
-        That is more than shims explain: a reading in another unit, a stack miscounted, a shim stuck to the
-        gear, or a part not seated.
-      </template>
+      <template v-if="check.disagrees">That is more than shims explain.</template>
     </p>
+    <SuspectList v-if="check?.disagrees" :job="job" :build="build" />
   </div>
   <ol v-if="readings.length" class="readings" aria-label="Readings">
     <li v-for="r in readings" :key="r.id" :class="{ gone: r.superseded }">
