@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { ShownBuild, ShownJob } from './shown-job.ts'
 import { settableAdjusters } from '@moray/core/drives/sheet'
-import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { computed } from 'vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
-import { buildName, decimalsOf, dueFocus, focusId, setText, shownMeasures } from './setting-view.ts'
+import { buildName, decimalsOf, dueFocus, focusId, setText } from './setting-view.ts'
 
 /** The rounds of this job: what was found, each trial, and within the open one every stack and reading. */
 const props = defineProps<{ job: ShownJob; build: ShownBuild; focus: string }>()
@@ -45,7 +45,7 @@ const accepted = computed(() => props.job.acceptance?.build)
             <span class="mono">{{ setText(a, b.state.stacks[a.id], units) }}</span>
           </button>
         </li>
-        <li v-for="m in shownMeasures(job.sheet, b)" :key="m.id">
+        <li v-for="m in settingMeasures(job.sheet)" :key="m.id">
           <button
             type="button"
             :class="{ at: focus === `measure:${m.id}`, due: due === `measure:${m.id}` }"
@@ -53,7 +53,11 @@ const accepted = computed(() => props.job.acceptance?.build)
           >
             <span
               >{{ m.label }}
-              <span class="small soft">{{ b.assessment.measures[m.id]!.count }}/{{ m.readings }}</span></span
+              <span class="small soft">{{
+                b.asked.includes(m) || b.assessment.measures[m.id]!.count
+                  ? `${b.assessment.measures[m.id]!.count}/${m.readings}`
+                  : 'not asked'
+              }}</span></span
             >
             <span class="mono value">
               <VerdictMark bare :verdict="b.assessment.measures[m.id]!.judgement?.verdict" />
