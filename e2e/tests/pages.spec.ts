@@ -55,10 +55,11 @@ test('stacks put together by hand show what they would read', async ({ page }) =
   await page.getByRole('button', { name: 'Put stacks together yourself' }).click()
   const own = page.locator('.own')
   await expect(own).toContainText('Lands in every window with')
-  const before = await own.locator('strong.mono').innerText()
+  const tag = page.locator('.tag', { hasText: 'Lower gear backlash' }).locator('.value')
+  const before = await tag.innerText()
   await own.getByLabel('Add a piece to Lower gear shims').click()
   await page.getByRole('option', { name: /0\.149 mm/ }).click()
-  await expect(own.locator('strong.mono')).not.toHaveText(before)
+  await expect(tag).not.toHaveText(before)
 })
 
 test('a sum takes bench notation, keeps its inputs in the address, and its result in the notebook', async ({

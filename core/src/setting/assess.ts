@@ -278,6 +278,9 @@ export function assess(
       carried,
     }
   }
+  // what is set last by a nut is read once it is worth it: before, the carrier is turned again
+  const settled = sheet.measures.every((m) => measures[m.id]!.judgement?.verdict === 'in')
+  for (const m of asked) if (m.kind === 'rolling-torque' && m.last && !settled) measures[m.id]!.missing = 0
   for (const { measure, missing } of Object.values(measures))
     if (missing) due.push({ kind: 'reading', measure, missing })
   const complete = due.length === 0

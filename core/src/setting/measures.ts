@@ -1,4 +1,4 @@
-import type { Adjuster, Bearing, DriveSheet, Measure } from '../drives/sheet.ts'
+import { isCarrier, type Adjuster, type Bearing, type DriveSheet, type Measure } from '../drives/sheet.ts'
 import { CRUSH_TOLERANCE_MM } from '../drives/crush-tolerance.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { Window } from '../measuring/window.ts'
@@ -35,6 +35,8 @@ export interface RollingTorqueMeasure extends BearingMeasure {
   runIn?: Window
   /** Change per mm of its stack, as the sheet has it. */
   nmPerMm?: number
+  /** Of bearings in a threaded carrier: their nut follows once the gears stand right. */
+  last?: boolean
 }
 
 /** How far the cover squeezes the ring when it is drawn down, mm: the gap read under it, or less than nothing by the float that was read. */
@@ -90,13 +92,18 @@ export const derivedMeasures = perSheet((sheet): DerivedMeasure[] => [
   ...seatMeasures(sheet),
 ])
 
-/** All that is set on this drive, in the order of the couplings: preload, whose spacer or stack moves a gear; gears set to the case; depth and backlash; crush last. */
+/**
+ * All that is set on this drive, in the order of the couplings: preload, whose spacer or stack moves a gear; gears set to the case; depth and backlash;
+ * the load of bearings in a threaded carrier, whose nut follows its place; crush last.
+ */
 export const settingMeasures = perSheet((sheet): SetMeasure[] => {
   const own = bearingMeasures(sheet)
+  const torques = own.filter((m) => m.kind === 'rolling-torque')
   return [
-    ...own.filter((m) => m.kind === 'rolling-torque'),
+    ...torques.filter((m) => !m.last),
     ...seatMeasures(sheet),
     ...sheet.measures,
+    ...torques.filter((m) => m.last),
     ...own.filter((m) => m.kind === 'crush'),
   ]
 })
@@ -125,6 +132,7 @@ function bearingMeasure(
       window: setting.newNm,
       ...(setting.runInNm ? { runIn: setting.runInNm } : {}),
       ...(setting.nmPerMm === undefined ? {} : { nmPerMm: setting.nmPerMm }),
+      ...(sheet.adjusters.some((a) => isCarrier(a) && a.axis === b.axis) ? { last: true } : {}),
       readings: 1,
       before: [
         'Gears out of mesh',

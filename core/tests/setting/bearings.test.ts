@@ -45,6 +45,9 @@ describe('what a build is judged by', () => {
       'bearing:top',
     ])
   })
+  it('reads the load of a threaded carrier after its place: the nut follows it', () => {
+    expect(settingMeasures(sheetOf('rordrum-v')).map((m) => m.kind)).toEqual(['backlash', 'rolling-torque'])
+  })
   it('says its unit, and what a raw reading may plausibly be', () => {
     const [torque, , squeeze] = settingMeasures(upper)
     expect([unitOf(torque!), unitOf(squeeze!)]).toEqual(['Nm', 'mm'])

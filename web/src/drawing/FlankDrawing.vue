@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, useTemplateRef } from 'vue'
+import { DrawnLine } from './drawn-line.ts'
 
 /** One flank of the gear laid flat: toe left, heel right, root below, top above, in words; the patch on it. */
 const props = defineProps<{
@@ -14,8 +15,8 @@ const props = defineProps<{
   /** A line can be drawn on it with the finger, the pen or the mouse. */
   drawable?: boolean
 }>()
-/** What was drawn, along and up in turn; while the finger is down as well. */
-const emit = defineEmits<{ drawn: [flat: number[]]; drawing: [flat: number[]] }>()
+/** What is drawn so far, along and up in turn. */
+const emit = defineEmits<{ drawing: [flat: number[]] }>()
 
 const [WIDTH, HEIGHT, EDGE, RIM] = props.compact ? [176, 96, 18, 16] : [340, 150, 34, 34]
 /** The tooth is lower at the toe, as it is on a bevel gear; 0.72 is about the share of an inner to an outer tooth. */
@@ -32,9 +33,6 @@ function flankAt(x: number, y: number): [number, number] {
   const onto = (v: number) => Math.max(-1, Math.min(1, v))
   return [2 * share - 1, onto(((HEIGHT / 2 - y) * 2) / height)]
 }
-/** Points of a line closer than this to the last one are left out. */
-const NEAR = 0.06
-const MOST_POINTS = 58
 /** What of a pointer's event is looked at. */
 interface Pointed {
   clientX: number
@@ -42,7 +40,7 @@ interface Pointed {
   pointerId: number
 }
 const picture = useTemplateRef<HTMLElement>('picture')
-const line: number[] = []
+const line = new DrawnLine()
 let down = false
 function point(e: Pointed) {
   const box = picture.value!.getBoundingClientRect()
@@ -50,15 +48,12 @@ function point(e: Pointed) {
     ((e.clientX - box.left) / box.width) * WIDTH,
     ((e.clientY - box.top) / box.height) * HEIGHT,
   )
-  const n = line.length
-  if (n && Math.hypot(along - line[n - 2]!, up - line[n - 1]!) < NEAR) return
-  if (n < 2 * MOST_POINTS) line.push(along, up)
-  emit('drawing', [...line])
+  emit('drawing', line.add([along, up]))
 }
 function begin(e: Pointed) {
   if (!props.drawable) return
   down = true
-  line.length = 0
+  line.begin()
   picture.value!.setPointerCapture(e.pointerId)
   point(e)
 }
@@ -68,7 +63,6 @@ function go(e: Pointed) {
 function end() {
   if (!down) return
   down = false
-  if (line.length >= 6) emit('drawn', [...line])
 }
 const text = (points: [number, number][]) =>
   points

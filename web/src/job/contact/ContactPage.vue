@@ -6,6 +6,7 @@ import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
+import { meshGeometry } from '@moray/core/gears/mesh'
 import { contactPairs } from '@moray/core/contact/as-set'
 import { marksOf, nextMark, PLACES, readBackOf } from '@moray/core/contact/read-back'
 import { useStorage } from '@vueuse/core'
@@ -15,6 +16,7 @@ import { buildName } from '../setting-view.ts'
 import { useJob } from '../shown-job.ts'
 import { endsOf, ovalOf, pairsUp, type Ends } from './mark-view.ts'
 import { asked, assumedText } from './pair-view.ts'
+import PhotoMark from './PhotoMark.vue'
 import ReadBack from './ReadBack.vue'
 
 /** The contact pattern of a pair of gears: as computed from what the gauges say, and as it is seen; the one beside the other. */
@@ -108,6 +110,13 @@ const centreOf = (outline: Outline | undefined): [number, number] | undefined =>
   const { length, profile } = placeOf(outline)
   return [length, profile]
 }
+/** On a picture of the flank instead of the drawing. */
+const onPhoto = ref(false)
+/** A tooth is lower at the toe in the measure of the cone distances. */
+const toeShare = computed(() => {
+  const g = meshGeometry(shown.value!.teeth.mesh)
+  return g.innerConeDistanceMm / g.outerConeDistanceMm
+})
 const TITLES: Record<Flank, string> = { drive: 'Drive flank, concave', coast: 'Coast flank, convex' }
 const ENDS: { end: keyof Ends; label: string }[] = [
   { end: 'toe', label: 'Toe end' },
@@ -183,6 +192,18 @@ async function enter() {
           "
         />
       </div>
+      <template v-if="open">
+        <button type="button" class="texty" :aria-expanded="onPhoto" @click="onPhoto = !onPhoto">
+          {{ onPhoto ? 'Leave the photo' : `Mark the ${at.flank} flank on a photo` }}
+        </button>
+        <PhotoMark
+          v-if="onPhoto"
+          :job="job"
+          :toe-share="toeShare"
+          :outline="lineOf(at.flank)"
+          @drawing="(flat) => (draft = flat)"
+        />
+      </template>
       <p class="small soft">
         <template v-if="drawn">Filled: as seen. {{ drawn }}</template>
         <template v-else>
