@@ -4,6 +4,7 @@ import { sideOf, type Flank } from '@moray/core/contact/flank'
 import { toothContact } from '@moray/core/contact/tooth-contact'
 import { meshGeometry } from '@moray/core/gears/mesh'
 import { demoSheets } from '@moray/core/drives/sheets/index'
+import { complaints } from '../pages.ts'
 import { openJob } from './hand.ts'
 
 /** Draws round a patch on the flank that is shown, point by point, as a finger would. */
@@ -156,6 +157,47 @@ test('a pattern marked on a photo squared by its four corners is read back to wh
   const text = await read.locator('tr', { hasText: 'Pinion' }).locator('td').first().innerText()
   const pinion = Number(/([+−])(\d\.\d+)/.exec(text)!.slice(1).join('').replace('−', '-'))
   expect(Math.abs(pinion - hidden.pinionMm)).toBeLessThanOrEqual(0.03)
+})
+
+test('the tooth is seen in the round, with its ends named wherever it is turned to', async ({ page }) => {
+  const seen = complaints(page)
+  await page.goto('/jobs/alke-lower/contact')
+  await page.getByRole('button', { name: 'See the tooth in the round' }).click()
+  const pair = page.locator('.pair')
+  const word = (text: string) => pair.locator('.word', { hasText: new RegExp(`^${text}$`) })
+  const at = async (text: string) => (await word(text).boundingBox())!
+  for (const text of ['toe', 'heel', 'top', 'root']) await expect(word(text)).toBeVisible()
+  const flank = { toe: await at('toe'), heel: await at('heel'), top: await at('top'), root: await at('root') }
+  expect(Math.abs(flank.heel.x - flank.toe.x)).toBeGreaterThan(100)
+  expect(flank.top.y).toBeLessThan(flank.root.y)
+  // something is drawn: paper alone has one colour
+  const colours = await pair.locator('canvas').evaluate((c) => {
+    const canvas = c as unknown as {
+      width: number
+      height: number
+      getContext: (k: '2d') => {
+        getImageData: (x: number, y: number, w: number, h: number) => { data: number[] }
+      }
+    }
+    const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height)
+    const found = new Set<string>()
+    for (let i = 0; i < data.length; i += 4) found.add(`${data[i]} ${data[i + 1]} ${data[i + 2]}`)
+    return found.size
+  })
+  expect(colours).toBeGreaterThan(4)
+  await pair.getByRole('button', { name: 'from the toe' }).click()
+  expect(Math.abs((await at('heel')).x - (await at('toe')).x)).toBeLessThan(
+    Math.abs(flank.heel.x - flank.toe.x),
+  )
+  // with the finger it turns
+  const before = await at('heel')
+  const box = (await pair.locator('.frame').boundingBox())!
+  await page.mouse.move(box.x + 100, box.y + 150)
+  await page.mouse.down()
+  await page.mouse.move(box.x + 220, box.y + 170, { steps: 4 })
+  await page.mouse.up()
+  await expect.poll(async () => Math.abs((await at('heel')).x - before.x)).toBeGreaterThan(5)
+  expect(seen).toEqual([])
 })
 
 test('a threaded carrier goes two rounds: turned in by the plan, locked, read again, turned back, accepted', async ({

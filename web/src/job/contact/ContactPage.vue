@@ -3,7 +3,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { FLANKS, type Flank } from '@moray/core/contact/flank'
 import { placeOf, type Outline } from '@moray/core/contact/marked'
 import Button from 'primevue/button'
-import { computed, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
 import { meshGeometry } from '@moray/core/gears/mesh'
@@ -18,6 +18,9 @@ import { endsOf, ovalOf, pairsUp, type Ends } from './mark-view.ts'
 import { asked, assumedText } from './pair-view.ts'
 import PhotoMark from './PhotoMark.vue'
 import ReadBack from './ReadBack.vue'
+
+/** What draws in the round is heavy: it comes when somebody wants to turn the tooth. */
+const ToothPair = defineAsyncComponent(() => import('../../drawing/ToothPair.vue'))
 
 /** The contact pattern of a pair of gears: as computed from what the gauges say, and as it is seen; the one beside the other. */
 const store = useJob()
@@ -112,6 +115,7 @@ const centreOf = (outline: Outline | undefined): [number, number] | undefined =>
 }
 /** On a picture of the flank instead of the drawing. */
 const onPhoto = ref(false)
+const inRound = ref(false)
 /** A tooth is lower at the toe in the measure of the cone distances. */
 const toeShare = computed(() => {
   const g = meshGeometry(shown.value!.teeth.mesh)
@@ -192,6 +196,15 @@ async function enter() {
           "
         />
       </div>
+      <button type="button" class="texty" :aria-expanded="inRound" @click="inRound = !inRound">
+        {{ inRound ? 'Leave the tooth in the round' : 'See the tooth in the round' }}
+      </button>
+      <ToothPair
+        v-if="inRound"
+        :mesh="shown.teeth.mesh"
+        :flank="at.flank"
+        :outline="lineOf(at.flank) ?? computedPatches[shown.pair.id]?.[at.flank]?.outline"
+      />
       <template v-if="open">
         <button type="button" class="texty" :aria-expanded="onPhoto" @click="onPhoto = !onPhoto">
           {{ onPhoto ? 'Leave the photo' : `Mark the ${at.flank} flank on a photo` }}
