@@ -16,6 +16,7 @@ import type {
   JobPage,
   JobReply,
   KnownUnit,
+  LastBuilt,
   Nothing,
   Pairing,
   Person,
@@ -95,6 +96,8 @@ export const endpoints = {
   closings: reads<ClosingRecord[]>()('/api/jobs/:id/closings'),
   routeChanges: reads<RouteChanges>()('/api/jobs/:id/route-changes'),
   faultHistory: reads<FaultCase[]>()('/api/jobs/:id/fault-history'),
+  /** As this unit left here the last time; null when it never did. */
+  lastBuilt: reads<LastBuilt | null>()('/api/jobs/:id/last-built'),
 
   enterStack: job('/api/jobs/:id/stacks', EnterStack),
   takeReading: job('/api/jobs/:id/readings', TakeReading),

@@ -81,6 +81,17 @@ export interface Shop {
   demo: boolean
 }
 
+/** How a unit left here the last time: the build that was accepted then. Lengths mm, torques Nm. */
+export interface LastBuilt {
+  job: string
+  number: string
+  by: string
+  at: string
+  stacks: { location: string; pieces: { thicknessMm: number; text: string }[]; turnedMm?: number }[]
+  /** What every measure read, the mean of what counted. */
+  reads: Record<string, number>
+}
+
 /** A drive that has been here before, or lies in the books. */
 export interface KnownUnit {
   serial: string

@@ -1,6 +1,6 @@
 import { InputError } from '../checks/input-error.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import { shimAdjusters } from '../drives/sheet.ts'
+import { settableAdjusters, withCarriers } from '../drives/sheet.ts'
 import { assess, solverInput, type BuildState } from './assess.ts'
 import { learnFrom } from './learned.ts'
 import { withExperience, type Experience } from './with-experience.ts'
@@ -30,9 +30,10 @@ export function experienceOf(
   sheet: DriveSheet,
   units: readonly (readonly BuildState[])[],
 ): Experience | undefined {
-  const stacks = shimAdjusters(sheet).map((a) => a.id)
+  const stacks = settableAdjusters(sheet).map((a) => a.id)
   const comparable = units.flatMap((builds) => {
-    const last = builds.at(-1)
+    const newest = builds.at(-1)
+    const last = newest && { ...newest, stacks: withCarriers(sheet, newest.stacks) }
     if (!last || stacks.some((s) => last.stacks[s] === undefined)) return []
     const posed = posedOf(sheet, last)
     return posed ? [{ builds, last, posed }] : []

@@ -240,7 +240,10 @@ async function measureAll(
   const table = sensitivities(sheet)
   const [found, newest] = [state.builds[0]!, state.builds.at(-1)!]
   for (const measure of newest.asked) {
-    const m = Math.max(0, sheet.measures.findIndex((x) => x === measure))
+    const m = Math.max(
+      0,
+      sheet.measures.findIndex((x) => x === measure),
+    )
     if (newest.state.carried?.includes(measure.id)) continue
     let truth = job.truth!.reads[measure.id] ?? middleOf(measure.window)
     for (const [stack, j] of Object.entries(table[measure.id]!)) {

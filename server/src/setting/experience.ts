@@ -17,7 +17,7 @@ interface UnitRow {
 /** One row of json: the builds of every accepted unit of a sheet, the newest first. Parameters: sheet, a job that is left out, how many. */
 const unitsOf = (sheet: string, without: string, most: string) => `(select json_agg(u.builds) from (
     select (select json_agg(json_build_object(
-         'stacks', (select json_object_agg(s.location, (select sum(p.thickness_mm) from stack_piece p where p.stack_id = s.id))
+         'stacks', (select json_object_agg(s.location, coalesce(s.turned_mm, (select sum(p.thickness_mm) from stack_piece p where p.stack_id = s.id)))
                     from stack s where s.build_id = b.id and not exists (select 1 from stack_superseded x where x.stack_id = s.id)),
          'readings', (select json_agg(json_build_array(r.measure, r.value, r.resolution, r.mpe, r.repeatability) order by r.id)
                       from reading r where r.build_id = b.id and not exists (select 1 from reading_superseded x where x.reading_id = r.id)))

@@ -18,6 +18,7 @@ export const keys = {
   draft: (id: string) => ['drives', id, 'draft'],
   experience: (id: string, without: string) => ['experience', id, without],
   versions: (id: string) => ['drives', id, 'versions'],
+  lastBuilt: (id: string) => ['last-built', id] as const,
   sheetFile: (id: string, version: number) => ['sheet', id, version, 'file'],
   sheet: (id: string, version: number) => ['sheet', id, version],
   jobs: ['jobs'],
@@ -128,6 +129,13 @@ export const useExperience = (id: MaybeRefOrGetter<string>, without: MaybeRefOrG
     () => keys.experience(toValue(id), toValue(without)),
     () =>
       read(endpoints.experience, { id: toValue(id) }, toValue(without) ? { without: toValue(without) } : {}),
+  )
+/** As this unit left here the last time. */
+export const useLastBuilt = (id: MaybeRefOrGetter<string>) =>
+  reading(
+    'lastBuilt',
+    () => keys.lastBuilt(toValue(id)),
+    () => read(endpoints.lastBuilt, { id: toValue(id) }),
   )
 /** The body of a version, as it was published; it never changes. */
 export const useSheetFile = (at: () => { id: string; version: number } | undefined) =>

@@ -28,6 +28,7 @@ import NotationField from '../../ui/NotationField.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 import VerdictMark from '../../ui/VerdictMark.vue'
 import WindowRuler from '../../ui/WindowRuler.vue'
+import { useLastBuilt } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
 import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
@@ -118,6 +119,8 @@ const master = computed(() => {
 const wants = computed(() =>
   (props.job.sheet.lacks ?? []).filter((l) => l.startsWith(`measures.${props.measure.id}.`)),
 )
+const last = useLastBuilt(() => props.job.id)
+const leftHere = computed(() => last.lastBuilt?.reads[props.measure.id])
 const state = computed(() => props.build.assessment.measures[props.measure.id]!)
 const readings = computed(() => props.build.readings.filter((r) => r.measure === props.measure.id))
 const counting = computed(() => readings.value.filter((r) => !r.superseded))
@@ -323,6 +326,10 @@ async function drop(reason: string) {
       @blank="emit('done')"
     />
   </template>
+  <p v-if="build.number === 0 && leftHere !== undefined" class="small">
+    Left here on {{ showDate(last.lastBuilt!.at) }} ({{ last.lastBuilt!.number }}) with
+    <span class="mono">{{ show.both(leftHere, decimals) }}</span>.
+  </p>
   <div v-if="state.judgement" class="result">
     <p class="value">
       <span class="live">{{ show.digits(state.judgement.mean, decimals) }}</span>

@@ -9,8 +9,9 @@ import { computed, ref } from 'vue'
 import NotationField from '../../ui/NotationField.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 import { understand } from '../../ui/understand.ts'
+import { showDate } from '../../ui/times.ts'
 import { useUnits } from '../../ui/units.ts'
-import { useDrawer, useExperience } from '../../wire/queries.ts'
+import { useDrawer, useExperience, useLastBuilt } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
 import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
@@ -65,6 +66,23 @@ const before = computed(() => {
   const mm = e?.at[props.stack.id]
   return e && mm !== undefined ? { units: e.units, mm, spread: e.spread[props.stack.id] ?? 0 } : undefined
 })
+const last = useLastBuilt(() => props.job.id)
+/** What was built in when this very unit left here the last time. */
+const left = computed(() => {
+  const stack = last.lastBuilt?.stacks.find((s) => s.location === props.stack.id)
+  return stack?.pieces.length
+    ? {
+        ...last.lastBuilt!,
+        pieces: stack.pieces,
+        mm: stack.pieces.reduce((sum, p) => sum + p.thicknessMm, 0),
+      }
+    : undefined
+})
+/** Begins with the pieces of then; each is still taken off the list if it is not in. */
+function takeOver() {
+  pieces.value = left.value!.pieces.map((p) => ({ text: `${p.thicknessMm}mm`, mm: p.thicknessMm }))
+  turn.value++
+}
 const options = computed(() =>
   (drawer.lines ?? []).map((l) => ({
     id: l.id,
@@ -166,6 +184,14 @@ function correct() {
     <p class="sum">
       <span class="live">{{ units.digits(total, 3) }}</span>
       <span class="mono">{{ units.lengthUnit.value }} · {{ units.other(total, 3) }}</span>
+    </p>
+    <p v-if="left && build.number === 0" class="small">
+      Left here on {{ showDate(left.at) }} ({{ left.number }}) with
+      <span class="mono">{{ units.both(left.mm, 3) }}</span>:
+      <span class="mono">{{ left.pieces.map((p) => units.digits(p.thicknessMm, 3)).join(' + ') }}</span>
+      <button v-if="!pieces.length" type="button" class="texty" @click="takeOver">
+        These are in it still
+      </button>
     </p>
     <p v-if="before" class="small soft">
       {{ before.units }} units of this drive: <span class="mono">{{ units.both(before.mm, 3) }}</span> ±
