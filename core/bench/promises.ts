@@ -32,7 +32,10 @@ const stacksOf = (plan: ShimPlan) =>
 const say = (line: object) => process.stdout.write(`${JSON.stringify(line)}\n`)
 
 /** Builds after the first, until every setting is in; those that never are count as {@link MOST}. */
-function buildsNeeded(sheet: DriveSheet, learning: boolean): { mean: number; within2: number; never: number } {
+function buildsNeeded(
+  sheet: DriveSheet,
+  learning: boolean,
+): { mean: number; within2: number; never: number } {
   let [total, soon, never] = [0, 0, 0]
   for (let seed = 1; seed <= SEEDS; seed++) {
     const r = random(seed)

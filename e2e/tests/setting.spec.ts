@@ -255,3 +255,47 @@ test('places round the gear are read by the clock, a swing by its turning point,
   await expect(panel).toContainText('too coarse to tell that this window is met')
   await expect(panel).toContainText('Backlash arm with dial')
 })
+
+test('two coaxial shafts are read round the clock, each with its own verdict, and the bent one is marked', async ({
+  page,
+}) => {
+  test.setTimeout(200_000)
+  const id = await openJob(page, 'havsule-duo-lower', undefined)
+  const { sheet } = await jobOf(page, id)
+  const [first, second] = sheet.axes.filter((a) => a.line === 'horizontal').map((a) => a.id) as [
+    string,
+    string,
+  ]
+  const read = async (axis: string, zone: number, e: number, along: string) => {
+    await page.goto(`/jobs/${id}/setting?at=runout:${axis}:${zone}`)
+    const label = sheet.axes.find((a) => a.id === axis)!.label
+    await expect(heading(page)).toContainText(label)
+    if (await page.getByRole('button', { name: 'All of it holds' }).isVisible())
+      await page.getByRole('button', { name: 'All of it holds' }).click()
+    await page.getByLabel('How far along the shaft').fill(along)
+    for (let i = 0; i < 8; i++) {
+      await expect(page.locator('.panel')).toContainText(`Indicator at ${i + 1} of 8`)
+      const answered = page.waitForResponse((r) => r.url().endsWith('/readings'))
+      // high at the fourth of eight: 135 degrees
+      await field(page).fill(`${(e * Math.cos(((45 * i - 135) * Math.PI) / 180)).toFixed(3)} mm`)
+      await field(page).press('Enter')
+      expect((await answered).status()).toBe(201)
+    }
+  }
+  await read(first, 0, 0.005, '100')
+  const round = page.getByRole('region', { name: 'Round the shaft' })
+  await expect(round.locator('tbody tr').first()).toContainText('inside')
+  await read(second, 0, 0.004, '80')
+  await read(second, 1, 0.005, '160')
+  await read(second, 2, 0.12, '240')
+  await expect(round.locator('tbody tr').nth(2)).toContainText('outside')
+  await expect(round.locator('tbody tr').nth(2)).toContainText('4 of 8 (135°)')
+  await expect(round).toContainText('Bent')
+  await expect(round).toContainText('Mark the high side at 4 of 8')
+  await expect(round.locator('canvas, svg').first()).toBeVisible()
+  // the other shaft is as it was
+  await page.goto(`/jobs/${id}/setting?at=runout:${first}:0`)
+  await expect(round.locator('tbody tr').first()).toContainText('inside')
+  await page.goto(`/jobs/${id}/record`)
+  await expect(page.getByRole('region', { name: 'Runout of shafts' })).toContainText('outside')
+})

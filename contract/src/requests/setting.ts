@@ -98,6 +98,9 @@ export class TakeReading {
   @Texts({ what: 'what was not', optional: true, most: 12, long: 200 })
   unticked?: string[]
 
+  @Num({ what: 'how far along the shaft a runout was read', unit: 'mm', min: 0, max: 3000, optional: true })
+  alongMm?: number
+
   @Many(() => SwingSample, { what: 'readings along a swing instead of one', optional: true, most: 60 })
   swing?: SwingSample[]
 

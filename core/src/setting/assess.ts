@@ -17,6 +17,7 @@ import type { ClosedWindow, Window } from '../measuring/window.ts'
 import type { PlausibleKind } from '../units/plausible.ts'
 import { refuse } from '../checks/input-error.ts'
 import { isDerived, settingMeasures, type SeatMeasure, type SetMeasure } from './measures.ts'
+import type { RunoutMeasure } from './shaft-stations.ts'
 import type { Prediction } from './shim-solve.ts'
 import type { ShimPiece, ShimSolveInput } from './shim-problem.ts'
 
@@ -49,6 +50,8 @@ export interface ReadingHow {
   /** How much of what has to hold before it was ticked; the store keeps the words. What was not, in the words of that day. */
   ticked?: number
   unticked?: string[]
+  /** How far along the shaft a runout was read, mm. */
+  atMm?: number
   /** Readings along a swing, from which its turning point was found: place and reading, mm. */
   swing?: { extreme: 'highest' | 'lowest'; samples: [at: number, mm: number][] }
 }
@@ -114,11 +117,12 @@ export interface Assessment {
 }
 
 /** Which plausibility range a raw reading of the measure belongs to. */
-export function plausibleKind(measure: SetMeasure, as?: ReadingHow['as']): PlausibleKind {
+export function plausibleKind(measure: SetMeasure | RunoutMeasure, as?: ReadingHow['as']): PlausibleKind {
   if (measure.kind === 'backlash') return 'backlash'
   if (measure.kind === 'end-play') return 'end-play'
   if (measure.kind === 'rolling-torque') return as === 'play' ? 'end-play' : 'rolling-torque'
   if (measure.kind === 'crush') return 'clearance'
+  if (measure.kind === 'runout') return 'round-a-shaft'
   if (measure.kind === 'seat') return as === 'float' ? 'end-play' : 'dimension'
   return measure.how.method === 'master-drop'
     ? 'drop'
@@ -136,7 +140,12 @@ export function plausibleKind(measure: SetMeasure, as?: ReadingHow['as']): Plaus
  * @param masterMm measured length of the setting master, or diameter of the arbor, that was used; the sheet's when left out
  * @throws InputError for a play where the sheet says no slope
  */
-export function valueOf(measure: SetMeasure, raw: number, masterMm?: number, how: ReadingHow = {}): number {
+export function valueOf(
+  measure: SetMeasure | RunoutMeasure,
+  raw: number,
+  masterMm?: number,
+  how: ReadingHow = {},
+): number {
   if (measure.kind === 'crush') return how.as === 'float' ? -raw : raw
   if (measure.kind === 'seat') return seatStack(measure, raw, how)
   if (measure.kind === 'rolling-torque') {
@@ -223,7 +232,7 @@ function judgedRound(round: BacklashRound, readings: number, gauge: GaugeSpec): 
 }
 
 /** A depth can be read only once the sheet says how: the same reading means another depth with another gauge. */
-export const isReadable = (sheet: DriveSheet, measure: SetMeasure): boolean =>
+export const isReadable = (sheet: DriveSheet, measure: SetMeasure | RunoutMeasure): boolean =>
   measure.kind !== 'depth' || !sheet.lacks?.some((l) => l.startsWith(`measures.${measure.id}.how.`))
 
 /** What is held against the window. Of a seat: by how much its stack falls short, once it is known what is built in. */

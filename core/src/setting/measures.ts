@@ -114,7 +114,7 @@ export const isBearingMeasure = (m: SetMeasure): m is RollingTorqueMeasure | Cru
 export const isDerived = (m: SetMeasure): m is DerivedMeasure => isBearingMeasure(m) || m.kind === 'seat'
 
 /** Unit in which it is judged. */
-export const unitOf = (m: SetMeasure): 'mm' | 'Nm' => (m.kind === 'rolling-torque' ? 'Nm' : 'mm')
+export const unitOf = (m: { kind: string }): 'mm' | 'Nm' => (m.kind === 'rolling-torque' ? 'Nm' : 'mm')
 
 function bearingMeasure(
   sheet: DriveSheet,

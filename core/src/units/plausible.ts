@@ -10,6 +10,7 @@ export type PlausibleKind =
   | 'end-play'
   | 'clearance'
   | 'runout'
+  | 'round-a-shaft'
   | 'rolling-torque'
   | 'dimension'
 
@@ -30,6 +31,7 @@ export const PLAUSIBLE: Record<PlausibleKind, ClosedWindow> = {
   'end-play': { min: 0, max: 3 },
   clearance: { min: 0, max: 5 },
   runout: { min: 0, max: 3 },
+  'round-a-shaft': { min: -3, max: 3 },
   'rolling-torque': { min: 0, max: 8 },
   dimension: { min: 1, max: 400 },
 }
@@ -50,6 +52,7 @@ export const POSSIBLE: Record<PlausibleKind, ClosedWindow> = {
   'end-play': { min: 0, max: 20 },
   clearance: { min: 0, max: 50 },
   runout: { min: 0, max: 20 },
+  'round-a-shaft': { min: -20, max: 20 },
   'rolling-torque': { min: 0, max: 60 },
   dimension: { min: 0, max: 2000 },
 }

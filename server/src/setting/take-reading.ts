@@ -13,6 +13,7 @@ import {
   type SeatFigures,
 } from '@moray/core/setting/assess'
 import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { runoutMeasures, type RunoutMeasure } from '@moray/core/setting/shaft-stations'
 import { quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 import type { Gauge } from '@moray/contract/replies'
 import type { ReadingUnit, SeatTexts, SupersedeReading, TakeReading } from '@moray/contract/requests/setting'
@@ -25,7 +26,7 @@ import type { At } from '../job/change.ts'
 
 interface NewReading {
   buildId: number
-  measure: SetMeasure
+  measure: Measured
   text: string
   unit: ReadingUnit
   gauge: Gauge
@@ -53,7 +54,7 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
       `The case has been built up again since (trial ${job.builds.at(-1)!.number}); a reading of build ${body.build} cannot be added.`,
     )
   mustBeOpen(build)
-  const measure = settingMeasures(job.sheet).find((m) => m.id === body.measure)
+  const measure = findMeasure(job, body.measure)
   if (!measure) refuse('measure', `"${body.measure}" is no measure of ${job.sheet.name}`)
   if (!isReadable(job.sheet, measure))
     refuse(
@@ -116,7 +117,7 @@ export async function supersedeReading(
       'The next trial was chosen from that reading; it can no longer change.',
     )
   mustBeOpen(build)
-  const measure = settingMeasures(job.sheet).find((m) => m.id === old.measure)!
+  const measure = findMeasure(job, old.measure)!
   const made =
     body.text === undefined
       ? undefined
@@ -153,7 +154,12 @@ export async function supersedeReading(
   }
 }
 
-const figure = (measure: SetMeasure, value: number) =>
+/** What can be read of this drive: what is set, and the runout of its shafts. */
+type Measured = SetMeasure | RunoutMeasure
+const findMeasure = ({ sheet }: At['job'], id: string): Measured | undefined =>
+  settingMeasures(sheet).find((m) => m.id === id) ?? runoutMeasures(sheet).find((m) => m.id === id)
+
+const figure = (measure: Measured, value: number) =>
   unitOf(measure) === 'mm' ? { mm: value } : { nm: value }
 
 /** What was accepted stands on its readings; they are closed with it. */
@@ -173,7 +179,7 @@ async function mustHaveGauge(tx: Transaction, id: string, who: Who): Promise<Gau
 }
 
 /** The measured length of the master that was used; the gauge's only one when none is named. */
-function masterOf(measure: SetMeasure, gauge: Gauge, masterId: string | undefined): number | null {
+function masterOf(measure: Measured, gauge: Gauge, masterId: string | undefined): number | null {
   if (measure.kind !== 'depth' || measure.how.method === 'feeler-block') return null
   const { how } = measure
   const [nominal, arbor] = how.method === 'arbor' ? [how.arborDiameterMm, true] : [how.masterMm, false]
@@ -198,7 +204,7 @@ function masterOf(measure: SetMeasure, gauge: Gauge, masterId: string | undefine
 }
 
 /** Ways of reading that a measure has besides its usual one. */
-const WAYS: Partial<Record<SetMeasure['kind'], readonly string[]>> = {
+const WAYS: Partial<Record<Measured['kind'], readonly string[]>> = {
   'rolling-torque': ['play'],
   crush: ['gap', 'float'],
   seat: ['case-and-gear', 'float'],
@@ -223,7 +229,7 @@ function seatOf({ seat = {}, unit, confirmed = false }: TakeReading): SeatFigure
 }
 
 /** What the body says of how it was taken, as far as this measure has it. */
-function howOf(measure: SetMeasure, body: TakeReading): ReadingHow | null {
+function howOf(measure: Measured, body: TakeReading): ReadingHow | null {
   const torque = measure.kind === 'rolling-torque'
   const allowed = WAYS[measure.kind] ?? []
   if (body.as !== undefined && !allowed.includes(body.as))
@@ -232,6 +238,9 @@ function howOf(measure: SetMeasure, body: TakeReading): ReadingHow | null {
     refuse('as', 'is missing: is it the gap under the cover, or the float of the ring?')
   if (measure.kind === 'seat' && body.as === undefined)
     refuse('as', 'is missing: is it worked out from case and gear, or from a float?')
+  if (measure.kind === 'runout' && body.clockDeg === undefined)
+    refuse('clockDeg', 'is missing: where round the shaft, in degrees from the mark')
+  if (body.alongMm !== undefined && measure.kind !== 'runout') refuse('alongMm', 'is asked of a runout only')
   if (body.seat !== undefined && measure.kind !== 'seat') refuse('seat', `is asked of a seat only`)
   if (body.drag !== undefined && !torque) refuse('drag', `${measure.label} has no drag to take off`)
   if (body.runIn !== undefined && !torque) refuse('runIn', `is asked of a rolling torque only`)
@@ -242,6 +251,7 @@ function howOf(measure: SetMeasure, body: TakeReading): ReadingHow | null {
     ...(drag ? { dragNm: drag } : {}),
     ...(body.seat ? { seat: seatOf(body) } : {}),
     ...(body.runIn ? { runIn: true } : {}),
+    ...(body.alongMm === undefined ? {} : { atMm: body.alongMm }),
     ...(body.ticked?.length ? { ticked: body.ticked.length } : {}),
     ...(body.unticked?.length ? { unticked: body.unticked } : {}),
   }
@@ -289,7 +299,7 @@ function rawOf(r: NewReading): {
 async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: number; value: number }> {
   const { raw, unit, text, u, how } = rawOf(r)
   const unitSaid = (v: number) => saidBack(v, plausibleKind(r.measure, r.how?.as))
-  if (raw < 0 && r.measure.kind !== 'depth')
+  if (raw < 0 && r.measure.kind !== 'depth' && r.measure.kind !== 'runout')
     refuse('text', `"${text}" is negative; ${r.measure.label.toLowerCase()} is not`)
   const value = valueOf(r.measure, raw, r.masterMm ?? undefined, how ?? {})
   if (how?.dragNm !== undefined && value <= 0)

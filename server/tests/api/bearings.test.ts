@@ -248,3 +248,31 @@ describe('a gear that is set to its case', () => {
     expect([status, body.error.fields[0]!.path]).toEqual([422, path])
   })
 })
+
+describe('runout of a shaft', () => {
+  const send = (app: TestApp, more: object) =>
+    app.change(`/api/jobs/${JOB}/readings`, {
+      build: 0,
+      measure: 'runout:propshaft:0',
+      text: '2h',
+      unit: 'mm',
+      gaugeId: 'g02',
+      ...more,
+    })
+  it('keeps places round the shaft, below the mark too, and how far along', async () => {
+    const app = await testApp()
+    const { status, body } = await send(app, { text: '-0.02 mm', clockDeg: 45, alongMm: 120 })
+    expect(status, JSON.stringify(body.error ?? '')).toBe(201)
+    expect(body.builds[0]!.readings.at(-1)).toMatchObject({ value: -0.02, clockDeg: 45, how: { atMm: 120 } })
+  })
+  it.each([
+    ['without its place', {}, 'clockDeg'],
+    ['with a wrench', { clockDeg: 0, gaugeId: 'g09' }, 'gaugeId'],
+    ['as a gap', { clockDeg: 0, as: 'gap' }, 'as'],
+    ['of a zone that is not there', { clockDeg: 0, measure: 'runout:propshaft:99' }, 'measure'],
+  ])('%s is refused by name', async (_, more, path) => {
+    const app = await testApp()
+    const { status, body } = await send(app, more)
+    expect([status, body.error.fields[0]!.path]).toEqual([422, path])
+  })
+})

@@ -16,6 +16,7 @@ import { useClosings, useEvents } from '../wire/queries.ts'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import type { Window } from '@moray/core/measuring/window'
+import ShaftRecord from './record/ShaftRecord.vue'
 import { howText } from './reading-words.ts'
 import { buildName, decimalsOf, shownMeasures, stackOf } from './setting-view.ts'
 
@@ -155,6 +156,7 @@ const print = () => window.print()
     </section>
 
     <ContactRecord :job="job" />
+    <ShaftRecord :job="job" />
     <RouteRecord :job="job" :closings="closings.closings" />
 
     <section v-for="b in rounds" :key="b.number" class="round" :aria-label="buildName(b)">

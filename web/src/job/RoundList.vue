@@ -2,6 +2,7 @@
 import type { ShownBuild, ShownJob } from './shown-job.ts'
 import { settableAdjusters } from '@moray/core/drives/sheet'
 import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { shaftsOf } from '@moray/core/setting/shaft-stations'
 import { computed } from 'vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
@@ -15,6 +16,7 @@ const units = useUnits()
 const shown = (m: SetMeasure, value: number | undefined) =>
   value === undefined ? '' : units.of(unitOf(m)).digits(value, decimalsOf(m))
 const stacks = computed(() => settableAdjusters(props.job.sheet))
+const shafts = (b: ShownBuild) => shaftsOf(props.job.sheet, b.state).filter((s) => s.stations.length)
 const due = computed(() => focusId(dueFocus(props.job.sheet, props.build)))
 const accepted = computed(() => props.job.acceptance?.build)
 </script>
@@ -65,6 +67,21 @@ const accepted = computed(() => props.job.acceptance?.build)
             </span>
           </button>
         </li>
+        <li v-if="shafts(b).length" class="shafts">
+          <details :open="focus.startsWith('runout:')">
+            <summary>Runout of shafts</summary>
+            <button
+              v-for="s in shafts(b)"
+              :key="s.axis"
+              type="button"
+              :class="{ at: s.stations.some((x) => x.measure.id === focus) }"
+              @click="$emit('go', s.stations[0]!.measure.id, b.number)"
+            >
+              <span>{{ job.sheet.axes.find((a) => a.id === s.axis)!.label }}</span>
+              <VerdictMark bare :verdict="s.verdict" />
+            </button>
+          </details>
+        </li>
         <li>
           <button
             type="button"
@@ -110,6 +127,11 @@ button:hover {
 }
 .round.open > .name {
   border-bottom: 2px solid var(--ink);
+}
+summary {
+  min-height: 44px;
+  padding: 0.7rem 0.5rem;
+  cursor: pointer;
 }
 .value {
   display: inline-flex;

@@ -17,6 +17,7 @@ import RoundList from './RoundList.vue'
 import CarrierPanel from './panels/CarrierPanel.vue'
 import DecidePanel from './panels/DecidePanel.vue'
 import ReadingPanel from './panels/ReadingPanel.vue'
+import ShaftPanel from './panels/ShaftPanel.vue'
 import StackPanel from './panels/StackPanel.vue'
 import UndoLast from './panels/UndoLast.vue'
 import {
@@ -33,6 +34,8 @@ import {
 
 /** Charts are heavy: they come when somebody asks for them. */
 const TrialsView = defineAsyncComponent(() => import('./trials/TrialsView.vue'))
+
+const ShaftRound = defineAsyncComponent(() => import('./panels/ShaftRound.vue'))
 
 const store = useJob()
 const units = useUnits()
@@ -115,11 +118,18 @@ const rows = computed(() =>
         :state="drawn"
         :tags="tags"
         :lit="lit"
-        :max-height="deciding ? 320 : 390"
+        :max-height="deciding ? 320 : focus.kind === 'shaft' ? 220 : 390"
         @pick="(p) => go(p)"
       />
       <ContactStrip v-if="deciding" :job="job" :build="build" :stacks="planned?.stacks ?? {}" />
-      <ul class="rulers" :class="{ many: rows.length > 3 }">
+      <ShaftRound
+        v-if="focus.kind === 'shaft'"
+        :job="job"
+        :build="build"
+        :station="focus.station"
+        @go="(id) => go(id)"
+      />
+      <ul v-else class="rulers" :class="{ many: rows.length > 3 }">
         <li v-for="r in rows" :key="r.measure.id" :class="{ lit: lit === `measure:${r.measure.id}` }">
           <button type="button" class="what" @click="go(`measure:${r.measure.id}`)">
             <span class="label">{{ r.measure.label }}</span>
@@ -200,6 +210,16 @@ const rows = computed(() =>
         :gauges="gauges.gauges ?? []"
         :writable="isOpen"
         @done="next"
+      />
+      <ShaftPanel
+        v-else-if="focus.kind === 'shaft'"
+        :key="`r${focus.station.id}${build.number}`"
+        :job="job"
+        :build="build"
+        :station="focus.station"
+        :gauges="gauges.gauges ?? []"
+        :writable="isOpen"
+        @go="(id) => go(id)"
       />
       <DecidePanel
         v-else

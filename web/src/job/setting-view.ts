@@ -2,6 +2,7 @@ import type { StackEntry } from '@moray/core/job/record'
 import type { ShownBuild, ShownJob } from './shown-job.ts'
 import type { Adjuster, DriveSheet } from '@moray/core/drives/sheet'
 import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { runoutMeasures, type RunoutMeasure } from '@moray/core/setting/shaft-stations'
 import { isCarrier, settableAdjusters } from '@moray/core/drives/sheet'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import type { Prediction } from '@moray/core/setting/shim-solve'
@@ -91,10 +92,20 @@ export function drawingTags(
 
 /** What the technician does at a place of the setting page. */
 export type Focus =
-  { kind: 'stack'; stack: Adjuster } | { kind: 'measure'; measure: SetMeasure } | { kind: 'decide' }
+  | { kind: 'stack'; stack: Adjuster }
+  | { kind: 'measure'; measure: SetMeasure }
+  /** Runout of a shaft, at one of its stations. */
+  | { kind: 'shaft'; station: RunoutMeasure }
+  | { kind: 'decide' }
 
 export const focusId = (f: Focus): string =>
-  f.kind === 'stack' ? `stack:${f.stack.id}` : f.kind === 'measure' ? `measure:${f.measure.id}` : 'decide'
+  f.kind === 'stack'
+    ? `stack:${f.stack.id}`
+    : f.kind === 'measure'
+      ? `measure:${f.measure.id}`
+      : f.kind === 'shaft'
+        ? f.station.id
+        : 'decide'
 
 /** The place named in the address, if this drive has it. */
 export function focusFrom(sheet: DriveSheet, id: string): Focus | undefined {
@@ -105,6 +116,8 @@ export function focusFrom(sheet: DriveSheet, id: string): Focus | undefined {
     const stack = settableAdjusters(sheet).find((a) => a.id === name)
     return stack && { kind: 'stack', stack }
   }
+  const station = runoutMeasures(sheet).find((m) => m.id === id)
+  if (station) return { kind: 'shaft', station }
   // what sets a bearing is shown at the bearing
   const asked = kind === 'bearing' ? id : name
   const measure = kind === 'stack' ? undefined : settingMeasures(sheet).find((m) => m.id === asked)

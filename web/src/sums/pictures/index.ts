@@ -3,7 +3,7 @@ import { defineAsyncComponent, type Component } from 'vue'
 /** Results that people would rather look at than read, by the name of the calculation; each loaded when it is first shown. */
 export const pictures: Record<string, Component> = {
   judge: defineAsyncComponent(() => import('./JudgePicture.vue')),
-  runout: defineAsyncComponent(() => import('./RunoutPicture.vue')),
+  runout: defineAsyncComponent(() => import('../../charts/RunoutPlot.vue')),
   'leak-test': defineAsyncComponent(() => import('./LeakPicture.vue')),
   'tooth-contact': defineAsyncComponent(() => import('./ContactPicture.vue')),
   'pattern-read': defineAsyncComponent(() => import('./PatternPicture.vue')),

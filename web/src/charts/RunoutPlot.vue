@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { Runout, RunoutInput } from '@moray/core/measuring/runout'
 import { computed } from 'vue'
-import ChartFrame from '../../charts/ChartFrame.vue'
-import { useInk } from '../../charts/ink.ts'
-import { useUnits } from '../../ui/units.ts'
+import ChartFrame from './ChartFrame.vue'
+import { useInk } from './ink.ts'
+import { useUnits } from '../ui/units.ts'
 
 /** Readings round the shaft, with the sine that a bend alone would give; blips are crossed. */
 const props = defineProps<{ input: RunoutInput; result: Runout }>()

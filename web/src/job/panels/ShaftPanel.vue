@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import type { Gauge } from '@moray/contract/replies'
+import { endpoints } from '@moray/contract/endpoints'
+import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
+import { RUNOUT_PLACES, shaftsOf, type RunoutMeasure } from '@moray/core/setting/shaft-stations'
+import { useStorage } from '@vueuse/core'
+import Select from 'primevue/select'
+import { computed, ref } from 'vue'
+import NotationField from '../../ui/NotationField.vue'
+import { understand } from '../../ui/understand.ts'
+import { useUnits } from '../../ui/units.ts'
+import { useShop } from '../../stores/shop.ts'
+import { problemAt } from '../../wire/client.ts'
+import { useJobWrite } from '../../wire/use-job-write.ts'
+import type { ShownBuild, ShownJob } from '../shown-job.ts'
+import BeforeIt from './reading/BeforeIt.vue'
+
+/** Reads one station of a shaft round the clock: eight places from a mark, each moves on to the next. */
+const props = defineProps<{
+  job: ShownJob
+  build: ShownBuild
+  station: RunoutMeasure
+  gauges: Gauge[]
+  writable: boolean
+}>()
+const emit = defineEmits<{ go: [id: string] }>()
+
+const shop = useShop()
+const units = useUnits()
+const take = useJobWrite()
+const KIND = 'round-a-shaft'
+const draft = `moray.draft.${props.job.id}.${props.build.number}.${props.station.id}`
+const text = useStorage(draft, '')
+/** Set up once for a shaft, not once for a station. */
+const ticked = useStorage<string[]>(`moray.draft.${props.job.id}.runout.${props.station.axis}.ticked`, [])
+const along = useStorage(`${draft}.along`, '')
+const turn = ref(0)
+const shaft = computed(() =>
+  shaftsOf(props.job.sheet, props.build.state).find((s) => s.axis === props.station.axis)!,
+)
+const here = computed(() => shaft.value.stations.find((s) => s.measure.id === props.station.id)!)
+const suitable = computed(() =>
+  props.gauges.filter((g) => {
+    const kind = kindOfGauge(g.kind)
+    return !g.retired && kind.unit === 'mm' && kind.dial && !kind.masters
+  }),
+)
+const gauge = computed(() => suitable.value.find((g) => g.id === shop.gauges[KIND]) ?? suitable.value[0])
+const nextPlace = computed(() => RUNOUT_PLACES.find((p) => here.value.read[p] === undefined))
+const chosen = ref<number | null>(null)
+const place = computed(() => chosen.value ?? nextPlace.value ?? 0)
+const alongMm = computed(() => {
+  const said = understand(along.value, shop.unit, 'depth')
+  return said.state === 'value' || said.state === 'doubtful' ? said.value : undefined
+})
+async function enter(e: { text: string; confirmed: boolean }) {
+  if (!gauge.value) return
+  const { before } = props.station
+  const reply = await take.send(
+    endpoints.takeReading,
+    { id: props.job.id },
+    {
+      build: props.build.number,
+      measure: props.station.id,
+      text: e.text,
+      unit: shop.unit,
+      gaugeId: gauge.value.id,
+      clockDeg: place.value,
+      ticked: before.filter((b) => ticked.value.includes(b)),
+      unticked: before.filter((b) => !ticked.value.includes(b)),
+      ...(alongMm.value === undefined ? {} : { alongMm: alongMm.value }),
+      ...(e.confirmed ? { confirmed: true } : {}),
+    },
+  )
+  if (!reply) return
+  text.value = ''
+  chosen.value = null
+  turn.value++
+}
+const eighth = (deg: number) => `${deg / 45 + 1}`
+</script>
+
+<template>
+  <h2>{{ station.label }}</h2>
+  <fieldset class="one-of">
+    <legend class="small soft">Station</legend>
+    <label v-for="s in shaft.stations" :key="s.measure.id" :class="{ on: s.measure.id === station.id }">
+      <input
+        type="radio"
+        name="station"
+        class="sr-only"
+        :checked="s.measure.id === station.id"
+        @change="emit('go', s.measure.id)"
+      />
+      {{ s.measure.zone.toLowerCase() }}<span v-if="s.result"> ✓</span>
+    </label>
+  </fieldset>
+  <template v-if="writable">
+    <BeforeIt v-model="ticked" :before="station.before" />
+    <Select
+      :model-value="gauge?.id"
+      :options="suitable.map((g) => ({ id: g.id, label: g.name }))"
+      option-label="label"
+      option-value="id"
+      aria-label="Gauge"
+      fluid
+      @update:model-value="(id: string) => (shop.gauges[KIND] = id)"
+    />
+    <fieldset class="one-of places">
+      <legend class="small soft">Eighth of a turn from the mark, in the way it is turned</legend>
+      <label v-for="p in RUNOUT_PLACES" :key="p" :class="{ on: place === p }">
+        <input v-model="chosen" type="radio" name="eighth" class="sr-only" :value="p" />
+        {{ eighth(p) }}<span v-if="here.read[p] !== undefined" aria-label="read"> ✓</span>
+      </label>
+    </fieldset>
+    <NotationField
+      v-model="text"
+      v-model:unit="shop.unit"
+      :label="`Indicator at ${eighth(place)} of 8`"
+      :kind="KIND"
+      :dial-per-turn-mm="gauge?.perTurnMm"
+      :busy="take.busy.value"
+      :focus-on="turn"
+      hint="3h · -1h · 0,02 mm; zero at the mark"
+      :error="problemAt(take.error.value, 'text') ?? take.error.value?.message"
+      @enter="enter"
+    />
+    <label class="along">
+      <span class="small soft">How far along the shaft, for its shape (not needed)</span>
+      <input v-model="along" type="text" autocomplete="off" placeholder="from its forward end" />
+      <span v-if="alongMm !== undefined" class="small mono">{{ units.both(alongMm, 0) }}</span>
+    </label>
+  </template>
+</template>
+
+<style scoped>
+h2 {
+  margin-bottom: 0.4rem;
+}
+.places {
+  margin: 0.5rem 0;
+}
+.along {
+  display: grid;
+  gap: 0.1rem;
+  margin-top: 0.6rem;
+}
+.along input {
+  font: inherit;
+  color: inherit;
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  min-height: 44px;
+  padding: 0 0.6rem;
+}
+</style>
