@@ -136,7 +136,7 @@ test('a pattern marked on a photo squared by its four corners is read back to wh
       buffer: Buffer.from(await photograph(page, corners, patch), 'base64'),
     })
     expect((await sent).status()).toBe(201)
-    await expect(photo.getByRole('status')).toContainText('Tap the corner 1 of 4: root at the toe')
+    await expect(photo.locator('.said')).toContainText('Tap the corner 1 of 4: root at the toe')
     const frame = photo.locator('.frame')
     await expect(frame.locator('svg')).toBeVisible()
     await frame.scrollIntoViewIfNeeded()
@@ -145,7 +145,7 @@ test('a pattern marked on a photo squared by its four corners is read back to wh
       [box.x + (x / 800) * box.width, box.y + (y / 600) * box.height] as const
     // a photo without its corners is not drawn on
     for (const c of corners) await page.mouse.click(...there(c))
-    await expect(photo.getByRole('status')).toContainText('Now draw round the patch')
+    await expect(photo.locator('.said')).toContainText('Now draw round the patch')
     await page.mouse.move(...there(patch[0]!))
     await page.mouse.down()
     for (const p of patch) await page.mouse.move(...there(p))

@@ -279,7 +279,8 @@ test('two coaxial shafts are read round the clock, each with its own verdict, an
       // high at the fourth of eight: 135 degrees
       await field(page).fill(`${(e * Math.cos(((45 * i - 135) * Math.PI) / 180)).toFixed(3)} mm`)
       await field(page).press('Enter')
-      expect((await answered).status()).toBe(201)
+      const reply = await answered
+      expect(reply.status(), await reply.text()).toBe(201)
     }
   }
   await read(first, 0, 0.005, '100')

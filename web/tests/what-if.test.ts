@@ -20,14 +20,15 @@ const question = solverInput(
     stacks: gearcase.stacks,
     readings: Object.fromEntries(
       sheet.measures.map((m) => {
-        const valueMm = trueReading(gearcase, m.id, gearcase.stacks)
-        return [m.id, [1, 2, 3].map(() => ({ valueMm, gauge }))]
+        const value = trueReading(gearcase, m.id, gearcase.stacks)
+        return [m.id, [1, 2, 3].map(() => ({ value, gauge }))]
       }),
     ),
   },
   [],
 )
-const units = { length: (mm: number, digits: number) => `${mm.toFixed(digits)} mm` }
+const say = (mm: number, digits: number) => `${mm.toFixed(digits)} mm`
+const units = { length: say, of: () => ({ say }) }
 
 describe('couplings in words', () => {
   it('name every measure that a stack moves, with sign and size, and no other', () => {

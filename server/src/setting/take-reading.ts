@@ -308,11 +308,9 @@ async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: n
       `"${text}" is ${unitSaid(raw)}, not above the drag of the lips of ${unitSaid(how.dragNm)}: that is no preload, and a torque says nothing about play. Read the play instead, and enter it as play`,
       'no-preload',
     )
-  const doubt =
-    r.measure.kind !== 'seat' &&
-    r.counted &&
-    !r.confirmed &&
-    doubtOf(value, r.counted, r.gauge, r.measure.window)
+  // round a shaft readings differ by what is looked for; a seat is worked out, whatever else was read
+  const compared = r.measure.kind !== 'seat' && r.measure.kind !== 'runout'
+  const doubt = compared && r.counted && !r.confirmed && doubtOf(value, r.counted, r.gauge, r.measure.window)
   if (doubt && unitOf(r.measure) === 'mm')
     refuse('text', `"${text}" is ${unitSaid(raw)}. ${doubtWords(doubt)}`, 'questioned')
   const [row] = await tx.query<{ id: number }>(

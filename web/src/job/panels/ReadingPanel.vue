@@ -196,7 +196,9 @@ const placesRead = computed(() => counting.value.flatMap((r) => (r.clockDeg === 
 /** On to the next place that has no reading. */
 function nextPlace() {
   if (clock.value.deg === null) return
-  const left = [0, 90, 180, 270].filter((d) => !placesRead.value.includes(d))
+  // the one that was just taken may not have come back with the job yet
+  const read = [...placesRead.value, clock.value.deg]
+  const left = [0, 90, 180, 270].filter((d) => !read.includes(d))
   clock.value = { deg: left[0] ?? clock.value.deg }
 }
 async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft) {
