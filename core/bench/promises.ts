@@ -1,6 +1,7 @@
 import type { DriveSheet } from '../src/drives/sheet.ts'
 import { demoSheets } from '../src/drives/sheets/index.ts'
-import { assess, isSettable, solverInput, type BuildState } from '../src/setting/assess.ts'
+import { assess, isSettable, solverInput } from '../src/setting/assess.ts'
+import type { BuildState } from '../src/setting/taken.ts'
 import { learnedSolverInput } from '../src/setting/learned.ts'
 import { settingMeasures } from '../src/setting/measures.ts'
 import { shimSolve, type ShimPlan } from '../src/setting/shim-solve.ts'

@@ -1,4 +1,4 @@
-import type { BuildState } from '../setting/assess.ts'
+import type { BuildState } from '../setting/taken.ts'
 import type { BuildRecord } from './record.ts'
 
 /** What the setting is judged by: the stacks and readings of a build that count. */

@@ -1,6 +1,6 @@
 import type { Flank } from '../contact/flank.ts'
 import type { Outline } from '../contact/marked.ts'
-import type { ReadingHow } from '../setting/assess.ts'
+import type { ReadingHow } from '../setting/taken.ts'
 import type { LoopWhy } from '../route/loops.ts'
 import type { ScopeMode } from '../route/scope.ts'
 import type { Grade } from '../inspection/criteria.ts'

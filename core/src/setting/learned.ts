@@ -1,6 +1,7 @@
 import { InputError } from '../checks/input-error.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import { solverInput, type BuildState } from './assess.ts'
+import { solverInput } from './assess.ts'
+import type { BuildState } from './taken.ts'
 import type { ShimPiece, ShimSolveInput } from './shim-problem.ts'
 import { withExperience, type Experience } from './with-experience.ts'
 import { trialUpdate, type TrialUpdate } from './trial-update.ts'

@@ -4,7 +4,7 @@ import { judge, type Verdict } from '../measuring/judge.ts'
 import { runout, shaftRunout, type Runout, type ShaftRunout } from '../measuring/runout.ts'
 import type { Window } from '../measuring/window.ts'
 import { lowerFirst } from '../units/words.ts'
-import { worstGauge, type BuildState, type TakenReading } from './assess.ts'
+import { worstGauge, type BuildState, type TakenReading } from './taken.ts'
 
 /** Clock positions of a station: eighths of a turn, read in turning order from a mark. */
 export const RUNOUT_PLACES = [0, 45, 90, 135, 180, 225, 270, 315] as const

@@ -1,4 +1,4 @@
-import type { ReadingHow } from '../setting/assess.ts'
+import type { ReadingHow } from '../setting/taken.ts'
 import type { SeatMeasure } from '../setting/measures.ts'
 
 /** A case and a mounting distance as they may be marked, mm; which ones is of no matter to the stack. */

@@ -1,7 +1,8 @@
 import type { DriveSheet } from '../drives/sheet.ts'
 import { solvableAdjusters } from '../drives/sheet.ts'
 import { sensitivities, type Sensitivities } from '../gears/train.ts'
-import { valueOf, type BuildState, type GaugeSpec, type TakenReading } from '../setting/assess.ts'
+import { valueOf } from '../setting/assess.ts'
+import type { BuildState, GaugeSpec, TakenReading } from '../setting/taken.ts'
 import {
   isBearingMeasure,
   isDerived,

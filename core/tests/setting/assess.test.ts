@@ -1,15 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
-import {
-  assess,
-  checkPrediction,
-  plausibleKind,
-  solverInput,
-  valueOf,
-  worstGauge,
-  type BuildState,
-} from '../../src/setting/assess.ts'
+import { assess, checkPrediction, plausibleKind, solverInput, valueOf } from '../../src/setting/assess.ts'
+import { worstGauge, type BuildState } from '../../src/setting/taken.ts'
 import { shimSolve } from '../../src/setting/shim-solve.ts'
 import { refused } from '../refused.ts'
 

@@ -2,15 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { preload } from '../../src/bearings/preload.ts'
 import { sensitivities } from '../../src/gears/train.ts'
 import { crush } from '../../src/setting/crush.ts'
-import {
-  assess,
-  notIn,
-  plausibleKind,
-  solverInput,
-  valueOf,
-  type BuildState,
-  type TakenReading,
-} from '../../src/setting/assess.ts'
+import { assess, notIn, plausibleKind, solverInput, valueOf } from '../../src/setting/assess.ts'
+import type { BuildState, TakenReading } from '../../src/setting/taken.ts'
 import { learnedSolverInput } from '../../src/setting/learned.ts'
 import { bearingMeasures, settingMeasures, unitOf, type CrushMeasure } from '../../src/setting/measures.ts'
 import { shimSolve } from '../../src/setting/shim-solve.ts'

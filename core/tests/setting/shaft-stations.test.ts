@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
-import type { TakenReading } from '../../src/setting/assess.ts'
+import type { TakenReading } from '../../src/setting/taken.ts'
 import { RUNOUT_PLACES, runoutMeasures, shaftsOf } from '../../src/setting/shaft-stations.ts'
 
 const twin = demoSheets.find((s) => s.id === 'havsule-duo-lower')!

@@ -1,5 +1,5 @@
 import type { Window } from '@moray/core/measuring/window'
-import type { ReadingHow } from '@moray/core/setting/assess'
+import type { ReadingHow } from '@moray/core/setting/taken'
 import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { seatReading } from '@moray/core/simulation/seat-reading'
 import { demoSheets } from '@moray/core/drives/sheets/index'

@@ -1,5 +1,5 @@
 import type { DriveSheet } from '@moray/core/drives/sheet'
-import type { BuildState, GaugeSpec } from '@moray/core/setting/assess'
+import type { BuildState, GaugeSpec } from '@moray/core/setting/taken'
 import { experienceOf } from '@moray/core/setting/experience'
 import type { Experience } from '@moray/core/setting/with-experience'
 import type { Queryable, Transaction } from '../db/database.ts'

@@ -5,13 +5,8 @@ import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { swing } from '@moray/core/measuring/swing'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
-import {
-  isReadable,
-  plausibleKind,
-  valueOf,
-  type ReadingHow,
-  type SeatFigures,
-} from '@moray/core/setting/assess'
+import { isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
+import type { ReadingHow, SeatFigures } from '@moray/core/setting/taken'
 import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { runoutMeasures, type RunoutMeasure } from '@moray/core/setting/shaft-stations'
 import { quantityOf, type PlausibleKind } from '@moray/core/units/plausible'

@@ -184,7 +184,12 @@ const rows = computed(() =>
         {{ buildName(build) }} is past; it can be read, not changed.
         <button type="button" class="texty" @click="next">To {{ buildName(newest).toLowerCase() }}</button>
       </p>
-      <UndoLast v-if="isOpen" :job="job" :build="build" @undone="(m) => go(`measure:${m}`)" />
+      <UndoLast
+        v-if="isOpen"
+        :job="job"
+        :build="build"
+        @undone="(m) => go(m.startsWith('runout:') ? m : `measure:${m}`)"
+      />
       <CarrierPanel
         v-if="focus.kind === 'stack' && isCarrier(focus.stack)"
         :job="job"

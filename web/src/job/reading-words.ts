@@ -1,5 +1,5 @@
 import type { ReadingEntry } from '@moray/core/job/record'
-import type { SeatFigures } from '@moray/core/setting/assess'
+import type { SeatFigures } from '@moray/core/setting/taken'
 import type { useUnits } from '../ui/units.ts'
 
 /** Hours of a clock face are easier to find on a gear than degrees. */

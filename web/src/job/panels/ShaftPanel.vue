@@ -140,6 +140,9 @@ h2 {
 .places {
   margin: 0.5rem 0;
 }
+.places label {
+  padding: 0 0.45rem;
+}
 .along {
   display: grid;
   gap: 0.1rem;

@@ -2,6 +2,7 @@
 import { endpoints } from '@moray/contract/endpoints'
 import { onKeyStroke, useNow } from '@vueuse/core'
 import { settingMeasures, unitOf } from '@moray/core/setting/measures'
+import { runoutMeasures } from '@moray/core/setting/shaft-stations'
 import { computed } from 'vue'
 import { useShop } from '../../stores/shop.ts'
 import { useUnits } from '../../ui/units.ts'
@@ -28,7 +29,9 @@ const last = computed(() => {
   return left > 0 && left <= SECONDS + 2 ? { reading, left: Math.ceil(Math.min(left, SECONDS)) } : undefined
 })
 const measure = computed(() =>
-  settingMeasures(props.job.sheet).find((m) => m.id === last.value?.reading.measure),
+  [...settingMeasures(props.job.sheet), ...runoutMeasures(props.job.sheet)].find(
+    (m) => m.id === last.value?.reading.measure,
+  ),
 )
 const label = computed(() => measure.value?.label ?? '')
 const show = computed(() => units.of(measure.value ? unitOf(measure.value) : 'mm'))
