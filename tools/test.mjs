@@ -97,7 +97,7 @@ for (const f of [unitReport, browserReport]) rmSync(f, { force: true })
 /** Checks that need nothing of each other, so that they can share the cores. */
 const checks = [
   ['types of the pages', ['vue-tsc/bin/vue-tsc.js', '-p', 'web/tsconfig.json']],
-  ['types', ['typescript/bin/tsc', '-p', 'tsconfig.json']],
+  ['types', ['typescript-native/bin/tsc', '-p', 'tsconfig.json']],
   ['lint', ['eslint/bin/eslint.js', '.', '--max-warnings=0']],
   [
     'circles',
