@@ -66,7 +66,19 @@ const supposed = async (page) => {
   for (let i = 0; i < 6; i++) await page.keyboard.press('-')
 }
 await shot('what-if', '/jobs/alke-lower/setting', { act: supposed })
-await shot('contact', '/jobs/lomvi-done/contact')
+const inTheRound = async (page) => {
+  await page.getByRole('button', { name: 'See the tooth in the round' }).click()
+  await page.locator('.pair .word').first().waitFor()
+}
+await shot('contact', '/jobs/lomvi-done/contact', { height: 1160, act: inTheRound })
+await shot('setting-upper', '/jobs/havsule-upper/setting', { act: planShown })
+await shot('preload', '/jobs/lomvi-skarv/setting?at=bearing:driveshaft-lower')
+const trialsOpen = async (page) => {
+  await page.getByText('The trials side by side').click()
+  await page.locator('.trials canvas, .trials svg').first().waitFor()
+  await page.getByText('The trials side by side').scrollIntoViewIfNeeded()
+}
+await shot('trials', '/jobs/alke-lower/setting?at=measure:depth', { height: 1000, act: trialsOpen })
 /** A carrier too far out, read three times: it is turned in by notches. */
 const carrierRead = async (page) => {
   for (const [i, text] of ['.31', '.32', '.31'].entries()) {
@@ -79,38 +91,46 @@ const carrierRead = async (page) => {
 await shot('setting-carrier', '/jobs/rordrum/setting', { act: carrierRead })
 const clutchChosen = (page) => page.getByRole('button', { name: 'Gear set', exact: true }).click()
 await shot('scope', '/jobs/lomvi-teist/scope', { act: clutchChosen })
-await shot('route-repair', '/jobs/alke-upper/route')
 await shot('route-teardown', '/jobs/rordrum/route?step=left-hand')
-/** Takes a part out of a case that is being closed, so that the row asks for it again. */
-const outAgain = async (page) => {
-  await page.getByText('building back').click()
-  await page
-    .locator('.row li', { hasText: 'Input shims' })
-    .getByRole('button', { name: /back into/ })
-    .click()
-  await page.getByLabel('Reason').fill('to be measured again')
-  await page.getByRole('dialog').getByRole('button', { name: 'Back into the row' }).click()
-  await page.waitForTimeout(900)
-}
-await shot('row-back', '/jobs/alke-upper/parts?view=row', { act: outAgain })
 await shot('grades', '/jobs/teist-bent/parts?view=grades&part=prop-shaft')
-await shot('estimate', '/jobs/teist-bent/parts?view=estimate')
 await shot('faults', '/jobs/lomvi-teist/faults')
 await shot('record', '/jobs/lomvi-done/record', { height: 1100 })
 await shot('drawer', '/drawer')
 await shot('gauges', '/gauges')
-await shot('drives', '/drives')
 
 /** A drive of one's own, typed in as far as a technician comes in ten minutes: by calliper, in inches. */
 const post = async (path, body) => {
   const r = await fetch(`${url}${path}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', 'x-moray-person': 'ylva' },
+    headers: {
+      'content-type': 'application/json',
+      'x-moray-person': 'ylva',
+      'x-moray-request': crypto.randomUUID(),
+    },
     body: JSON.stringify(body),
   })
   if (!r.ok) throw new Error(`${path}: ${await r.text()}`)
   return r.json()
 }
+/** A propeller shaft read round the clock at three stations: a nick on one, a bend at the spline. */
+for (const [zone, e, alongMm, nick] of [
+  [0, 0.011, 90, 0.05],
+  [1, 0.012, 160, 0],
+  [2, 0.09, 230, 0],
+])
+  for (let i = 0; i < 8; i++) {
+    const mm = e * Math.cos(((45 * i - 135) * Math.PI) / 180) + (i === 6 ? nick : 0)
+    await post('/api/jobs/alke-lower/readings', {
+      build: 2,
+      measure: `runout:propshaft:${zone}`,
+      text: `${mm.toFixed(3)} mm`,
+      unit: 'mm',
+      gaugeId: 'g04',
+      clockDeg: 45 * i,
+      alongMm,
+    })
+  }
+await shot('runout', '/jobs/alke-lower/setting?at=runout:propshaft:2', { height: 1000 })
 const figure = async (path, text, source = 'manual', was = '') =>
   post('/api/drives/kobbe-40/figures', {
     path,
