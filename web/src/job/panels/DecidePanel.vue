@@ -6,6 +6,7 @@ import { InputError } from '@moray/core/checks/input-error'
 import { isCarrier, type Adjuster } from '@moray/core/drives/sheet'
 import { changeableIn, isSettable, notIn } from '@moray/core/setting/assess'
 import { settingMeasures, unitOf } from '@moray/core/setting/measures'
+import { openingFor } from '@moray/core/route/opening'
 import { learnedSolverInput, learnFrom } from '@moray/core/setting/learned'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import { FIT, type ShimPlan, type ShimSolveResult } from '@moray/core/setting/shim-solve'
@@ -77,9 +78,15 @@ const solving = computed(
     (!state.value.allIn || again.value),
 )
 
-/** 'all', or the one stack that can still be reached. */
-const only = ref('all')
+/** Stacks that are left as they are, since their side stays closed. */
+const kept = ref<string[]>([])
+/** Pieces of one stack at most, where fewer are wanted than the sheet allows. */
+const most = ref(0)
+const toggle = (id: string) =>
+  (kept.value = kept.value.includes(id) ? kept.value.filter((k) => k !== id) : [...kept.value, id])
 const reachable = computed(() => changeableIn(props.job.sheet, props.build.state))
+/** What the sheet's hours come to for one stack alone. */
+const minutes = (stack: string) => Math.round(openingFor(props.job.sheet, [stack]).minutes / 5) * 5
 const carriers = computed(() => reachable.value.filter(isCarrier))
 /** Pieces are asked for; where carriers alone are turned there is no drawer to look through. */
 const fromDrawer = computed(() => carriers.value.length < reachable.value.length)
@@ -107,11 +114,19 @@ const posed = computed((): { input: ShimSolveInput | null; why: string } => {
   if (!solving.value || !(taught.taught || taught.error)) return { input: null, why: '' }
   try {
     const pieces = props.job.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
-    const free = only.value === 'all' ? undefined : [only.value]
-    return {
-      input: learnedSolverInput(props.job.sheet, builds.value, pieces, free, experience.value),
-      why: '',
-    }
+    const free = reachable.value.map((a) => a.id).filter((id) => !kept.value.includes(id))
+    if (!free.length)
+      return { input: null, why: 'Every stack is left as it is: let at least one be changed.' }
+    const input = learnedSolverInput(
+      props.job.sheet,
+      builds.value,
+      pieces,
+      kept.value.length ? free : undefined,
+      experience.value,
+    )
+    const fewer = (l: ShimSolveInput['locations'][number]) =>
+      most.value > 0 && !l.fixed && !l.stepMm ? { ...l, maxPieces: Math.min(l.maxPieces, most.value) } : l
+    return { input: { ...input, locations: input.locations.map(fewer) }, why: '' }
   } catch (e) {
     if (e instanceof InputError) return { input: null, why: e.message }
     throw e
@@ -298,16 +313,20 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
 
       <section v-if="solving" class="solver" aria-label="Stacks out of the drawer">
         <fieldset v-if="reachable.length > 1" class="one-of only">
-          <legend class="small soft">Stacks that can still be changed</legend>
-          <label
-            v-for="o in [{ id: 'all', label: 'All' }, ...reachable]"
-            :key="o.id"
-            :class="{ on: only === o.id }"
-          >
-            <input v-model="only" type="radio" name="only" :value="o.id" class="sr-only" />
-            {{ o.id === 'all' ? 'all' : `only ${o.label.toLowerCase()}` }}
+          <legend class="small soft">May be changed; what opening its side and closing it again takes</legend>
+          <label v-for="o in reachable" :key="o.id" :class="{ on: !kept.includes(o.id) }">
+            <input type="checkbox" class="sr-only" :checked="!kept.includes(o.id)" @change="toggle(o.id)" />
+            {{ o.label.toLowerCase() }}
+            <span v-if="minutes(o.id)" class="small">{{ minutes(o.id) }} min</span>
           </label>
         </fieldset>
+        <label v-if="fromDrawer" class="most small">
+          Pieces in a stack
+          <select v-model="most">
+            <option :value="0">as the sheet allows</option>
+            <option v-for="n in [1, 2, 3]" :key="n" :value="n">{{ n }} at most</option>
+          </select>
+        </label>
         <div v-if="calc.progress.value" class="working" role="status">
           <p>
             Looking through the drawer: {{ calc.progress.value.stage }},
@@ -556,6 +575,19 @@ h3 {
   border-bottom: 1px solid var(--line);
   padding: 0.4rem 0;
   align-items: baseline;
+}
+.most {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem;
+  min-height: 44px;
+}
+.most select {
+  font: inherit;
+  color: inherit;
+  background: var(--sheet);
+  border: 1px solid var(--line-strong);
+  min-height: 44px;
 }
 .plans {
   margin-top: 0.6rem;

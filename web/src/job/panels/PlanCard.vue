@@ -2,6 +2,7 @@
 import type { ShownJob } from '../shown-job.ts'
 import { fittingOrder } from '@moray/core/setting/fitting-order'
 import { settingMeasures, unitOf } from '@moray/core/setting/measures'
+import { openingFor } from '@moray/core/route/opening'
 import { isCarrier } from '@moray/core/drives/sheet'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
@@ -42,6 +43,12 @@ const stacks = computed(() =>
       }
     }),
 )
+/** Opening all sides that the plan changes, and closing them again, by the sheet's hours. */
+const opens = computed(() => {
+  const changed = stacks.value.filter((s) => Math.abs(s.change) > 1e-9).map((s) => s.id)
+  const { parts, minutes } = openingFor(props.job.sheet, changed)
+  return minutes ? `${parts.length} parts off and on again, about ${Math.round(minutes / 5) * 5} min` : ''
+})
 const measures = computed(() =>
   settingMeasures(props.job.sheet)
     .filter((m) => props.plan.predicted[m.id])
@@ -104,6 +111,7 @@ const percent = computed(() => {
           </tr>
         </tbody>
       </table>
+      <p v-if="opens" class="small soft">Opens {{ opens }}.</p>
       <Button
         :label="fits ? 'Build this' : 'Build the closest'"
         :class="fits ? 'lamp' : 'quiet'"
