@@ -134,9 +134,7 @@ const rows = computed(() =>
           <button type="button" class="what" @click="go(`measure:${r.measure.id}`)">
             <span class="label">{{ r.measure.label }}</span>
             <VerdictMark :verdict="r.state.judgement?.verdict" />
-            <span v-if="r.state.carried" class="small soft"
-              >as in the trial before: nothing that sets it was touched</span
-            >
+            <span v-if="r.state.carried" class="small soft">from the trial before</span>
           </button>
           <p v-if="!hasLimit(r.state.window)" class="small soft">
             <template v-if="!isReadable(job.sheet, r.measure)"

@@ -313,11 +313,11 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
 
       <section v-if="solving" class="solver" aria-label="Stacks out of the drawer">
         <fieldset v-if="reachable.length > 1" class="one-of only">
-          <legend class="small soft">May be changed; what opening its side and closing it again takes</legend>
+          <legend class="small soft">May be changed; minutes to open and close its side</legend>
           <label v-for="o in reachable" :key="o.id" :class="{ on: !kept.includes(o.id) }">
             <input type="checkbox" class="sr-only" :checked="!kept.includes(o.id)" @change="toggle(o.id)" />
             {{ o.label.toLowerCase() }}
-            <span v-if="minutes(o.id)" class="small">{{ minutes(o.id) }} min</span>
+            <span v-if="minutes(o.id)" class="small minutes">{{ minutes(o.id) }} min</span>
           </label>
         </fieldset>
         <label v-if="fromDrawer" class="most small">
@@ -575,6 +575,9 @@ h3 {
   border-bottom: 1px solid var(--line);
   padding: 0.4rem 0;
   align-items: baseline;
+}
+.minutes {
+  margin-left: 0.5rem;
 }
 .most {
   display: flex;
