@@ -380,3 +380,31 @@ describe('what a sheet says besides its figures', () => {
     expect(withoutRow(body, 'fasteners', 'cover').further!.closures![0]!.fasteners).toEqual(['plug'])
   })
 })
+
+describe('a stack that sets a bearing', () => {
+  const body = bodyOf(demoSheets.find((s) => s.id === 'havhest-r-upper')!)
+  it('is asked for what a millimetre of it does to the torque, as long as there is one', () => {
+    const asked = (b: typeof body) => figureFields(b).map((f) => f.path)
+    expect(asked(body)).toContain('bearings.input-inner.setting.nmPerMm')
+    const without = withoutRow(body, 'adjusters', 'preload')
+    expect(without.bearings.find((b) => b.id === 'input-inner')!.setting).toEqual({
+      kind: 'rolling-torque',
+      newNm: { min: 0.6, max: 1 },
+    })
+    expect(asked(without)).not.toContain('bearings.input-inner.setting.nmPerMm')
+    expect(without.parts.map((p) => p.id)).not.toContain('preload-shims')
+  })
+  it('is refused by name when the bearing names one that is not there', () => {
+    const wrong = {
+      ...body,
+      bearings: body.bearings.map((b) =>
+        b.id === 'input-inner' ? { ...b, setting: { kind: 'rolling-torque' as const, by: 'nowhere' } } : b,
+      ),
+    }
+    expect(
+      checkBody(wrong)
+        .wrong.map((p) => p.path)
+        .join(),
+    ).toMatch(/bearings.*setting\.by/)
+  })
+})

@@ -100,6 +100,8 @@ function leadingNowhere(body: SheetBody): FieldProblem[] {
   for (const list of ['adjusters', 'bearings', 'seals'] as const)
     body[list].forEach((r, i) => refer(`${list}[${i}].axis`, r.axis, axes))
   body.adjusters.forEach((a, i) => refer(`adjusters[${i}].moves`, a.moves, gears))
+  const adjusters = new Set(body.adjusters.map((a) => a.id))
+  body.bearings.forEach((b, i) => refer(`bearings[${i}].setting.by`, b.setting?.by, adjusters))
   body.belts?.forEach((b, i) =>
     b.pulleys.forEach((p, k) => refer(`belts[${i}].pulleys[${k}].axis`, p.axis, axes)),
   )

@@ -1,4 +1,4 @@
-import type { SheetBody } from './body.ts'
+import type { BodyBearing, SheetBody } from './body.ts'
 
 /** Lists of a body whose rows are added and taken out one by one. */
 export type RowList = 'adjusters' | 'bearings' | 'measures' | 'parts' | 'fasteners' | 'service' | 'variants'
@@ -21,6 +21,7 @@ export function withoutRow(body: SheetBody, list: RowList, id: string): SheetBod
       const left = shims.reduce((b, p) => withoutRow(b, 'parts', p.id), clean)
       return {
         ...left,
+        ...(list === 'adjusters' ? { bearings: left.bearings.map((b) => unset(b, id)) } : {}),
         parts: left.parts.map((p) => {
           if (p.place !== place) return p
           const { place: _place, ...rest } = p
@@ -58,4 +59,15 @@ export function withoutRow(body: SheetBody, list: RowList, id: string): SheetBod
     default:
       return clean
   }
+}
+
+/** A bearing whose stack is gone knows no stack, and no change of torque by it. */
+function unset(b: BodyBearing, stack: string): BodyBearing {
+  if (b.setting?.by !== stack) return b
+  if (b.setting.kind === 'crush') {
+    const { by: _by, ...setting } = b.setting
+    return { ...b, setting }
+  }
+  const { by: _by, nmPerMm: _slope, ...setting } = b.setting
+  return { ...b, setting }
 }

@@ -92,7 +92,21 @@ function begin(list: 'adjusters' | 'measures' | 'bearings') {
 }
 /** What a new row can sit on, by list and kind. */
 const places = computed(() => {
-  if (adding.value === 'adjusters') return body.value.gears
+  // a stack moves a gear, or sets the preload or the crush of a bearing that is set so
+  if (adding.value === 'adjusters')
+    return [
+      ...body.value.gears.map((g) => ({ id: g.id, label: `moves the ${g.label.toLowerCase()}` })),
+      ...(form.kind === 'shim' ? body.value.bearings : []).flatMap((b) =>
+        b.setting
+          ? [
+              {
+                id: `bearing:${b.id}`,
+                label: `sets the ${b.setting.kind === 'crush' ? 'crush' : 'preload'}: ${b.label.toLowerCase()}`,
+              },
+            ]
+          : [],
+      ),
+    ]
   if (adding.value === 'bearings') return body.value.axes
   return form.kind === 'backlash'
     ? body.value.meshes
@@ -106,13 +120,22 @@ async function add() {
   if (!form.label.trim() || !on || !adding.value) return
   const id = freeId(form.label, b[adding.value])
   const label = form.label.trim()
+  const set = on.startsWith('bearing:') ? b.bearings.find((x) => `bearing:${x.id}` === on) : undefined
   const axisOf = (gearId: string) => b.gears.find((g) => g.id === gearId)!.axis
   const row: Omit<PutRow, 'was'> =
     adding.value === 'adjusters'
       ? {
           list: 'adjusters',
           id,
-          adjuster: { id, label, kind: form.kind as 'shim', axis: axisOf(on), moves: on },
+          adjuster: set
+            ? {
+                id,
+                label,
+                kind: 'shim',
+                axis: set.axis,
+                setBy: set.setting!.kind === 'crush' ? 'crush' : 'preload',
+              }
+            : { id, label, kind: form.kind as 'shim', axis: axisOf(on), moves: on },
         }
       : adding.value === 'bearings'
         ? {
@@ -140,7 +163,13 @@ async function add() {
                   : { axis: on }),
             },
           }
-  if (await write.put(b.id, row)) adding.value = null
+  if (!(await write.put(b.id, row))) return
+  // the bearing knows its stack from now on
+  if (set) {
+    const bearing = { ...set, setting: { ...set.setting!, by: id } }
+    if (!(await write.put(b.id, { list: 'bearings', id: set.id, bearing }, set))) return
+  }
+  adding.value = null
 }
 </script>
 
@@ -241,7 +270,7 @@ async function add() {
         </select>
       </label>
       <label>
-        {{ adding === 'adjusters' ? 'Moves' : adding === 'measures' ? 'Of' : 'On' }}
+        {{ adding === 'adjusters' ? 'What it does' : adding === 'measures' ? 'Of' : 'On' }}
         <select v-model="form.on">
           <option v-for="p in places" :key="p.id" :value="p.id">{{ p.label }}</option>
         </select>
