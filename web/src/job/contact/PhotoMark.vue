@@ -4,6 +4,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import type { PicturePoint } from '@moray/core/contact/photo'
 import { useStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import OneOf from '../../ui/OneOf.vue'
 import PictureStrip from '../../pictures/PictureStrip.vue'
 import type { ShownJob } from '../shown-job.ts'
 import PhotoFlank from './PhotoFlank.vue'
@@ -30,19 +31,13 @@ const corners = computed({
 <template>
   <section class="photo-mark" aria-label="On a photo">
     <PictureStrip :job="job" subject="step" :of="STEP" compact />
-    <fieldset v-if="pictures.length > 1" class="one-of">
-      <legend class="small soft">Marked on</legend>
-      <label v-for="(p, i) in pictures" :key="p.id" :class="{ on: p.hash === hash }">
-        <input
-          type="radio"
-          name="photo"
-          class="sr-only"
-          :checked="p.hash === hash"
-          @change="chosen = p.hash"
-        />
-        picture {{ i + 1 }}
-      </label>
-    </fieldset>
+    <OneOf
+      v-if="pictures.length > 1"
+      legend="Marked on"
+      :options="pictures.map((p, i) => ({ value: p.hash, label: `picture ${i + 1}` }))"
+      :model-value="hash"
+      @update:model-value="(h) => (chosen = h ?? null)"
+    />
     <PhotoFlank
       v-if="hash"
       :key="hash"

@@ -6,6 +6,7 @@ import { RUNOUT_PLACES, shaftsOf, type RunoutMeasure } from '@moray/core/setting
 import { useStorage } from '@vueuse/core'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
+import OneOf from '../../ui/OneOf.vue'
 import NotationField from '../../ui/NotationField.vue'
 import { understand } from '../../ui/understand.ts'
 import { useUnits } from '../../ui/units.ts'
@@ -78,23 +79,30 @@ async function enter(e: { text: string; confirmed: boolean }) {
   turn.value++
 }
 const eighth = (deg: number) => `${deg / 45 + 1}`
+const stations = computed(() =>
+  shaft.value.stations.map((s) => ({
+    value: s.measure.id,
+    label: s.measure.zone.toLowerCase(),
+    done: s.result !== undefined,
+  })),
+)
+const places = computed(() =>
+  RUNOUT_PLACES.map((p): { value: number; label: string; done: boolean } => ({
+    value: p,
+    label: eighth(p),
+    done: here.value.read[p] !== undefined,
+  })),
+)
 </script>
 
 <template>
   <h2>{{ station.label }}</h2>
-  <fieldset class="one-of">
-    <legend class="small soft">Station</legend>
-    <label v-for="s in shaft.stations" :key="s.measure.id" :class="{ on: s.measure.id === station.id }">
-      <input
-        type="radio"
-        name="station"
-        class="sr-only"
-        :checked="s.measure.id === station.id"
-        @change="emit('go', s.measure.id)"
-      />
-      {{ s.measure.zone.toLowerCase() }}<span v-if="s.result"> ✓</span>
-    </label>
-  </fieldset>
+  <OneOf
+    legend="Station"
+    :options="stations"
+    :model-value="station.id"
+    @update:model-value="(id) => emit('go', id)"
+  />
   <template v-if="writable">
     <BeforeIt v-model="ticked" :before="station.before" />
     <Select
@@ -106,13 +114,13 @@ const eighth = (deg: number) => `${deg / 45 + 1}`
       fluid
       @update:model-value="(id: string) => (shop.gauges[KIND] = id)"
     />
-    <fieldset class="one-of places">
-      <legend class="small soft">Eighth of a turn from the mark, in the way it is turned</legend>
-      <label v-for="p in RUNOUT_PLACES" :key="p" :class="{ on: place === p }">
-        <input v-model="chosen" type="radio" name="eighth" class="sr-only" :value="p" />
-        {{ eighth(p) }}<span v-if="here.read[p] !== undefined" aria-label="read"> ✓</span>
-      </label>
-    </fieldset>
+    <OneOf
+      class="places"
+      legend="Eighth of a turn from the mark, in the way it is turned"
+      :options="places"
+      :model-value="place"
+      @update:model-value="(p) => (chosen = p)"
+    />
     <NotationField
       v-model="text"
       v-model:unit="shop.unit"
@@ -140,7 +148,7 @@ h2 {
 .places {
   margin: 0.5rem 0;
 }
-.places label {
+.places :deep(label) {
   padding: 0 0.45rem;
 }
 .along {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { CrushMeasure, RollingTorqueMeasure } from '@moray/core/setting/measures'
 import { computed } from 'vue'
+import OneOf from '../../../ui/OneOf.vue'
 import { useUnits } from '../../../ui/units.ts'
 import { understand } from '../../../ui/understand.ts'
 import type { TorqueUnit } from '@moray/contract/requests/setting'
@@ -42,33 +43,24 @@ const ways = computed((): { value: BearingDraft['as']; label: string }[] =>
 
 <template>
   <div class="how">
-    <fieldset v-if="ways.length" class="one-of">
-      <legend class="small soft">Read as</legend>
-      <label v-for="w in ways" :key="w.label" :class="{ on: draft.as === w.value }">
-        <input
-          type="radio"
-          name="read-as"
-          class="sr-only"
-          :checked="draft.as === w.value"
-          @change="set({ as: w.value })"
-        />
-        {{ w.label }}
-      </label>
-    </fieldset>
+    <OneOf
+      v-if="ways.length"
+      legend="Read as"
+      :options="ways"
+      :model-value="draft.as"
+      @update:model-value="(as) => set({ as })"
+    />
     <template v-if="measure.kind === 'rolling-torque'">
-      <fieldset v-if="measure.runIn" class="one-of">
-        <legend class="small soft">Bearings</legend>
-        <label v-for="r in [false, true]" :key="String(r)" :class="{ on: draft.runIn === r }">
-          <input
-            type="radio"
-            name="run-in"
-            class="sr-only"
-            :checked="draft.runIn === r"
-            @change="set({ runIn: r })"
-          />
-          {{ r ? 'have run' : 'new' }}
-        </label>
-      </fieldset>
+      <OneOf
+        v-if="measure.runIn"
+        legend="Bearings"
+        :options="[
+          { value: false, label: 'new' },
+          { value: true, label: 'have run' },
+        ]"
+        :model-value="draft.runIn"
+        @update:model-value="(runIn) => set({ runIn })"
+      />
       <label v-if="draft.as !== 'play'" class="drag">
         <span class="small soft">Drag of lips that are in (none when left out)</span>
         <input

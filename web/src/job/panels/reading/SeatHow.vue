@@ -2,6 +2,7 @@
 import type { LengthUnit } from '@moray/contract/requests/setting'
 import type { PlausibleKind } from '@moray/core/units/plausible'
 import { understand } from '../../../ui/understand.ts'
+import OneOf from '../../../ui/OneOf.vue'
 import { useUnits } from '../../../ui/units.ts'
 import type { SeatDraft } from './seat-draft.ts'
 
@@ -36,19 +37,15 @@ function said(f: Field): string {
 
 <template>
   <div class="seat">
-    <fieldset class="one-of">
-      <legend class="small soft">Worked out from</legend>
-      <label v-for="w in ['case-and-gear', 'float'] as const" :key="w" :class="{ on: draft.as === w }">
-        <input
-          type="radio"
-          name="seat-as"
-          class="sr-only"
-          :checked="draft.as === w"
-          @change="set({ as: w })"
-        />
-        {{ w === 'float' ? 'float with a trial stack' : 'case and gear' }}
-      </label>
-    </fieldset>
+    <OneOf
+      legend="Worked out from"
+      :options="[
+        { value: 'case-and-gear' as const, label: 'case and gear' },
+        { value: 'float' as const, label: 'float with a trial stack' },
+      ]"
+      :model-value="draft.as"
+      @update:model-value="(as) => set({ as })"
+    />
     <div class="fields">
       <label v-for="f in FIELDS[draft.as]" :key="f.key">
         <span class="small soft">{{ f.label }}</span>

@@ -7,6 +7,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import NotationField from '../../../ui/NotationField.vue'
 import { understand } from '../../../ui/understand.ts'
+import OneOf from '../../../ui/OneOf.vue'
 import { useUnits } from '../../../ui/units.ts'
 import type { SwingDraft } from './swing-draft.ts'
 
@@ -58,19 +59,15 @@ const strike = (i: number) =>
 
 <template>
   <div class="swing">
-    <fieldset class="one-of">
-      <legend class="small soft">What counts is the</legend>
-      <label v-for="x in ['highest', 'lowest'] as const" :key="x" :class="{ on: draft.extreme === x }">
-        <input
-          type="radio"
-          name="extreme"
-          class="sr-only"
-          :checked="draft.extreme === x"
-          @change="draft = { ...draft, extreme: x }"
-        />
-        {{ x }}
-      </label>
-    </fieldset>
+    <OneOf
+      legend="What counts is the"
+      :options="[
+        { value: 'highest' as const, label: 'highest' },
+        { value: 'lowest' as const, label: 'lowest' },
+      ]"
+      :model-value="draft.extreme"
+      @update:model-value="(extreme) => (draft = { ...draft, extreme })"
+    />
     <NotationField
       v-model="text"
       v-model:unit="unit"
