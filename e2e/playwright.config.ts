@@ -1,4 +1,4 @@
-import { mkdtempSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { defineConfig } from '@playwright/test'
@@ -7,7 +7,12 @@ import { chromiumPath } from './chromium.ts'
 const PORT = Number(process.env.MORAY_TEST_PORT ?? 4791)
 const root = resolve(import.meta.dirname, '..')
 // the config is read again in every worker; only the first reading makes the folder
-process.env.MORAY_TEST_DATA ??= mkdtempSync(join(tmpdir(), 'moray-e2e-'))
+if (!process.env.MORAY_TEST_DATA) {
+  const data = mkdtempSync(join(tmpdir(), 'moray-e2e-'))
+  process.env.MORAY_TEST_DATA = data
+  // its workers know it by then; only the one that made it takes it away
+  process.on('exit', () => rmSync(data, { recursive: true, force: true }))
+}
 
 export default defineConfig({
   testDir: 'tests',

@@ -204,7 +204,7 @@ test('places round the gear are read by the clock, a swing by its turning point,
     ['9', '.48'],
   ] as const) {
     // the next place comes up by itself after the first
-    if (hour === '12') await page.getByText("12 o'clock").click()
+    if (hour === '12') await page.locator('.places label', { hasText: "12 o'clock" }).click()
     const answered = page.waitForResponse((r) => r.url().endsWith('/readings'))
     await field(page).fill(`${text} mm`)
     await field(page).press('Enter')

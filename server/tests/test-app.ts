@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
@@ -90,8 +90,12 @@ export interface TestApp {
   judge: (reply: JobReply) => Promise<JudgedJob>
 }
 
+/** What this worker writes; gone with it. */
+const SCRATCH = mkdtempSync(join(tmpdir(), 'moray-tests-'))
+process.on('exit', () => rmSync(SCRATCH, { recursive: true, force: true }))
+const scratch = (name: string) => mkdtempSync(join(SCRATCH, `${name}-`))
 /** There are no pages here; an empty folder, so that the server does not complain of each app that it has none. */
-const NO_PAGES = mkdtempSync(join(tmpdir(), 'moray-no-pages-'))
+const NO_PAGES = scratch('no-pages')
 
 /** Calculations in the test's own thread. */
 const calcHere: CalcPool = {
@@ -125,7 +129,7 @@ export async function testApp(options: TestOptions = {}): Promise<TestApp> {
     live,
     sheets: new SheetShelf(),
     calc: calcHere,
-    files: options.files ?? openFileStore(mkdtempSync(join(tmpdir(), 'moray-files-'))),
+    files: options.files ?? openFileStore(scratch('files')),
     now: options.now ?? (() => NOW),
     log: (m) => logged.push(m),
   }

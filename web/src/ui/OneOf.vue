@@ -26,7 +26,7 @@ const name = useId()
         :checked="chosen === o.value"
         @change="chosen = o.value"
       />
-      {{ o.label }}<span v-if="o.more" class="sr-only"> {{ o.more }}</span
+      {{ o.label }}<span v-if="o.more" class="sr-only">{{ ` ${o.more}` }}</span
       ><span v-if="o.done" aria-label="done"> ✓</span>
     </label>
   </fieldset>

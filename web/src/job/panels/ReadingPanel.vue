@@ -16,6 +16,7 @@ import { computed, ref } from 'vue'
 import BearingHow from './reading/BearingHow.vue'
 import BeforeIt from './reading/BeforeIt.vue'
 import ClockPlaces from './reading/ClockPlaces.vue'
+import { QUARTERS } from './reading/quarters.ts'
 import RoundTheGear from './reading/RoundTheGear.vue'
 import SeatHow from './reading/SeatHow.vue'
 import SwingField from './reading/SwingField.vue'
@@ -176,6 +177,20 @@ const bareUnit = computed({
     else shop.unit = u as typeof shop.unit
   },
 })
+const placesRead = computed(() => counting.value.flatMap((r) => (r.clockDeg === null ? [] : [r.clockDeg])))
+/** A place that was chosen by hand counts even where it has a reading already; otherwise the next one that has none. */
+const byHand = ref(false)
+const place = computed({
+  get: () => {
+    const { deg } = clock.value
+    if (deg === null || byHand.value || !placesRead.value.includes(deg)) return deg
+    return QUARTERS.find((d) => !placesRead.value.includes(d)) ?? deg
+  },
+  set: (deg) => {
+    clock.value = { deg }
+    byHand.value = true
+  },
+})
 /** Everything that says how it was taken. */
 const taken = computed(() => {
   const { before } = props.measure
@@ -189,18 +204,9 @@ const taken = computed(() => {
     ...(props.measure.kind === 'seat' ? { seat: seatTexts(seat.value, built.value) } : {}),
     ...(torque && how.value.as === undefined && how.value.drag.trim() ? { drag: how.value.drag } : {}),
     ...(torque && how.value.runIn ? { runIn: true } : {}),
-    ...(round.value && clock.value.deg !== null ? { clockDeg: clock.value.deg } : {}),
+    ...(round.value && place.value !== null ? { clockDeg: place.value } : {}),
   }
 })
-const placesRead = computed(() => counting.value.flatMap((r) => (r.clockDeg === null ? [] : [r.clockDeg])))
-/** On to the next place that has no reading. */
-function nextPlace() {
-  if (clock.value.deg === null) return
-  // the one that was just taken may not have come back with the job yet
-  const read = [...placesRead.value, clock.value.deg]
-  const left = [0, 90, 180, 270].filter((d) => !read.includes(d))
-  clock.value = { deg: left[0] ?? clock.value.deg }
-}
 async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft) {
   if (!gauge.value) return
   const before = state.value.missing
@@ -220,7 +226,7 @@ async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft
   text.value = ''
   swingDraft.value = { ...swingDraft.value, samples: [] }
   turn.value++
-  nextPlace()
+  byHand.value = false
   if (before === 1) emit('done')
 }
 
@@ -280,7 +286,7 @@ async function drop(reason: string) {
     <SeatHow v-if="measure.kind === 'seat'" v-model="seat" :unit="shop.unit" :built-mm="built" />
     <ClockPlaces
       v-if="round"
-      v-model="clock.deg"
+      v-model="place"
       :taken="placesRead"
       :legend="
         measure.kind === 'backlash'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { QUARTERS } from './quarters.ts'
 import OneOf from '../../../ui/OneOf.vue'
 import { clockHour } from '../../reading-words.ts'
 
@@ -7,10 +8,9 @@ import { clockHour } from '../../reading-words.ts'
 const props = defineProps<{ taken: readonly number[]; legend: string }>()
 const at = defineModel<number | null>({ required: true })
 
-const PLACES = [0, 90, 180, 270]
 const options = computed(() => [
   { value: null, label: 'not said' },
-  ...PLACES.map((deg) => ({
+  ...QUARTERS.map((deg) => ({
     value: deg,
     label: clockHour(deg).replace(/ .*/, ''),
     more: "o'clock",
