@@ -78,7 +78,7 @@ const trialsOpen = async (page) => {
   await page.locator('.trials canvas, .trials svg').first().waitFor()
   await page.getByText('The trials side by side').scrollIntoViewIfNeeded()
 }
-await shot('trials', '/jobs/alke-lower/setting?at=measure:depth', { height: 1000, act: trialsOpen })
+await shot('trials', '/jobs/alke-lower/setting?at=measure:depth', { height: 1500, act: trialsOpen })
 /** A carrier too far out, read three times: it is turned in by notches. */
 const carrierRead = async (page) => {
   for (const [i, text] of ['.31', '.32', '.31'].entries()) {

@@ -127,7 +127,7 @@ export async function supersedeReading(
             masterMm: old.masterMm,
             clockDeg: old.clockDeg,
             note: null,
-            how: old.how,
+            how: withoutSwing(old.how),
             ticked: [],
             confirmed: false,
           },
@@ -251,6 +251,13 @@ function howOf(measure: Measured, body: TakeReading): ReadingHow | null {
     ...(body.unticked?.length ? { unticked: body.unticked } : {}),
   }
   return Object.keys(how).length ? how : null
+}
+
+/** What takes the place of a swing is one reading. */
+function withoutSwing(how: ReadingHow | null): ReadingHow | null {
+  if (!how?.swing) return how
+  const { swing: _swing, ...rest } = how
+  return Object.keys(rest).length ? rest : null
 }
 
 /** What the gauge showed: one reading, or the turning point of a swing with what its scatter leaves in doubt. */

@@ -149,6 +149,18 @@ describe('a depth that is swung for', () => {
     expect(reading!.how!.swing!.samples).toHaveLength(5)
     expect(reading!.text).toBe(texts.join(' '))
   })
+  it('put right by one reading is a swing no longer', async () => {
+    const app = await testApp()
+    const texts = ['11.55', '11.50', '11.48', '11.49', '11.54']
+    const { body } = await app.change(`/api/jobs/${JOB}/readings`, swung(texts, 'lowest'))
+    const [reading] = body.builds[0]!.readings
+    const after = await app.change(`/api/jobs/${JOB}/readings/${reading!.id}/supersede`, {
+      reason: 'read on the dial itself',
+      text: '11.47',
+    })
+    expect(after.status, JSON.stringify(after.body.error ?? '')).toBe(201)
+    expect(after.body.builds[0]!.readings.at(-1)).toMatchObject({ raw: 11.47, how: null })
+  })
   it('that has not turned yet is refused, with what to do', async () => {
     const app = await testApp()
     const { status, body } = await app.post(
