@@ -16,7 +16,7 @@ import { backlashRound, type BacklashRound } from '../measuring/backlash-round.t
 import type { ClosedWindow, Window } from '../measuring/window.ts'
 import type { PlausibleKind } from '../units/plausible.ts'
 import { refuse } from '../checks/input-error.ts'
-import { isDerived, settingMeasures, type SeatMeasure, type SetMeasure } from './measures.ts'
+import { isDerived, settingMeasures, windowOf, type SeatMeasure, type SetMeasure } from './measures.ts'
 import type { RunoutMeasure } from './shaft-stations.ts'
 import type { Prediction } from './shim-solve.ts'
 import { worstGauge, type BuildState, type GaugeSpec, type ReadingHow, type TakenReading } from './taken.ts'
@@ -178,10 +178,23 @@ function judgedValues(
   return built === undefined ? [] : taken.map((r) => r.value - built)
 }
 
-/** The window for what was read: bearings that have run have one of their own. */
-function windowFor(measure: SetMeasure, taken: readonly TakenReading[]): Window {
-  if (measure.kind !== 'rolling-torque') return measure.window
-  return taken.at(-1)?.how?.runIn && measure.runIn ? measure.runIn : measure.window
+/** What the gauges are worth in the unit that is judged: a play is read in mm, and stands for so much torque by the slope. */
+function gaugeOf(measure: SetMeasure, taken: readonly TakenReading[]): GaugeSpec {
+  const slope = measure.kind === 'rolling-torque' ? Math.abs(measure.nmPerMm ?? 1) : 1
+  return worstGauge(
+    taken.map((r) =>
+      r.how?.as === 'play'
+        ? {
+            ...r,
+            gauge: {
+              resolution: slope * r.gauge.resolution,
+              mpe: slope * r.gauge.mpe,
+              repeatability: slope * r.gauge.repeatability,
+            },
+          }
+        : r,
+    ),
+  )
 }
 
 /**
@@ -200,10 +213,10 @@ export function assess(
   for (const measure of settingMeasures(sheet)) {
     const taken = build.readings[measure.id] ?? []
     const values = judgedValues(measure, taken, build.stacks)
-    const gauge = worstGauge(taken)
+    const gauge = gaugeOf(measure, taken)
     const carried = build.carried?.includes(measure.id) ?? false
     const due = asked.includes(measure) && isReadable(sheet, measure) && !carried
-    const window = windowFor(measure, taken)
+    const window = windowOf(measure, taken.at(-1)?.how?.runIn)
     const round = measure.kind === 'backlash' ? roundOf(taken, gauge, window) : undefined
     measures[measure.id] = {
       measure: measure.id,
@@ -284,7 +297,7 @@ export function solverInput(
   const quantities = settingMeasures(sheet)
     .filter((m) => Object.keys(table[m.id]!).length > 0 && hasLimit(m.window))
     // what sets a bearing may stay as it is, unread; its stack stays then too
-    .filter((m) => !isDerived(m) || tellsItsStack(state.measures[m.id]!, build.readings[m.id] ?? []))
+    .filter((m) => !isDerived(m) || tellsItsStack(m, state.measures[m.id]!, build.readings[m.id] ?? []))
     .map((m) => {
       const { judgement, window } = state.measures[m.id]!
       if (!judgement) refuse(m.id, 'has not been measured in this build yet', 'reading-missing')
@@ -348,18 +361,22 @@ export function changeableIn(sheet: DriveSheet, build: BuildState): Adjuster[] {
  * A bearing's reading says what its stack has to be when its window is closed and it says more than "no preload": a torque at or below the drag of
  * the seals tells nothing of how much play there is.
  */
-function tellsItsStack({ judgement, window }: MeasureState, taken: readonly TakenReading[]): boolean {
+function tellsItsStack(
+  m: SetMeasure,
+  { judgement, window }: MeasureState,
+  taken: readonly TakenReading[],
+): boolean {
   return (
     judgement !== undefined &&
     window.min !== undefined &&
     window.max !== undefined &&
-    !taken.some(isNoPreload)
+    !(m.kind === 'rolling-torque' && taken.some(isNoPreload))
   )
 }
 
-/** A torque that seals alone account for. */
-export const isNoPreload = ({ value, how }: TakenReading): boolean =>
-  how?.as === undefined && how?.dragNm !== undefined && value <= 0
+/** A torque of nothing, or of what the lips alone account for; a play is read as such. */
+export const isNoPreload = ({ value, how }: Pick<TakenReading, 'value' | 'how'>): boolean =>
+  how?.as === undefined && value <= 0
 
 export interface PredictionCheck {
   measure: string

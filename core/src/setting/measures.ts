@@ -113,6 +113,10 @@ export const isBearingMeasure = (m: SetMeasure): m is RollingTorqueMeasure | Cru
 
 export const isDerived = (m: SetMeasure): m is DerivedMeasure => isBearingMeasure(m) || m.kind === 'seat'
 
+/** What it is judged against: bearings that have run have a window of their own, where the sheet knows it. */
+export const windowOf = (m: SetMeasure, runIn: boolean | undefined): Window =>
+  m.kind === 'rolling-torque' && runIn && m.runIn ? m.runIn : m.window
+
 /** Unit in which it is judged. */
 export const unitOf = (m: { kind: string }): 'mm' | 'Nm' => (m.kind === 'rolling-torque' ? 'Nm' : 'mm')
 

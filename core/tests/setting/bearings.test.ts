@@ -181,6 +181,16 @@ describe('a rolling torque', () => {
       const change = plans[0]!.stacks.preload!.thicknessMm - 0.8
       expect(change).toBeCloseTo(Math.sign(slope) * (0.1 + 0.8 / Math.abs(slope)), 1)
     })
+    it('read as play is doubted by its gauge times the slope', () => {
+      const value = valueOf(own, 0.1, undefined, { as: 'play' })
+      const read = build(0.8, value, { as: 'play' })
+      const u = assess(havhest, read).measures[own.id]!.judgement!.u
+      expect(u).toBeCloseTo(Math.abs(slope) * Math.hypot(0.02 / Math.sqrt(12), 0.02 / Math.sqrt(3), 0.01), 9)
+    })
+    it.each([-0.1, 0])('of %d Nm without lips says nothing of its stack either', (nm) => {
+      const input = solverInput(havhest, build(0.8, nm), drawer)
+      expect(input.locations.find((l) => l.id === 'preload')!.fixed).toBe(true)
+    })
     it('says nothing of its stack when the lips account for all of it', () => {
       const input = solverInput(havhest, build(0.8, -0.1, { dragNm: 0.4 }), drawer)
       expect(input.quantities.map((q) => q.id)).not.toContain(own.id)

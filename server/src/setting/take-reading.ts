@@ -5,7 +5,7 @@ import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { swing } from '@moray/core/measuring/swing'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
-import { isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
+import { isNoPreload, isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import type { ReadingHow, SeatFigures } from '@moray/core/setting/taken'
 import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { runoutMeasures, type RunoutMeasure } from '@moray/core/setting/shaft-stations'
@@ -304,10 +304,11 @@ async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: n
   if (raw < 0 && r.measure.kind !== 'depth' && r.measure.kind !== 'runout')
     refuse('text', `"${text}" is negative; ${r.measure.label.toLowerCase()} is not`)
   const value = valueOf(r.measure, raw, r.masterMm ?? undefined, how ?? {})
-  if (how?.dragNm !== undefined && value <= 0)
+  // where the sheet has no slope, play has no figure: there the torque is kept, and is out
+  if (r.measure.kind === 'rolling-torque' && r.measure.nmPerMm && isNoPreload({ value, how: how ?? {} }))
     refuse(
       'text',
-      `"${text}" is ${unitSaid(raw)}, not above the drag of the lips of ${unitSaid(how.dragNm)}: that is no preload, and a torque says nothing about play. Read the play instead, and enter it as play`,
+      `"${text}" is ${unitSaid(raw)}, not above the drag of the lips of ${unitSaid(how?.dragNm ?? 0)}: that is no preload, and a torque says nothing about play. Read the play instead, and enter it as play`,
       'no-preload',
     )
   // round a shaft readings differ by what is looked for; a seat is worked out, whatever else was read

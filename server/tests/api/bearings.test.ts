@@ -34,7 +34,6 @@ describe('a rolling torque', () => {
     expect(runIn.builds[0]!.assessment.measures[TORQUE]!.window).toEqual({ min: 0.25, max: 0.45 })
   })
   it.each([
-    ['at or below its lips', { text: '0.2', drag: '0.3' }, 'no-preload', 'text'],
     ['in millimetres', { text: '0.4 mm' }, 'not-understood', 'text'],
     ['with a length gauge', { text: '0.5', gaugeId: 'g02' }, 'invalid-input', 'gaugeId'],
     ['as a float', { text: '0.5', as: 'float' }, 'invalid-input', 'as'],
@@ -62,6 +61,42 @@ describe('a rolling torque', () => {
     })
     expect([status, body.error.code, body.error.fields[0]!.path]).toEqual([422, code, path])
     expect((await app.job(JOB)).builds[0]!.readings).toEqual([])
+  })
+  it.each([
+    ['at its lips', { text: '0.3', drag: '0.3' }],
+    ['below them', { text: '0.2', drag: '0.3' }],
+    ['of nothing', { text: '0' }],
+  ])('%s is no preload: refused where its play can be said instead', async (_, more) => {
+    const app = await testApp()
+    const { body: job } = await app.change('/api/jobs', {
+      sheetId: 'havhest-r-upper',
+      serial: 'HR-77',
+      boat: 'Skarv',
+      owner: 'Vik',
+      water: 'salt',
+      complaint: 'whines',
+    })
+    const TAPERS = 'bearing:input-inner'
+    const refused = await app.post(`/api/jobs/${job.id}/readings`, {
+      build: 0,
+      measure: TAPERS,
+      unit: 'Nm',
+      gaugeId: 'g09',
+      ...more,
+    })
+    expect([refused.status, refused.body.error.code]).toEqual([422, 'no-preload'])
+    const play = await send(app, TAPERS, { text: '0.05', unit: 'mm', gaugeId: 'g02', as: 'play' }, job.id)
+    expect(play.status, JSON.stringify(play.body.error ?? '')).toBe(201)
+    const state = play.body.builds[0]!.assessment.measures[TAPERS]!
+    // 8 Nm to the millimetre: so far below no torque, and doubted by as much of the gauge
+    expect(state.judgement).toMatchObject({ mean: expect.closeTo(-0.4, 9), verdict: 'out' })
+    expect(state.judgement!.u).toBeGreaterThan(0.05)
+  })
+  it('of nothing is kept, and out, where the sheet has no slope to say its play by', async () => {
+    const app = await testApp()
+    const { status, body } = await send(app, TORQUE, { text: '0.2', drag: '0.3' })
+    expect(status, JSON.stringify(body.error ?? '')).toBe(201)
+    expect(body.builds[0]!.assessment.measures[TORQUE]!.judgement!.verdict).toBe('out')
   })
   it('that nobody read leaves the next trial free, and is accepted with a reason only', async () => {
     const app = await testApp()
