@@ -2,7 +2,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { contactTeeth, USUAL_CROWN } from '@moray/core/contact/as-set'
 import { sideOf, type Flank } from '@moray/core/contact/flank'
 import { toothContact } from '@moray/core/contact/tooth-contact'
-import { meshGeometry } from '@moray/core/gears/mesh'
+import { toeShareOf } from '@moray/core/contact/photo'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { complaints } from '../pages.ts'
 import { openJob } from './hand.ts'
@@ -113,8 +113,7 @@ test('a pattern marked on a photo squared by its four corners is read back to wh
   const sheet = demoSheets.find((s) => s.id === 'alke-2-lower')!
   const { mesh } = contactTeeth(sheet.meshes.find((m) => m.id === 'forward')!)
   const hidden = { pinionMm: -0.1, gearMm: 0.06, offsetMm: 0, shaftAngleErrorDeg: 0 }
-  const { innerConeDistanceMm, outerConeDistanceMm } = meshGeometry(mesh)
-  const taken = camera(innerConeDistanceMm / outerConeDistanceMm)
+  const taken = camera(toeShareOf(mesh))
   const corners = [
     [-1, -1],
     [1, -1],

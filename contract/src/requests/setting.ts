@@ -8,6 +8,7 @@ export type LengthUnit = (typeof LENGTH_UNITS)[number]
 export const TORQUE_UNITS = ['Nm', 'inlb', 'ftlb'] as const
 export type TorqueUnit = (typeof TORQUE_UNITS)[number]
 export const READING_UNITS = [...LENGTH_UNITS, ...TORQUE_UNITS] as const
+export const isTorqueUnit = (u: ReadingUnit): u is TorqueUnit => TORQUE_UNITS.some((t) => t === u)
 export type ReadingUnit = (typeof READING_UNITS)[number]
 
 /** What else a gear's seat is worked out from, each in bench notation. */

@@ -1,3 +1,4 @@
+import { meshGeometry, type Mesh } from '../gears/mesh.ts'
 import { refuse } from '../checks/input-error.ts'
 import { solveSymmetric } from '../numbers/linear.ts'
 
@@ -11,6 +12,12 @@ export const FLANK_CORNERS = [
   'top at the heel',
   'top at the toe',
 ] as const
+
+/** Height of a tooth at the toe over that at the heel: a bevel tooth is in proportion to its cone distance. */
+export function toeShareOf(mesh: Mesh): number {
+  const { innerConeDistanceMm, outerConeDistanceMm } = meshGeometry(mesh)
+  return innerConeDistanceMm / outerConeDistanceMm
+}
 
 /** A picture squared up by the four corners of the flank in it. */
 export interface SquaredUp {

@@ -375,7 +375,7 @@ function tellsItsStack(
 }
 
 /** A torque of nothing, or of what the lips alone account for; a play is read as such. */
-export const isNoPreload = ({ value, how }: Pick<TakenReading, 'value' | 'how'>): boolean =>
+export const isNoPreload = ({ value, how }: { value: number; how?: ReadingHow | null }): boolean =>
   how?.as === undefined && value <= 0
 
 export interface PredictionCheck {

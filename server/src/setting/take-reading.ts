@@ -305,7 +305,7 @@ async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: n
     refuse('text', `"${text}" is negative; ${r.measure.label.toLowerCase()} is not`)
   const value = valueOf(r.measure, raw, r.masterMm ?? undefined, how ?? {})
   // where the sheet has no slope, play has no figure: there the torque is kept, and is out
-  if (r.measure.kind === 'rolling-torque' && r.measure.nmPerMm && isNoPreload({ value, how: how ?? {} }))
+  if (r.measure.kind === 'rolling-torque' && r.measure.nmPerMm && isNoPreload({ value, how }))
     refuse(
       'text',
       `"${text}" is ${unitSaid(raw)}, not above the drag of the lips of ${unitSaid(how?.dragNm ?? 0)}: that is no preload, and a torque says nothing about play. Read the play instead, and enter it as play`,

@@ -1,4 +1,4 @@
-import type { LengthUnit } from '@moray/contract/requests/setting'
+import type { LengthUnit, TorqueUnit } from '@moray/contract/requests/setting'
 import type { UnitSystem } from '@moray/core/units/format'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
@@ -10,6 +10,7 @@ export const useOwn = defineStore('own', () => {
   const chosen = useStorage('moray.person', '')
   const night = useStorage('moray.night', false)
   const bare = useStorage<Record<string, LengthUnit>>('moray.bare', {})
+  const bareTorque = useStorage<Record<string, TorqueUnit>>('moray.bare-torque', {})
   const firsts = useStorage<Record<string, UnitSystem>>('moray.first', {})
   /** Last gauge used for a measure, by measure kind. */
   const gauges = useStorage<Record<string, string>>('moray.gauges', {})
@@ -23,5 +24,10 @@ export const useOwn = defineStore('own', () => {
     get: () => bare.value[chosen.value] ?? (first.value === 'imperial' ? 'in' : 'mm'),
     set: (u) => (bare.value = { ...bare.value, [chosen.value]: u }),
   })
-  return { chosen, night, first, unit, gauges }
+  /** The same of a torque. */
+  const torqueUnit = computed<TorqueUnit>({
+    get: () => bareTorque.value[chosen.value] ?? (first.value === 'imperial' ? 'inlb' : 'Nm'),
+    set: (u) => (bareTorque.value = { ...bareTorque.value, [chosen.value]: u }),
+  })
+  return { chosen, night, first, unit, torqueUnit, gauges }
 })

@@ -6,7 +6,7 @@ import { useOwn } from './own.ts'
 /** Who works at this screen, out of those who work in the shop; with what is his own. */
 export const useShop = defineStore('shop', () => {
   const known = usePeople()
-  const { chosen, night, first, unit, gauges } = storeToRefs(useOwn())
+  const { chosen, night, first, unit, torqueUnit, gauges } = storeToRefs(useOwn())
   const people = computed(() => (known.people ?? []).filter((p) => !p.retired))
   const personId = computed(() => (people.value.some((p) => p.id === chosen.value) ? chosen.value : ''))
   /** Somebody has said who works here; until then nothing is written under a name that happens to come first. */
@@ -16,5 +16,18 @@ export const useShop = defineStore('shop', () => {
   /** Under whose name a code has to be said before anything is written; '' while none is asked for. */
   const codeFor = ref('')
   const leads = computed(() => people.value.filter((p) => p.role === 'lead'))
-  return { people, leads, chosen, personId, somebody, asking, codeFor, night, first, unit, gauges }
+  return {
+    people,
+    leads,
+    chosen,
+    personId,
+    somebody,
+    asking,
+    codeFor,
+    night,
+    first,
+    unit,
+    torqueUnit,
+    gauges,
+  }
 })

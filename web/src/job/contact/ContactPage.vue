@@ -6,7 +6,7 @@ import Button from 'primevue/button'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
-import { meshGeometry } from '@moray/core/gears/mesh'
+import { toeShareOf } from '@moray/core/contact/photo'
 import { contactPairs } from '@moray/core/contact/as-set'
 import { marksOf, nextMark, PLACES, readBackOf } from '@moray/core/contact/read-back'
 import { useStorage } from '@vueuse/core'
@@ -116,11 +116,6 @@ const centreOf = (outline: Outline | undefined): [number, number] | undefined =>
 /** On a picture of the flank instead of the drawing. */
 const onPhoto = ref(false)
 const inRound = ref(false)
-/** A tooth is lower at the toe in the measure of the cone distances. */
-const toeShare = computed(() => {
-  const g = meshGeometry(shown.value!.teeth.mesh)
-  return g.innerConeDistanceMm / g.outerConeDistanceMm
-})
 const TITLES: Record<Flank, string> = { drive: 'Drive flank, concave', coast: 'Coast flank, convex' }
 const ENDS: { end: keyof Ends; label: string }[] = [
   { end: 'toe', label: 'Toe end' },
@@ -212,7 +207,7 @@ async function enter() {
         <PhotoMark
           v-if="onPhoto"
           :job="job"
-          :toe-share="toeShare"
+          :toe-share="toeShareOf(shown.teeth.mesh)"
           :outline="lineOf(at.flank)"
           @drawing="(flat) => (draft = flat)"
         />

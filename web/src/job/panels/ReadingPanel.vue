@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import type { Gauge } from '@moray/contract/replies'
-import type { ReadingEntry } from '@moray/core/job/record'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
+import { isTorqueUnit, type ReadingUnit } from '@moray/contract/requests/setting'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
 import { canDecide } from '@moray/core/measuring/can-decide'
-import { isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
-import { isBearingMeasure, unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { isNoPreload, isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
+import { isBearingMeasure, unitOf, windowOf, type SetMeasure } from '@moray/core/setting/measures'
 import { quantityOf } from '@moray/core/units/plausible'
 import { useStorage } from '@vueuse/core'
 import Select from 'primevue/select'
@@ -17,6 +17,7 @@ import BearingHow from './reading/BearingHow.vue'
 import BeforeIt from './reading/BeforeIt.vue'
 import ClockPlaces from './reading/ClockPlaces.vue'
 import { QUARTERS } from './reading/quarters.ts'
+import ReadingList from './reading/ReadingList.vue'
 import RoundTheGear from './reading/RoundTheGear.vue'
 import SeatHow from './reading/SeatHow.vue'
 import SwingField from './reading/SwingField.vue'
@@ -26,7 +27,6 @@ import type { SwingDraft } from './reading/swing-draft.ts'
 import MissingFigures from './MissingFigures.vue'
 import SuspectList from './SuspectList.vue'
 import NotationField from '../../ui/NotationField.vue'
-import ReasonDialog from '../../ui/ReasonDialog.vue'
 import VerdictMark from '../../ui/VerdictMark.vue'
 import WindowRuler from '../../ui/WindowRuler.vue'
 import { useLastBuilt } from '../../wire/queries.ts'
@@ -35,7 +35,6 @@ import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { showDate } from '../../ui/times.ts'
 import { useUnits } from '../../ui/units.ts'
-import { howText } from '../reading-words.ts'
 import { decimalsOf } from '../setting-view.ts'
 
 /** Takes the readings of one measure: gauge, field, what they make together, and which do not count. */
@@ -51,7 +50,6 @@ const emit = defineEmits<{ done: [] }>()
 const shop = useShop()
 const units = useUnits()
 const take = useJobWrite()
-const setAside = useJobWrite()
 const draftOf = (what: string) =>
   `moray.draft.${props.job.id}.${props.build.number}.${props.measure.id}${what}`
 const text = useStorage(draftOf(''), '')
@@ -132,7 +130,7 @@ const decimals = computed(() => decimalsOf(props.measure))
 const tooCoarse = computed(() => {
   const m = props.measure
   if (!gauge.value || how.value.as === 'play') return undefined
-  const window = m.kind === 'rolling-torque' && how.value.runIn && m.runIn ? m.runIn : m.window
+  const window = windowOf(m, how.value.runIn)
   const best = canDecide(gauge.value, window, m.readings)
   if (best.decides) return undefined
   const finer = suitable.value.filter((g) => canDecide(g, window, m.readings).decides).map((g) => g.name)
@@ -169,12 +167,11 @@ function question(mm: number): string | undefined {
   )
   return doubt && `${doubtWords(doubt)}.`
 }
-const torqueUnit = ref<'Nm' | 'inlb'>(units.imperial.value ? 'inlb' : 'Nm')
 const bareUnit = computed({
-  get: () => (inTorque.value ? torqueUnit.value : shop.unit),
-  set: (u) => {
-    if (inTorque.value) torqueUnit.value = u as typeof torqueUnit.value
-    else shop.unit = u as typeof shop.unit
+  get: () => (inTorque.value ? shop.torqueUnit : shop.unit),
+  set: (u: ReadingUnit) => {
+    if (isTorqueUnit(u)) shop.torqueUnit = u
+    else shop.unit = u
   },
 })
 const placesRead = computed(() => counting.value.flatMap((r) => (r.clockDeg === null ? [] : [r.clockDeg])))
@@ -229,20 +226,6 @@ async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft
   byHand.value = false
   if (before === 1) emit('done')
 }
-
-const leaving = ref<ReadingEntry | null>(null)
-const asking = computed({ get: () => leaving.value !== null, set: (open) => !open && (leaving.value = null) })
-async function drop(reason: string) {
-  const reply = await setAside.send(
-    endpoints.supersedeReading,
-    { id: props.job.id, reading: leaving.value!.id },
-    { reason },
-  )
-  if (!reply) return
-  leaving.value = null
-  // the hand goes on measuring: back to the field
-  turn.value++
-}
 </script>
 
 <template>
@@ -282,7 +265,7 @@ async function drop(reason: string) {
         tooCoarse.finer.length ? `${tooCoarse.finer.join(', ')} would.` : "None of the shop's gauges would."
       }}
     </p>
-    <BearingHow v-if="isBearingMeasure(measure)" v-model="how" :measure="measure" :unit="torqueUnit" />
+    <BearingHow v-if="isBearingMeasure(measure)" v-model="how" :measure="measure" :unit="shop.torqueUnit" />
     <SeatHow v-if="measure.kind === 'seat'" v-model="seat" :unit="shop.unit" :built-mm="built" />
     <ClockPlaces
       v-if="round"
@@ -373,6 +356,9 @@ async function drop(reason: string) {
     <p v-if="state.carried" class="small soft">
       Read in an earlier trial; nothing that sets it was touched since.
     </p>
+    <p v-if="counting.some(isNoPreload) && measure.kind === 'rolling-torque'" class="caution">
+      No preload: a torque at or below that of the lips says nothing of how much play there is.
+    </p>
     <p v-if="advice" class="caution">{{ advice }}</p>
     <p v-if="state.outlier >= 0" class="caution">
       Reading {{ state.outlier + 1 }} stands apart from the others. Look at the stand and the turn counter,
@@ -386,35 +372,13 @@ async function drop(reason: string) {
     </p>
     <SuspectList v-if="check?.disagrees" :job="job" :build="build" />
   </div>
-  <ol v-if="readings.length" class="readings" aria-label="Readings">
-    <li v-for="r in readings" :key="r.id" :class="{ gone: r.superseded }">
-      <span>
-        <span class="mono">{{ show.both(r.value, 3) }}</span>
-        <span class="small soft">
-          {{ r.text }} · {{ howText(r, units) }} {{ r.gaugeName
-          }}<template v-if="r.gaugeOverdue"> (overdue)</template> · {{ r.by }}</span
-        >
-        <span v-if="r.superseded" class="small"
-          ><VerdictMark verdict="superseded" /> {{ r.superseded.reason }}</span
-        >
-      </span>
-      <button v-if="writable && !r.superseded" type="button" class="texty small" @click="leaving = r">
-        set aside
-      </button>
-    </li>
-  </ol>
-  <ReasonDialog
-    v-model:open="asking"
-    title="Set a reading aside"
-    :explain="
-      leaving
-        ? `${measure.label}: ${show.both(leaving.value, 3)}. It stays in the record, with your reason, and no longer counts.`
-        : ''
-    "
-    action="Set aside"
-    :busy="setAside.busy.value"
-    :error="setAside.error.value?.message"
-    @give="drop"
+  <ReadingList
+    :job="job.id"
+    :label="measure.label"
+    :readings="readings"
+    :unit="unitOf(measure)"
+    :writable="writable"
+    @dropped="turn++"
   />
 </template>
 
@@ -439,24 +403,6 @@ h2 {
   margin-top: 0.8rem;
   border-top: 1px solid var(--line);
   padding-top: 0.6rem;
-}
-.readings {
-  margin-top: 0.6rem;
-  border-top: 1px solid var(--line);
-}
-.readings li {
-  display: flex;
-  justify-content: space-between;
-  gap: 0.5rem;
-  align-items: center;
-  border-bottom: 1px solid var(--line);
-  min-height: 44px;
-}
-.readings li > span {
-  display: grid;
-}
-.gone .mono {
-  text-decoration: line-through;
 }
 .caution {
   margin: 0.4rem 0;

@@ -15,6 +15,7 @@ import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import BeforeIt from './reading/BeforeIt.vue'
+import ReadingList from './reading/ReadingList.vue'
 
 /** Reads one station of a shaft round the clock: eight places from a mark, each moves on to the next. */
 const props = defineProps<{
@@ -139,6 +140,14 @@ const places = computed(() =>
       <span v-if="alongMm !== undefined" class="small mono">{{ units.both(alongMm, 0) }}</span>
     </label>
   </template>
+  <ReadingList
+    :job="job.id"
+    :label="station.label"
+    :readings="build.readings.filter((r) => r.measure === station.id)"
+    unit="mm"
+    :writable="writable"
+    @dropped="turn++"
+  />
 </template>
 
 <style scoped>

@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { settingMeasures } from '@moray/core/setting/measures'
-import { sensitivities, sensitivityTrust } from '@moray/core/gears/train'
-import { suspects, type Suspect } from '@moray/core/setting/suspects'
-import { settableAdjusters } from '@moray/core/drives/sheet'
+import { suspectsOf } from '@moray/core/job/suspects-of'
+import type { Suspect } from '@moray/core/setting/suspects'
 import { computed } from 'vue'
 import { useUnits } from '../../ui/units.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
-import { stackOf } from '../setting-view.ts'
 
 /** A build that reads as its stacks cannot make it: what is likely behind it, and what settles it. */
 const props = defineProps<{ job: ShownJob; build: ShownBuild }>()
@@ -14,24 +12,7 @@ const props = defineProps<{ job: ShownJob; build: ShownBuild }>()
 const units = useUnits()
 const label = (id: string) => props.job.sheet.adjusters.find((a) => a.id === id)?.label ?? id
 const measure = (id: string) => settingMeasures(props.job.sheet).find((m) => m.id === id)?.label ?? id
-const list = computed((): Suspect[] => {
-  const { sheet, builds } = props.job
-  const before = builds.find((b) => b.number === props.build.number - 1)
-  const table = sensitivities(sheet)
-  const trust = sensitivityTrust(sheet)
-  const piecesOf = (b: ShownBuild | undefined, id: string) =>
-    (b && stackOf(b, id)?.pieces.map((p) => p.thicknessMm)) ?? []
-  return suspects(
-    props.build.check,
-    settableAdjusters(sheet).map((a) => ({
-      id: a.id,
-      pieces: piecesOf(props.build, a.id),
-      before: piecesOf(before, a.id),
-      sensitivity: Object.fromEntries(Object.entries(table).map(([m, row]) => [m, row[a.id] ?? 0])),
-      relU: Math.max(0.02, ...Object.values(trust).map((row) => row[a.id]?.relU ?? 0)),
-    })),
-  )
-})
+const list = computed(() => suspectsOf(props.job.sheet, props.job.builds, props.build))
 const UNITS = { inch: 'inches', mm: 'millimetres', thousandths: 'thousandths of an inch' }
 function words(s: Suspect): { what: string; settle: string } {
   switch (s.kind) {

@@ -59,7 +59,7 @@ const option = computed((): EChartsOption => {
         borderColor: ink.value.ink,
         borderWidth: 1,
       },
-      data: r.cells.map((c) => (c.mean === undefined ? null : inWindow(r.measure, c.mean))),
+      data: r.cells.map((c) => (c.mean === undefined ? null : inWindow(c, c.mean))),
       ...(i === 0
         ? {
             markArea: {
@@ -78,7 +78,7 @@ const said = computed(
       .map(
         (r) =>
           `${r.measure.label} ${r.cells
-            .map((c) => (c.mean === undefined ? 'not read' : inWindow(r.measure, c.mean).toFixed(1)))
+            .map((c) => (c.mean === undefined ? 'not read' : inWindow(c, c.mean).toFixed(1)))
             .join(', ')}`,
       )
       .join('; ')}`,

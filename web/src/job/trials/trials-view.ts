@@ -1,3 +1,4 @@
+import type { Window } from '@moray/core/measuring/window'
 import type { Verdict } from '@moray/core/measuring/judge'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { sensitivities } from '@moray/core/gears/train'
@@ -13,6 +14,8 @@ export interface TrialCell {
   mean?: number
   U?: number
   verdict?: Verdict | 'no-window'
+  /** What it was judged against in that build. */
+  window: Window
   promised?: number
   /** Beyond three standard uncertainties from what was promised. */
   disagrees: boolean
@@ -38,6 +41,7 @@ export const trialRows = (sheet: DriveSheet, builds: readonly ShownBuild[]): Tri
         const promised = b.plan?.predicted[measure.id]?.value
         return {
           build: b.number,
+          window: b.assessment.measures[measure.id]!.window,
           ...(judgement ? { mean: judgement.mean, U: judgement.U, verdict: judgement.verdict } : {}),
           ...(promised === undefined ? {} : { promised }),
           disagrees: check?.disagrees ?? false,
@@ -49,7 +53,7 @@ export const trialRows = (sheet: DriveSheet, builds: readonly ShownBuild[]): Tri
  * Where a value lies against its window, whatever the measure: −1 its lower limit, 0 the middle, +1 the upper limit. A window with one limit has its
  * open side as far off as the limit itself.
  */
-export function inWindow({ window }: Pick<SetMeasure, 'window'>, value: number): number {
+export function inWindow({ window }: { window: Window }, value: number): number {
   const { min, max } = window
   const low = min ?? (max! > 0 ? 0 : 2 * max!)
   const high = max ?? 2 * min!

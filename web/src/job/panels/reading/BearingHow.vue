@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CrushMeasure, RollingTorqueMeasure } from '@moray/core/setting/measures'
+import { windowOf, type CrushMeasure, type RollingTorqueMeasure } from '@moray/core/setting/measures'
 import { computed } from 'vue'
 import OneOf from '../../../ui/OneOf.vue'
 import { useUnits } from '../../../ui/units.ts'
@@ -21,7 +21,7 @@ const dragNm = computed(() =>
 /** What the wrench has to show, lips included: said before it is read. */
 const wanted = computed(() => {
   if (props.measure.kind !== 'rolling-torque') return ''
-  const { min, max } = draft.value.runIn && props.measure.runIn ? props.measure.runIn : props.measure.window
+  const { min, max } = windowOf(props.measure, draft.value.runIn)
   const show = (v: number) => torque.value.digits(v + dragNm.value)
   if (min === undefined || max === undefined) return ''
   return `${show(min)} to ${show(max)} ${torque.value.unit}`
