@@ -4,6 +4,9 @@ import type { Page } from '@playwright/test'
 export const PAGES = [
   ['/', 'Bench'],
   ['/jobs/alke-lower/setting?build=1', 'Alke 2 lower'],
+  ['/jobs/havsule-upper/setting?at=bearing:input-inner', 'Rolling torque, input taper, inner'],
+  ['/jobs/havsule-upper/setting?at=measure:seat:input', 'Input shims by case and gear'],
+  ['/jobs/alke-lower/setting?at=runout:propshaft:0', 'Propeller shaft, seal land'],
   ['/jobs/lomvi-done/record', 'Record 26-097'],
   ['/jobs/havsule-upper/setting', 'Havsule Duo upper'],
   ['/jobs/rordrum/setting', 'Rordrum V'],

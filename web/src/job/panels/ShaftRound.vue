@@ -34,42 +34,44 @@ const SHAPES = {
       {{ Object.keys(here.read).length }} of {{ RUNOUT_PLACES.length }} places read; with all of them it is
       drawn and judged.
     </p>
-    <table class="ledger">
-      <thead>
-        <tr>
-          <th scope="col">Station</th>
-          <th scope="col">Total, {{ units.lengthUnit.value }}</th>
-          <th scope="col">Limit</th>
-          <th scope="col">High at</th>
-          <th scope="col">Verdict</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="s in shaft.stations" :key="s.measure.id">
-          <td>
-            <button type="button" class="texty" @click="$emit('go', s.measure.id)">
-              {{ s.measure.zone }}
-            </button>
-          </td>
-          <td class="mono">
-            <template v-if="s.result"
-              >{{ units.digits(s.result.tirMm, 3) }}
-              <span class="small">± {{ units.digits(s.result.U, 3) }}</span>
-              <span v-if="s.withoutBlips" class="small block"
-                >without what stands out like a nick {{ units.digits(s.withoutBlips.tirMm, 3) }}</span
-              ></template
-            >
-            <template v-else>—</template>
-          </td>
-          <td class="mono">{{ units.digits(s.measure.window.max!, 2) }}</td>
-          <td>{{ s.result ? eighth(s.result.highAtDeg) : '—' }}</td>
-          <td>
-            <VerdictMark :verdict="s.result?.verdict" />
-            <VerdictMark v-if="s.withoutBlips" :verdict="s.withoutBlips.verdict" />
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div class="wide">
+      <table class="ledger">
+        <thead>
+          <tr>
+            <th scope="col">Station</th>
+            <th scope="col">Total, {{ units.lengthUnit.value }}</th>
+            <th scope="col">Limit</th>
+            <th scope="col">High at</th>
+            <th scope="col">Verdict</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="s in shaft.stations" :key="s.measure.id">
+            <td>
+              <button type="button" class="texty" @click="$emit('go', s.measure.id)">
+                {{ s.measure.zone }}
+              </button>
+            </td>
+            <td class="mono">
+              <template v-if="s.result"
+                >{{ units.digits(s.result.tirMm, 3) }}
+                <span class="small">± {{ units.digits(s.result.U, 3) }}</span>
+                <span v-if="s.withoutBlips" class="small block"
+                  >without what stands out like a nick {{ units.digits(s.withoutBlips.tirMm, 3) }}</span
+                ></template
+              >
+              <template v-else>—</template>
+            </td>
+            <td class="mono">{{ units.digits(s.measure.window.max!, 2) }}</td>
+            <td>{{ s.result ? eighth(s.result.highAtDeg) : '—' }}</td>
+            <td>
+              <VerdictMark :verdict="s.result?.verdict" />
+              <VerdictMark v-if="s.withoutBlips" :verdict="s.withoutBlips.verdict" />
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p v-if="shaft.shape" class="shape">
       <strong>{{ SHAPES[shaft.shape.shape] }}</strong><template v-if="shaft.shape.kinkAtMm !== undefined">
         at {{ units.both(shaft.shape.kinkAtMm, 0) }} along it</template
@@ -86,7 +88,11 @@ const SHAPES = {
 <style scoped>
 .shaft {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.6rem;
+}
+.wide {
+  overflow-x: auto;
 }
 .block {
   display: block;

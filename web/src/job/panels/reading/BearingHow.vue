@@ -91,6 +91,7 @@ const ways = computed((): { value: BearingDraft['as']; label: string }[] =>
 <style scoped>
 .how {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.5rem;
   margin-top: 0.4rem;
 }

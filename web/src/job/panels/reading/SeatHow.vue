@@ -72,6 +72,7 @@ function said(f: Field): string {
 <style scoped>
 .seat {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.4rem;
   margin-top: 0.4rem;
 }

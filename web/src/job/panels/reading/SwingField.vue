@@ -90,7 +90,6 @@ const strike = (i: number) =>
     </ol>
     <p v-if="found.s" class="turning">
       Turns at <strong class="mono live">{{ units.length(found.s.valueMm, 3) }}</strong>
-      <span v-if="found.s.valueUMm" class="mono"> ± {{ units.length(found.s.valueUMm, 3) }}</span>
     </p>
     <p v-else class="small soft">{{ found.why }}</p>
     <Button
@@ -105,6 +104,7 @@ const strike = (i: number) =>
 <style scoped>
 .swing {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.5rem;
   margin-top: 0.5rem;
 }
