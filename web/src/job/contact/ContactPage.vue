@@ -242,7 +242,14 @@ async function enter() {
           <span class="mono small">{{ ends[e.end].toFixed(2) }}</span>
         </div>
         <label v-if="standing" class="why"
-          >Why anew <input v-model="reason" type="text" maxlength="300" placeholder="smeared, read again" />
+          >Why anew
+          <input
+            v-model="reason"
+            class="plain-field"
+            type="text"
+            maxlength="300"
+            placeholder="smeared, read again"
+          />
         </label>
         <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
         <Button
@@ -327,14 +334,6 @@ button.at {
   display: grid;
   gap: 0.2rem;
   margin: 0.4rem 0;
-}
-.why input {
-  font: inherit;
-  color: inherit;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  min-height: 44px;
-  padding: 0 0.6rem;
 }
 @media (max-width: 1000px) {
   /* the flank is what is drawn on: before its sliders */

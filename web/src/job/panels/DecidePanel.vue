@@ -322,7 +322,7 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
         </fieldset>
         <label v-if="fromDrawer" class="most small">
           Pieces in a stack
-          <select v-model="most">
+          <select v-model="most" class="plain-field">
             <option :value="0">as the sheet allows</option>
             <option v-for="n in [1, 2, 3]" :key="n" :value="n">{{ n }} at most</option>
           </select>
@@ -583,13 +583,6 @@ h3 {
   display: flex;
   align-items: center;
   gap: 0.6rem;
-  min-height: 44px;
-}
-.most select {
-  font: inherit;
-  color: inherit;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
   min-height: 44px;
 }
 .plans {

@@ -136,7 +136,13 @@ const places = computed(() =>
     />
     <label class="along">
       <span class="small soft">How far along the shaft, for its shape (not needed)</span>
-      <input v-model="along" type="text" autocomplete="off" placeholder="from its forward end" />
+      <input
+        v-model="along"
+        class="plain-field"
+        type="text"
+        autocomplete="off"
+        placeholder="from its forward end"
+      />
       <span v-if="alongMm !== undefined" class="small mono">{{ units.both(alongMm, 0) }}</span>
     </label>
   </template>
@@ -164,13 +170,5 @@ h2 {
   display: grid;
   gap: 0.1rem;
   margin-top: 0.6rem;
-}
-.along input {
-  font: inherit;
-  color: inherit;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  min-height: 44px;
-  padding: 0 0.6rem;
 }
 </style>

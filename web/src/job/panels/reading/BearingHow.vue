@@ -65,7 +65,7 @@ const ways = computed((): { value: BearingDraft['as']; label: string }[] =>
         <span class="small soft">Drag of lips that are in (none when left out)</span>
         <input
           type="text"
-          class="field"
+          class="plain-field"
           autocomplete="off"
           :value="draft.drag"
           :placeholder="`0 ${torque.unit}`"
@@ -98,14 +98,6 @@ const ways = computed((): { value: BearingDraft['as']; label: string }[] =>
 .drag {
   display: grid;
   gap: 0.15rem;
-}
-.field {
-  font: inherit;
-  color: inherit;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  min-height: 44px;
-  padding: 0 0.6rem;
 }
 .wanted {
   font-size: var(--t-lead);

@@ -51,6 +51,7 @@ function said(f: Field): string {
         <span class="small soft">{{ f.label }}</span>
         <input
           type="text"
+          class="plain-field"
           autocomplete="off"
           :value="draft[f.key]"
           :placeholder="f.key === 'trial' && builtMm !== undefined ? units.digits(builtMm, 3) : ''"
@@ -85,14 +86,5 @@ function said(f: Field): string {
 .fields label {
   display: grid;
   gap: 0.1rem;
-}
-input[type='text'] {
-  font: inherit;
-  color: inherit;
-  background: var(--sheet);
-  border: 1px solid var(--line-strong);
-  min-height: 44px;
-  padding: 0 0.6rem;
-  min-width: 0;
 }
 </style>
