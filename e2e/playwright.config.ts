@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs'
+import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { defineConfig } from '@playwright/test'
@@ -10,6 +10,8 @@ const root = resolve(import.meta.dirname, '..')
 if (!process.env.MORAY_TEST_DATA) {
   const data = mkdtempSync(join(tmpdir(), 'moray-e2e-'))
   process.env.MORAY_TEST_DATA = data
+  // tools/test.mjs has made the demo already; otherwise the server does when it starts
+  if (process.env.MORAY_TEST_SHOP) cpSync(process.env.MORAY_TEST_SHOP, data, { recursive: true })
   // its workers know it by then; only the one that made it takes it away
   process.on('exit', () => rmSync(data, { recursive: true, force: true }))
 }

@@ -1,6 +1,7 @@
 // npm test: everything that must hold, in order, with a plain summary. CI runs the same.
 import { spawn, spawnSync } from 'node:child_process'
-import { existsSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -94,8 +95,35 @@ const unitReport = join(reports, 'unit.json')
 const browserReport = join(reports, 'browser.json')
 for (const f of [unitReport, browserReport]) rmSync(f, { force: true })
 
+/** A shop with the demo, which everything begins with that needs a whole one. */
+const shop = mkdtempSync(join(tmpdir(), 'moray-shop-'))
+process.on('exit', () => rmSync(shop, { recursive: true, force: true }))
+
+/** The first start of the built server in a new folder. */
+function startOnce() {
+  return new Promise((done) => {
+    const child = spawn(node, [join(root, 'server/dist/main.js')], {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, PORT: '0', MORAY_DATA: shop },
+    })
+    let said = ''
+    let ready = false
+    const hear = (d) => {
+      said += d
+      if (ready || !said.includes('Moray is ready')) return
+      ready = true
+      child.kill('SIGTERM')
+    }
+    child.stdout.on('data', hear)
+    child.stderr.on('data', hear)
+    child.on('close', (code) => done({ ok: ready && code === 0, said: ready ? '' : said }))
+  })
+}
+
 /** Checks that need nothing of each other, so that they can share the cores. */
 const checks = [
+  ['the first start, with the demo', startOnce],
   ['types of the pages', ['vue-tsc/bin/vue-tsc.js', '-p', 'web/tsconfig.json']],
   ['types', ['typescript-native/bin/tsc', '-p', 'tsconfig.json']],
   ['lint', ['eslint/bin/eslint.js', '.', '--max-warnings=0']],
@@ -140,13 +168,13 @@ const suites = [
         `--outputFile.json=${unitReport}`,
       ]
     },
-    { MORAY_TEST_BUILT: '1' },
+    { MORAY_TEST_BUILT: '1', MORAY_TEST_SHOP: shop },
     unitReport,
   ],
   [
     'browser tests',
     () => ensureChromium() && ['@playwright/test/cli.js', 'test', '-c', 'e2e/playwright.config.ts'],
-    { MORAY_REPORT: browserReport },
+    { MORAY_REPORT: browserReport, MORAY_TEST_SHOP: shop },
     browserReport,
   ],
 ]
@@ -168,6 +196,11 @@ function record(name, ok, started, report) {
   )
 }
 
+for (const [name, work] of first) {
+  const started = Date.now()
+  console.log(`\n— ${name}`)
+  record(name, work(), started)
+}
 console.log(`\n— ${checks.map(([name]) => name).join(', ')}`)
 const waiting = [...checks]
 await Promise.all(
@@ -175,17 +208,12 @@ await Promise.all(
     for (let next; (next = waiting.shift());) {
       const [name, command] = next
       const started = Date.now()
-      const { ok, said } = await runQuietly(command)
+      const { ok, said } = await (typeof command === 'function' ? command() : runQuietly(command))
       if (said.trim()) console.log(`${name}:\n${said}`)
       record(name, ok, started)
     }
   }),
 )
-for (const [name, work] of first) {
-  const started = Date.now()
-  console.log(`\n— ${name}`)
-  record(name, work(), started)
-}
 // what has to be installed is installed before either begins
 const ready = suites.map(([name, command, env, report]) => ({ name, command: command(), env, report }))
 for (const { name, command, env, report } of ready) {

@@ -7,10 +7,14 @@ import { afterAll, afterEach, beforeAll, expect } from 'vitest'
 /** The server as a process of its own: started, killed, started again. */
 export const root = resolve(import.meta.dirname, '../..')
 export const scratch = mkdtempSync(join(tmpdir(), 'moray-process-'))
-/** A data folder with the demo, as its first start left it. */
-export const prepared = join(scratch, 'prepared')
+/** tools/test.mjs makes a shop with the demo once for all that begin with one. */
+const MADE = process.env.MORAY_TEST_SHOP
+/** A data folder with the demo, as its first start left it. Copied, never used itself. */
+export const prepared = MADE ?? join(scratch, 'prepared')
 /** tools/test.mjs has built the server a moment ago; without it the source runs. */
 const BUILT = process.env.MORAY_TEST_BUILT === '1'
+/** These servers live for seconds: the database's code is not worth translating a second time, better, while it runs. */
+const SHORT_LIVED = '--wasm-tiering-budget=40000000'
 const running = new Set<ChildProcess>()
 export const LONG = 240_000
 
@@ -30,7 +34,7 @@ export function launch(
   const how = BUILT
     ? [`server/dist/${file}.js`]
     : ['--import', 'tsx', `server/src/${file === 'main' ? file : `commands/${file}`}.ts`]
-  const child = spawn(process.execPath, how, {
+  const child = spawn(process.execPath, [SHORT_LIVED, ...how], {
     cwd: root,
     env: { ...process.env, PORT: '0', MORAY_DATA: folder, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],
@@ -109,6 +113,7 @@ export function freshFolder(): string {
 /** Call once in each file of process tests. @param last what has to be undone before the folders go */
 export function useProcesses(last: () => void = () => {}) {
   beforeAll(async () => {
+    if (MADE) return
     const server = await start(prepared)
     expect(await server.stop('SIGTERM')).toBe(0)
   }, LONG)

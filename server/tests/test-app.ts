@@ -22,6 +22,7 @@ import type { Deps } from '../src/deps.ts'
 import { SheetShelf } from '../src/drives/sheets.ts'
 import { openFileStore, type FileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
+import { demoMade } from './demo-made.ts'
 import { NOW } from './now.ts'
 import { goBack } from './reset.ts'
 
@@ -41,7 +42,8 @@ let shared: Promise<Database> | undefined
 let address = ''
 
 async function demoDatabase(): Promise<Database> {
-  if (!onPostgres()) return openMemory(new Blob([readFileSync(inject('demoDump'))]))
+  await demoMade(inject('demoFile'))
+  if (!onPostgres()) return openMemory(new Blob([readFileSync(inject('demoFile'))]))
   const name = `t_${crypto.randomUUID().slice(0, 8)}`
   const admin = await openPostgres(`${inject('postgres')}postgres`, () => {})
   await admin.script(`create database ${name} template demo`)

@@ -27,7 +27,7 @@ type Ms = number
 type By = string
 type Gone = [reason: string, by: By, at: Ms]
 
-export type CompactPiece = [id: string, thicknessMm: number, text: string]
+export type CompactPiece = [id: string, thicknessMm: number, text: string, thinned?: 1]
 export type CompactStack = [
   id: number,
   location: string,
@@ -180,11 +180,12 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
   const gone = (g: Gone | null): Superseded | null => g && { reason: g[0], by: name(g[1]), at: iso(g[2]) }
 
   const stack = ([id, location, by, at, pieces, superseded, turnedMm]: CompactStack): StackEntry => {
-    const own = (pieces ?? []).map(([piece, thicknessMm, text]): StackPiece => ({
+    const own = (pieces ?? []).map(([piece, thicknessMm, text, thinned]): StackPiece => ({
       id: piece,
       thicknessMm,
       text,
       origin: piece.startsWith('d') ? 'drawer' : 'case',
+      ...(thinned ? { thinned: true } : {}),
     }))
     return {
       id,

@@ -1,3 +1,4 @@
+import type { PieceCut } from '../setting/shim-problem.ts'
 import { showMm } from '../units/format.ts'
 import type { BuildRecord } from './record.ts'
 
@@ -8,6 +9,8 @@ export interface AvailablePiece {
   count: number
   label: string
   origin: 'drawer' | 'case'
+  /** It can be made thinner before it goes in. */
+  cut?: PieceCut
 }
 
 /** How often each piece id sits in a build. Found pieces count as the case's own, whatever they were likened to. */
@@ -20,14 +23,15 @@ export function piecesInUse(build: Pick<BuildRecord, 'stacks'> | undefined): Map
 
 /**
  * What a job can build with: the drawer's free stock, the drawer pieces in its own newest trial (they come out when it is
- * taken apart), and the pieces that were found in the case.
+ * taken apart), the pieces that were found in the case, and those that were peeled or ground for it: they are no pieces of the drawer any more.
  */
 export function availablePieces(
-  lines: readonly { id: string; thicknessMm: number; count: number }[],
+  lines: readonly { id: string; thicknessMm: number; count: number; cut?: PieceCut }[],
   builds: readonly Pick<BuildRecord, 'stacks'>[],
 ): AvailablePiece[] {
   const inCase = piecesInUse(builds.at(-1))
   const found = (builds[0]?.stacks ?? []).filter((s) => !s.superseded)
+  const thinned = builds.slice(1).flatMap((b) => b.stacks.flatMap((s) => s.pieces.filter((p) => p.thinned)))
   return [
     ...lines.map((l) => ({
       id: `d${l.id}`,
@@ -35,6 +39,7 @@ export function availablePieces(
       count: l.count + (inCase.get(`d${l.id}`) ?? 0),
       label: `${showMm(l.thicknessMm, 3)} drawer`,
       origin: 'drawer' as const,
+      ...(l.cut ? { cut: l.cut } : {}),
     })),
     ...found.flatMap((s) =>
       s.pieces.map((p) => ({
@@ -45,5 +50,12 @@ export function availablePieces(
         origin: 'case' as const,
       })),
     ),
+    ...thinned.map((p) => ({
+      id: p.id,
+      thicknessMm: p.thicknessMm,
+      count: 1,
+      label: `${showMm(p.thicknessMm, 3)} made for this case`,
+      origin: 'case' as const,
+    })),
   ]
 }

@@ -77,6 +77,8 @@ export interface StackPiece {
   thicknessMm: number
   text: string
   origin: 'drawer' | 'case'
+  /** Peeled or ground down from a piece of the drawer for this very place. */
+  thinned?: boolean
 }
 
 export interface StackEntry {

@@ -16,6 +16,7 @@ export function mountWeb(app: Hono, folder: string, nonceOf: (c: Context) => str
   const page = existsSync(index) ? readFileSync(index, 'utf8') : undefined
   const files = serveStatic({
     root: folder,
+    precompressed: true,
     onFound: (path, c) =>
       c.header(
         'cache-control',

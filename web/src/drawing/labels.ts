@@ -73,6 +73,7 @@ export function placeTags(
   sheet: { width: number; height: number },
   obstacles: Box[] = [],
 ): PlacedTag[] {
+  const candidates = tags.map((t) => candidateSpots(t, sheet, obstacles))
   let best: { spots: Spot[]; cost: number } | undefined
   const indices = tags.map((_, i) => i)
   for (const first of indices)
@@ -84,7 +85,7 @@ export function placeTags(
           const others = tags.flatMap((t, k) =>
             k !== i && spots[k] ? [{ at: t.at, box: spots[k].box }] : [],
           )
-          spots[i] = bestSpot(tags[i]!, sheet, obstacles, others)
+          spots[i] = bestSpot(tags[i]!, candidates[i]!, others) ?? spotOnEdge(tags[i]!, sheet)
         }
       const cost = spots.reduce((sum, s) => sum + s!.cost, 0)
       if (!best || cost < best.cost) best = { spots: spots as Spot[], cost }
@@ -97,14 +98,14 @@ interface Spot {
   cost: number
 }
 
-function bestSpot(
+/** Where a tag can hang, the cheapest first, with what the drawing alone makes of each place. */
+function candidateSpots(
   tag: Tag,
   sheet: { width: number; height: number },
-  obstacles: Box[],
-  others: { at: Point; box: Box }[],
-): Spot {
+  obstacles: readonly Box[],
+): Spot[] {
   const length = Math.hypot(tag.out[0], tag.out[1]) || 1
-  let best: Spot | undefined
+  const spots: Spot[] = []
   for (const reach of REACHES)
     for (let step = 0; step < STEPS; step++) {
       const angle = (2 * Math.PI * step) / STEPS
@@ -114,14 +115,34 @@ function bestSpot(
         continue
       let cost = reach * 6 + (1 - (dx * tag.out[0] + dy * tag.out[1]) / length) * 120
       for (const o of obstacles) cost += overlap(box, o, 0) * 0.6
-      for (const p of others) {
-        cost += overlap(box, p.box, GAP) * 40
-        if (crosses(tag.at, centre(box), p.at, centre(p.box))) cost += 3000
-        if (runsOver(tag.at, box, p.box) || runsOver(p.at, p.box, box)) cost += 3000
-      }
-      if (!best || cost < best.cost) best = { box, cost }
+      spots.push({ box, cost })
     }
-  // a sheet too small for any spot: keep the tag on it as far as it goes
+  return spots.sort((a, b) => a.cost - b.cost)
+}
+
+/** The best of the candidates beside the other tags. These only make a place dearer: once the next one alone costs more, the search is over. */
+function bestSpot(
+  tag: Tag,
+  candidates: readonly Spot[],
+  others: readonly { at: Point; box: Box }[],
+): Spot | undefined {
+  let best: Spot | undefined
+  for (const { box, cost: alone } of candidates) {
+    if (best && alone >= best.cost) break
+    let cost = alone
+    for (const p of others) {
+      cost += overlap(box, p.box, GAP) * 40
+      if (best && cost >= best.cost) break
+      if (crosses(tag.at, centre(box), p.at, centre(p.box))) cost += 3000
+      if (runsOver(tag.at, box, p.box) || runsOver(p.at, p.box, box)) cost += 3000
+    }
+    if (!best || cost < best.cost) best = { box, cost }
+  }
+  return best
+}
+
+/** A sheet too small for any spot: the tag stays on it as far as it goes. */
+function spotOnEdge(tag: Tag, sheet: { width: number; height: number }): Spot {
   const y = Math.max(0, Math.min(sheet.height - tag.height, tag.at[1]))
-  return best ?? { box: { x: 0, y, width: tag.width, height: tag.height }, cost: 1e6 }
+  return { box: { x: 0, y, width: tag.width, height: tag.height }, cost: 1e6 }
 }
