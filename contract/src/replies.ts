@@ -1,6 +1,7 @@
 import type { CompactRecord } from '@moray/core/job/compact'
 import type { SheetBody } from '@moray/core/drives/own/body'
 import type { DriveSheet } from '@moray/core/drives/sheet'
+import type { PieceCut } from '@moray/core/setting/shim-problem'
 import type { Experience } from '@moray/core/setting/with-experience'
 import type { EventEntry } from '@moray/core/job/event'
 import type { JobHead, ShopRules } from '@moray/core/job/record'
@@ -112,6 +113,8 @@ export interface DrawerLine {
   thicknessMm: number
   /** As it was entered: `0.10` or `4t`. */
   text: string
+  /** Its pieces can be made thinner before they go in. */
+  cut?: PieceCut
   count: number
   /** Pieces that sit in open trial builds. */
   reserved: number

@@ -1,4 +1,5 @@
 import type { JudgedJob } from '@moray/core/job/judged'
+import { plannedPieces, type AvailablePiece } from '@moray/core/job/pieces'
 import { solverInput } from '@moray/core/setting/assess'
 import { shimSolve, type ShimPlan } from '@moray/core/setting/shim-solve'
 import { expect } from 'vitest'
@@ -52,9 +53,13 @@ export async function enterReadings(
 }
 
 /** The best plan, as the browser would find it from the reply. */
-export async function bestPlan(app: TestApp, job: JudgedJob): Promise<ShimPlan> {
+export async function bestPlan(
+  app: TestApp,
+  job: JudgedJob,
+  only: (piece: AvailablePiece) => boolean = () => true,
+): Promise<ShimPlan> {
   const newest = job.builds.at(-1)!
-  const pieces = (await app.pieces(job)).map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
+  const pieces = (await app.pieces(job)).filter(only)
   const result = shimSolve(solverInput(job.sheet, newest.state, pieces))
   expect(result.status).toBe('fit')
   return result.plans[0]!
@@ -64,7 +69,7 @@ export const planBody = (plan: ShimPlan, fromBuild: number) => ({
   fromBuild,
   stacks: Object.entries(plan.stacks).map(([location, s]) => ({
     location,
-    pieces: s.pieceIds.map((id) => ({ id })),
+    pieces: plannedPieces(s),
   })),
 })
 

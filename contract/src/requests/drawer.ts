@@ -1,5 +1,21 @@
-import { OneOf, Text, Whole } from '../fields/decorators.ts'
+import { One, OneOf, Text, Whole } from '../fields/decorators.ts'
 import { LENGTH_UNITS, type LengthUnit } from './setting.ts'
+
+/** Pieces that are made thinner before they go in. */
+export class LineCut {
+  @OneOf({ what: 'how they are made thinner', values: ['laminated', 'ground'] })
+  kind!: 'laminated' | 'ground'
+
+  @Text({
+    what: 'one layer of a laminated piece, or the step of the grinding, in bench notation',
+    min: 1,
+    max: 60,
+  })
+  step!: string
+
+  @Text({ what: 'thinnest that may be left, in bench notation', min: 1, max: 60 })
+  least!: string
+}
 
 export class AddLine {
   @Text({ what: 'measured thickness in bench notation', min: 1, max: 60 })
@@ -13,6 +29,9 @@ export class AddLine {
 
   @Text({ what: 'where it lies, or how it is marked', optional: true, max: 80 })
   place?: string
+
+  @One(() => LineCut, { what: 'for pieces that are peeled or ground to size', optional: true })
+  cut?: LineCut
 }
 
 export class AddPieces {

@@ -138,6 +138,9 @@ export class SupersedeReading {
 export class TrialPiece {
   @Text({ what: 'id of the piece', min: 1, max: 60 })
   id!: string
+
+  @Num({ what: 'thickness that it is peeled or ground to', unit: 'mm', min: 0, max: 50, optional: true })
+  toMm?: number
 }
 
 /** One stack of a trial: ids of pieces, `d…` from the drawer, `c…` out of the case. */

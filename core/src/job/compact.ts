@@ -68,7 +68,7 @@ export interface CompactBuild {
   by: By
   at: Ms
   plan?: { predicted: NonNullable<BuildRecord['plan']>['predicted']; probability?: number }
-  acceptance?: [reason: string | null, by: By, at: Ms]
+  acceptance?: [reason: string | null, by: By, at: Ms, signed?: 1]
   stacks?: CompactStack[]
   readings?: CompactReading[]
   patterns?: CompactMark[]
@@ -256,7 +256,12 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
       patterns: (b.patterns ?? []).map(mark),
       plan: b.plan ? { predicted: b.plan.predicted, probability: b.plan.probability ?? null } : null,
       acceptance: b.acceptance
-        ? { reason: b.acceptance[0], by: name(b.acceptance[1]), at: iso(b.acceptance[2]) }
+        ? {
+            reason: b.acceptance[0],
+            by: name(b.acceptance[1]),
+            at: iso(b.acceptance[2]),
+            signed: b.acceptance[3] === 1,
+          }
         : null,
     })),
     closings: (c.closings ?? []).map((s) => fullClosing(s, people)),

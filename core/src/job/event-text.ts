@@ -1,3 +1,4 @@
+import type { PieceCut } from '../setting/shim-problem.ts'
 import { turnedText } from '../setting/turned.ts'
 import { inWords, showBoth } from '../units/format.ts'
 import type {
@@ -51,7 +52,7 @@ function sentence(e: Happened): string {
       return `${e.data.label}: pattern of the ${e.data.flank} flank marked at place ${e.data.place}${why(e.data.reason)}`
     case 'accepted': {
       const name = e.data.number === 0 ? 'as found' : `trial ${e.data.number}`
-      return `Accepted as built: ${name}${why(e.data.reason)}`
+      return `Accepted as built: ${name}${e.data.signed ? ', signed with the code of the name' : ''}${why(e.data.reason)}`
     }
     case 'step':
       return e.data.reason
@@ -165,10 +166,15 @@ function lifeSentence({ act, reason, stand }: Extract<Happened, { kind: 'life' }
   }
 }
 
+const cutText = (cut: PieceCut) =>
+  cut.kind === 'laminated'
+    ? `, layers of ${mm(cut.layerMm)} come off down to ${mm(cut.minMm)}`
+    : `, ground in steps of ${mm(cut.stepMm)} down to ${mm(cut.minMm)}`
+
 function drawerSentence(d: DrawerChange): string {
   switch (d.act) {
     case 'line':
-      return `New drawer line ${mm(d.mm)}, ${d.pieces} pieces`
+      return `New drawer line ${mm(d.mm)}, ${d.pieces} pieces${d.cut ? cutText(d.cut) : ''}`
     case 'add':
       return `${d.pieces} pieces of ${mm(d.mm)} put into the drawer`
     case 'count':

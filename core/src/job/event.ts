@@ -1,4 +1,5 @@
 import type { Flank } from '../contact/flank.ts'
+import type { PieceCut } from '../setting/shim-problem.ts'
 import type { Turned } from '../setting/turned.ts'
 /**
  * What happened, as data that carries its own words: names and labels as they stood on that day. `subject` names what it
@@ -20,7 +21,7 @@ export type Happened =
       data: { number: number; stacks: { label: string; mm: number; turned?: Turned }[] }
     }
   | { kind: 'pattern'; data: { label: string; flank: Flank; place: number; reason?: string } }
-  | { kind: 'accepted'; data: { number: number; reason?: string } }
+  | { kind: 'accepted'; data: { number: number; reason?: string; signed?: boolean } }
   | { kind: 'withdrawn'; data: { number: number; reason: string } }
   | { kind: 'step'; data: { what: string; reason?: string } }
   | { kind: 'attempt'; data: { what: string; why: string[] } }
@@ -62,7 +63,7 @@ export interface DetailChange {
 export type RowAct = 'fit' | 'unfit' | 'leave-out' | 'mark' | 'remove'
 export type LifeAct = 'hold' | 'resume' | 'stand' | 'close' | 'reopen'
 export type DrawerChange =
-  | { act: 'line'; mm: number; pieces: number }
+  | { act: 'line'; mm: number; pieces: number; cut?: PieceCut }
   | { act: 'add'; mm: number; pieces: number }
   | { act: 'count'; mm: number; pieces: number; was: number; reason: string }
   | { act: 'thickness'; mm: number; wasMm: number; reason: string }

@@ -1,5 +1,6 @@
 import type { PieceCut } from '../setting/shim-problem.ts'
 import { showMm } from '../units/format.ts'
+import type { PlannedStack } from '../setting/shim-solve.ts'
 import type { BuildRecord } from './record.ts'
 
 /** What a plan may use: a drawer line with its count, or a piece of this very case. */
@@ -11,6 +12,15 @@ export interface AvailablePiece {
   origin: 'drawer' | 'case'
   /** It can be made thinner before it goes in. */
   cut?: PieceCut
+}
+
+/** The pieces of a planned stack, the one that is made thinner with what it is brought to. */
+export function plannedPieces({
+  pieceIds,
+  thin,
+}: Pick<PlannedStack, 'pieceIds' | 'thin'>): { id: string; toMm?: number }[] {
+  const at = thin ? pieceIds.indexOf(thin.pieceId) : -1
+  return pieceIds.map((id, i) => (thin && i === at ? { id, toMm: thin.toMm } : { id }))
 }
 
 /** How often each piece id sits in a build. Found pieces count as the case's own, whatever they were likened to. */

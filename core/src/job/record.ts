@@ -140,7 +140,8 @@ export interface BuildRecord {
   /** Contact patterns as they were seen, those marked anew included. */
   patterns: PatternMark[]
   plan: { predicted: Record<string, Prediction>; probability: number | null } | null
-  acceptance: { reason: string | null; by: string; at: string } | null
+  /** Signed where the code of the name was said for it. */
+  acceptance: { reason: string | null; by: string; at: string; signed: boolean } | null
 }
 
 /** A step that was closed. Taken back, it stays to be read. */

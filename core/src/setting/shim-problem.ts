@@ -89,6 +89,11 @@ export interface ShimProblem {
 /** Slack for comparing sums of thicknesses with limits, mm: far below any gauge, far above round-off. */
 export const THICKNESS_SLACK_MM = 1e-9
 
+/** At least this much comes off a piece at a time, mm: less no bench can do. */
+export const LEAST_CUT_MM = 0.001
+/** Thicknesses that one line may be brought to. */
+export const MOST_CUTS_OF_A_PIECE = 500
+
 /** Thicknesses that all cut pieces of one drawer may be brought to, together. */
 const MOST_CUTS = 2000
 
@@ -202,7 +207,12 @@ export function resolveShimProblem(input: ShimSolveInput): ShimProblem {
     if (!p.cut) return
     const [name, step] =
       p.cut.kind === 'laminated' ? (['layerMm', p.cut.layerMm] as const) : (['stepMm', p.cut.stepMm] as const)
-    number(`${at}.cut.${name}`, step, (v) => v >= 0.001, 'at least 0.001 mm comes off at a time')
+    number(
+      `${at}.cut.${name}`,
+      step,
+      (v) => v >= LEAST_CUT_MM,
+      `at least ${LEAST_CUT_MM} mm comes off at a time`,
+    )
     number(
       `${at}.cut.minMm`,
       p.cut.minMm,

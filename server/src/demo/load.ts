@@ -7,7 +7,7 @@ import { sensitivities } from '@moray/core/gears/train'
 import { closingOf } from '@moray/core/job/closings'
 import type { Told } from '@moray/core/job/event'
 import type { JudgedJob } from '@moray/core/job/judged'
-import { availablePieces, type AvailablePiece } from '@moray/core/job/pieces'
+import { availablePieces, plannedPieces, type AvailablePiece } from '@moray/core/job/pieces'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { shimSolve } from '@moray/core/setting/shim-solve'
 import type { Transaction } from '../db/database.ts'
@@ -171,7 +171,7 @@ async function perform(
       ).plans
       const stacks = Object.entries(plan!.stacks).map(([location, s]) => ({
         location,
-        pieces: s.pieceIds.map((id) => ({ id })),
+        pieces: plannedPieces(s),
       }))
       return change((a) => takePlan(a, { fromBuild: builds.at(-1)!.number, stacks }))
     }

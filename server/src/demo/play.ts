@@ -31,7 +31,7 @@ export class Player {
 
   /** Makes a change and writes it into the history, as `who` and when. */
   async change(by: string, at: Date, change: (at: At) => Promise<Told>): Promise<void> {
-    const who: Who = { id: by, role: by === 'runa' ? 'lead' : 'technician', at }
+    const who: Who = { id: by, role: by === 'runa' ? 'lead' : 'technician', at, code: 'none' }
     const told = await change({ tx: this.tx, job: await this.state(at), who })
     await this.tell(by, at, told)
     this.job = undefined

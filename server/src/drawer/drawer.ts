@@ -1,4 +1,5 @@
 import type { DrawerLine, DrawerMovement } from '@moray/contract/replies'
+import type { PieceCut } from '@moray/core/setting/shim-problem'
 import type { Queryable } from '../db/database.ts'
 
 interface Row {
@@ -6,6 +7,7 @@ interface Row {
   place: string
   thickness_mm: number
   text: string
+  cut: PieceCut | null
   count: number
   reserved: number
   touched_at: Date
@@ -13,18 +15,18 @@ interface Row {
 
 /**
  * Lines with their stock. Reserved: drawer pieces in the newest build of jobs whose newest build is a trial
- * that nobody has accepted yet; those of accepted builds have left with the drive.
+ * that nobody has accepted yet; those of accepted builds have left with the drive, those made thinner with their case.
  */
 const SELECT = `
   with reserved as (
     select sp.line_id, count(*)::int as pieces
     from stack_piece sp join stack s on s.id = sp.stack_id join build b on b.id = s.build_id
-    where sp.line_id is not null
+    where sp.line_id is not null and not sp.thinned
       and not exists (select 1 from acceptance_standing a where a.build_id = b.id)
       and not exists (select 1 from build n where n.job_id = b.job_id and n.number > b.number)
     group by sp.line_id
   )
-  select l.id, l.place, l.thickness_mm, l.text, l.count, coalesce(r.pieces, 0)::int as reserved, l.touched_at
+  select l.id, l.place, l.thickness_mm, l.text, l.cut, l.count, coalesce(r.pieces, 0)::int as reserved, l.touched_at
   from shim_line l left join reserved r on r.line_id = l.id`
 
 const toLine = (r: Row): DrawerLine => ({
@@ -32,6 +34,7 @@ const toLine = (r: Row): DrawerLine => ({
   place: r.place,
   thicknessMm: r.thickness_mm,
   text: r.text,
+  ...(r.cut ? { cut: r.cut } : {}),
   count: r.count,
   reserved: r.reserved,
   touchedAt: r.touched_at.toISOString(),

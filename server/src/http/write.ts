@@ -8,8 +8,12 @@ import type { Transaction } from '../db/database.ts'
 import { withRetries } from '../db/sqlstate.ts'
 import type { Deps } from '../deps.ts'
 import { hashOf } from '../devices/tokens.ts'
+import { SESSION_MS } from '../people/session.ts'
 import { Refusal } from './refusal.ts'
 import type { Who } from './who.ts'
+
+/** So long after a code was said it still signs. */
+const SIGNING_MS = 2 * 60_000
 
 /** What a write has done, before it is written into the history. */
 export interface Done<Reply> {
@@ -43,13 +47,16 @@ interface Opening {
   coded: boolean
   /** It was said on this device, and still holds. */
   said: boolean
+  /** It was said a moment ago. */
+  now: boolean
 }
 
 /** Who writes, whether this request came before, and the job locked: one statement. */
 const OPEN = `select (select role from person where id = $1 and not retired) as role, r.route, r.body_hash, r.subject,
   (select id from job where id = $3 for update) as locked,
   exists (select 1 from person where id = $1 and code_hash is not null) as coded,
-  exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $5) as said
+  exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $5) as said,
+  exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $6) as now
   from (values (1)) v left join request_log r on r.id = $2`
 
 /** The event (sealed and numbered by its trigger), the job's standing and the request: one statement, the last before the commit. */
@@ -89,7 +96,14 @@ export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Pro
   const session = hashOf(getCookie(c, SESSION_COOKIE) ?? '')
   return withRetries(() =>
     deps.db.transaction(async (tx) => {
-      const [open] = await tx.query<Opening>(OPEN, [person, requestId ?? '', w.lock ?? '', session, at])
+      const [open] = await tx.query<Opening>(OPEN, [
+        person,
+        requestId ?? '',
+        w.lock ?? '',
+        session,
+        at,
+        new Date(at.getTime() + SESSION_MS - SIGNING_MS),
+      ])
       if (open!.coded && !open!.said) mustSayCode()
       if (open!.body_hash !== null) {
         if (open!.body_hash !== hash)
@@ -100,7 +114,8 @@ export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Pro
           )
         return w.again(tx, open!.subject!)
       }
-      const who: Who = { id: person, role: open!.role ?? 'technician', at }
+      const code = !open!.coded ? 'none' : open!.now ? 'now' : 'today'
+      const who: Who = { id: person, role: open!.role ?? 'technician', at, code }
       if (open!.role === null && !(await w.withoutPerson?.(tx))) mustBeSomebody(person)
       const done = await w.work(tx, who)
       const { told, job } = done
@@ -140,6 +155,18 @@ export function mustBeSomebody(person: string): never {
       : `Nobody here is called "${person}"; choose a name at the top of the page.`,
     [{ path: PERSON_HEADER, message: 'names nobody who works here' }],
   )
+}
+
+/** A signature is the code, said for it: a session of the morning does not sign. @returns whether it is signed; a name without a code signs nothing */
+export function signedBy(who: Who, what: string): boolean {
+  if (who.code === 'today')
+    throw new Refusal(
+      401,
+      'code-needed',
+      `${what} is signed with the code of your name: say it, then do it again.`,
+      [{ path: PERSON_HEADER, message: 'has a code that was not said for this signature' }],
+    )
+  return who.code === 'now'
 }
 
 /** @throws Refusal always: under this name nobody writes who has not said its code */

@@ -6,11 +6,10 @@ import type { Transaction } from '../db/database.ts'
 import { hashOf, newToken } from '../devices/tokens.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
 import { mustBeLead } from '../http/write.ts'
+import { SESSION_MS } from './session.ts'
 import type { Who } from '../http/who.ts'
 
 const derive = promisify(scrypt) as (code: string, salt: Buffer, length: number) => Promise<Buffer>
-/** As long as a day at the bench. */
-const SESSION_MS = 12 * 3_600_000
 /** Wrong tries that cost nothing; then each makes the next wait twice as long, up to a quarter of an hour. */
 const FREE_TRIES = 3
 const FIRST_WAIT_MS = 5000

@@ -2,6 +2,7 @@ import type { Told } from '@moray/core/job/event'
 import { notIn } from '@moray/core/setting/assess'
 import type { AcceptBuild, WithdrawAcceptance } from '@moray/contract/requests/setting'
 import { Refusal } from '../http/refusal.ts'
+import { signedBy } from '../http/write.ts'
 import type { At } from '../job/change.ts'
 
 /** Accepts the newest build as built. Something outside its window, or too close to call, needs a reason. */
@@ -30,18 +31,19 @@ export async function acceptBuild({ tx, job, who }: At, body: AcceptBuild): Prom
       [{ path: 'reason', message: 'is missing' }],
     )
   }
+  const signed = signedBy(who, 'As built')
   // the second of two who accept at the same moment meets the constraint build_accepted_once
   await tx.query(
     `with accepted as (
-       insert into acceptance (build_id, reason, by_person, at) values ($1, $2, $3, $4) returning id
+       insert into acceptance (build_id, reason, by_person, at, signed) values ($1, $2, $3, $4, $5) returning id
      )
      insert into acceptance_standing (build_id, acceptance_id) select $1, id from accepted`,
-    [build.id, reason, who.id, who.at],
+    [build.id, reason, who.id, who.at, signed],
   )
   return {
     kind: 'accepted',
     subject: `build:${build.number}`,
-    data: { number: build.number, ...(reason ? { reason } : {}) },
+    data: { number: build.number, ...(reason ? { reason } : {}), ...(signed ? { signed } : {}) },
   }
 }
 

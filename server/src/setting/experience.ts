@@ -1,6 +1,7 @@
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { BuildState, GaugeSpec } from '@moray/core/setting/taken'
 import { experienceOf } from '@moray/core/setting/experience'
+import type { PieceCut } from '@moray/core/setting/shim-problem'
 import type { Experience } from '@moray/core/setting/with-experience'
 import type { Queryable, Transaction } from '../db/database.ts'
 
@@ -50,6 +51,7 @@ export interface HeldLine {
   id: string
   thicknessMm: number
   count: number
+  cut?: PieceCut
 }
 
 /**
@@ -63,8 +65,8 @@ export async function heldLinesAndExperience(
   without: string,
 ): Promise<{ lines: HeldLine[]; experience: Experience | undefined }> {
   const [row] = await tx.query<{ lines: HeldLine[] | null; units: UnitRow['builds'][] | null }>(
-    `with held as (select id, thickness_mm, count from shim_line where id = any($4) order by id for update)
-     select (select json_agg(json_build_object('id', id, 'thicknessMm', thickness_mm, 'count', count) order by id) from held) as lines,
+    `with held as (select id, thickness_mm, count, cut from shim_line where id = any($4) order by id for update)
+     select (select json_strip_nulls(json_agg(json_build_object('id', id, 'thicknessMm', thickness_mm, 'count', count, 'cut', cut) order by id)) from held) as lines,
        ${unitsOf('$1', '$2', '$3')} as units`,
     [sheet.id, without, MOST_UNITS, ids],
   )

@@ -8,17 +8,19 @@ import { availablePieces, piecesInUse, type AvailablePiece } from '@moray/core/j
 import { isSettable } from '@moray/core/setting/assess'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { heldLinesAndExperience } from './experience.ts'
-import { THICKNESS_SLACK_MM } from '@moray/core/setting/shim-problem'
+import { pieceCuts, THICKNESS_SLACK_MM } from '@moray/core/setting/shim-problem'
 import { predictStacks } from '@moray/core/setting/shim-solve'
 import { showBoth, showMm } from '@moray/core/units/format'
-import type { TakePlan } from '@moray/contract/requests/setting'
+import type { TakePlan, TrialPiece } from '@moray/contract/requests/setting'
 import type { Transaction } from '../db/database.ts'
 import { moveAll, type Movement } from '../drawer/drawer.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { Who } from '../http/who.ts'
 import type { At } from '../job/change.ts'
 
-type Chosen = Map<string, AvailablePiece[]>
+/** A piece of the plan, with the thickness that it is built in with. */
+type ChosenPiece = AvailablePiece & { thinned?: true }
+type Chosen = Map<string, ChosenPiece[]>
 
 /**
  * Takes a plan: the next trial is recorded with its stacks and what they promise, pieces leave the drawer, and
@@ -78,6 +80,7 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
       text: showMm(p.thicknessMm, 3),
       line: p.origin === 'drawer' ? p.id.slice(1) : null,
       found: p.origin === 'case' ? Number(p.id.slice(1)) : null,
+      thinned: p.thinned ?? false,
     })),
   }))
   await tx.query(
@@ -87,8 +90,8 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
        insert into stack (build_id, location, turned_mm, by_person, at)
        select b.id, s ->> 'location', (s ->> 'turned')::float8, $4, $5 from built b, jsonb_array_elements($6::jsonb) s returning id, location
      )
-     insert into stack_piece (stack_id, position, thickness_mm, text, line_id, found_piece_id)
-     select k.id, (p ->> 'position')::int, (p ->> 'mm')::float8, p ->> 'text', p ->> 'line', (p ->> 'found')::bigint
+     insert into stack_piece (stack_id, position, thickness_mm, text, line_id, found_piece_id, thinned)
+     select k.id, (p ->> 'position')::int, (p ->> 'mm')::float8, p ->> 'text', p ->> 'line', (p ->> 'found')::bigint, (p ->> 'thinned')::boolean
      from jsonb_array_elements($6::jsonb) s join stacked k on k.location = s ->> 'location', jsonb_array_elements(s -> 'pieces') p`,
     [job.id, number, JSON.stringify(plan), who.id, who.at, JSON.stringify([...shims, ...carriers])],
   )
@@ -158,24 +161,34 @@ function choose(sheet: DriveSheet, from: JudgedBuild, available: AvailablePiece[
     )
       refuse(`${path}.location`, `"${location}" is no stack of ${sheet.name}`)
   return new Map(
-    stacks.map((a): [string, AvailablePiece[]] => {
+    stacks.map((a): [string, ChosenPiece[]] => {
       const request = asked.get(a.id)
-      const ids = request
-        ? request.pieces.map((p) => p.id)
-        : from.stacks.find((s) => s.location === a.id && !s.superseded)!.pieces.map((p) => p.id)
+      const wanted: TrialPiece[] =
+        request?.pieces ?? from.stacks.find((s) => s.location === a.id && !s.superseded)!.pieces
       return [
         a.id,
-        ids.map(
-          (id, k) =>
-            byId.get(id) ??
-            refuse(
-              `${request?.path ?? a.id}.pieces[${k}].id`,
-              `"${id}" is no piece of the drawer or of this case`,
-            ),
-        ),
+        wanted.map(({ id, toMm }, k) => {
+          const path = `${request?.path ?? a.id}.pieces[${k}]`
+          const piece =
+            byId.get(id) ?? refuse(`${path}.id`, `"${id}" is no piece of the drawer or of this case`)
+          return toMm === undefined ? piece : madeThinner(piece, toMm, path)
+        }),
       ]
     }),
   )
+}
+
+/** @throws InputError for a thickness that this piece cannot be brought to */
+function madeThinner(piece: AvailablePiece, toMm: number, path: string): ChosenPiece {
+  const thicknessMm = pieceCuts(piece).find((mm) => Math.abs(mm - toMm) < THICKNESS_SLACK_MM)
+  if (thicknessMm === undefined)
+    refuse(
+      `${path}.toMm`,
+      piece.cut
+        ? `is ${toMm} mm; ${piece.label} can be brought down to ${showBoth(piece.cut.minMm, 3)} in its steps, not to that`
+        : `is ${toMm} mm; ${piece.label} cannot be made thinner`,
+    )
+  return { ...piece, thicknessMm, thinned: true }
 }
 
 /** Each stack within the sheet's limits. Stacks that are set another way are taken as they come. */

@@ -1,5 +1,6 @@
 import type { Device, Pairing, Person } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
+import { bestPlan, enterFound, enterReadings, JOB, planBody, readingsAsPromised } from '../walk.ts'
 import { testApp, type TestApp } from '../test-app.ts'
 
 /** A request of another machine: it comes through something that says for whom. */
@@ -128,6 +129,36 @@ describe('a code of four digits', () => {
     await give(app, 'joar', '1234')
     expect((await note(app, { cookie, 'x-moray-person': 'joar' })).status).toBe(401)
     expect((await app.get<Person[]>('/api/people')).find((p) => p.id === 'ylva')!.coded).toBe(true)
+  })
+  it('signs what is accepted as built, said for it and not in the morning', async () => {
+    const app = await testApp()
+    await enterFound(app)
+    const plan = await bestPlan(app, await enterReadings(app))
+    await app.post(`/api/jobs/${JOB}/trials`, planBody(plan, 0))
+    await enterReadings(app, 1, JOB, readingsAsPromised(plan))
+    const accept = (cookie = '') => app.change(`/api/jobs/${JOB}/acceptance`, { build: 1 }, { cookie })
+    await give(app, 'ylva', '4711')
+    const cookie = cookieOf(await say(app, 'ylva', '4711'))
+    // the code was said some hours ago: enough to write, not to sign
+    await app.db.query("update person_session set ends_at = ends_at - interval '3 hours'")
+    expect((await note(app, { cookie })).status).toBe(201)
+    expect((await accept(cookie)).body.error).toMatchObject({
+      code: 'code-needed',
+      message: expect.stringContaining('As built is signed with the code'),
+    })
+    const signed = await accept(cookieOf(await say(app, 'ylva', '4711')))
+    expect(signed.status).toBe(201)
+    expect(signed.body.acceptance).toMatchObject({ by: 'Ylva Tangvik', signed: true })
+    expect((await app.events(JOB)).at(-1)!.text).toContain('signed with the code of the name')
+  })
+  it('leaves a name without a code unsigned', async () => {
+    const app = await testApp()
+    await enterFound(app)
+    const plan = await bestPlan(app, await enterReadings(app))
+    await app.post(`/api/jobs/${JOB}/trials`, planBody(plan, 0))
+    await enterReadings(app, 1, JOB, readingsAsPromised(plan))
+    const { body } = await app.change(`/api/jobs/${JOB}/acceptance`, { build: 1 })
+    expect(body.acceptance).toMatchObject({ by: 'Ylva Tangvik', signed: false })
   })
   it('makes what only the lead may do really his', async () => {
     const app = await testApp()

@@ -7,6 +7,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import LoadState from '../ui/LoadState.vue'
 import { understand } from '../ui/understand.ts'
+import { cutWords } from '../ui/cut-words.ts'
 import { useUnits } from '../ui/units.ts'
 import { useDrawer } from '../wire/queries.ts'
 import { useShop } from '../stores/shop.ts'
@@ -57,7 +58,8 @@ const adding = ref(false)
     </Column>
     <Column field="text" header="Marked" sortable>
       <template #body="{ data }"
-        ><span class="mono">{{ data.text }}</span></template
+        ><span class="mono">{{ data.text }}</span>
+        <span v-if="data.cut" class="small soft cut">{{ cutWords(data.cut, units) }}</span></template
       >
     </Column>
     <Column field="place" header="Tray" sortable />
@@ -111,6 +113,9 @@ const adding = ref(false)
 <style scoped>
 .add {
   margin-left: auto;
+}
+.cut {
+  display: block;
 }
 .thick {
   font-size: var(--t-lead);

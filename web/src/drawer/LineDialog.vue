@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { showTime } from '../ui/times.ts'
+import { cutWords } from '../ui/cut-words.ts'
 import { useUnits } from '../ui/units.ts'
 import type { DrawerLine } from '@moray/contract/replies'
 import { endpoints } from '@moray/contract/endpoints'
@@ -73,6 +74,7 @@ const units = useUnits()
     <p class="soft">
       Tray {{ line.place || '—' }}: {{ line.count }} in the drawer, {{ line.reserved }} in trials
     </p>
+    <p v-if="line.cut" class="small">{{ cutWords(line.cut, units) }}</p>
     <fieldset class="one-of">
       <legend class="sr-only">What happened</legend>
       <label v-for="w in WAYS" :key="w.id" :class="{ on: way === w.id }">

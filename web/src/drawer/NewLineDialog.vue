@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import type { LineCut } from '@moray/contract/requests/drawer'
 import { endpoints } from '@moray/contract/endpoints'
 import InputText from 'primevue/inputtext'
 import { computed, ref, useTemplateRef } from 'vue'
 import FormDialog from '../ui/FormDialog.vue'
+import OneOf from '../ui/OneOf.vue'
 import NotationField from '../ui/NotationField.vue'
 import { understand } from '../ui/understand.ts'
 import { useDrawer } from '../wire/queries.ts'
@@ -18,10 +20,24 @@ const write = useWrite()
 const text = ref('')
 const count = ref('1')
 const place = ref('')
+/** What can be made of the pieces. */
+const kind = ref<'whole' | LineCut['kind']>('whole')
+const KINDS = [
+  { value: 'whole' as const, label: 'as they are' },
+  { value: 'laminated' as const, label: 'peeled' },
+  { value: 'ground' as const, label: 'ground' },
+]
+const step = ref('')
+const least = ref('')
+const saysLength = (t: string) => ['value', 'doubtful'].includes(understand(t, shop.unit, 'shim-piece').state)
 const countField = useTemplateRef<{ $el: HTMLInputElement }>('countField')
 const pieces = computed(() => (/^\d{1,3}$/.test(count.value.trim()) ? Number(count.value) : undefined))
 const ready = computed(
-  () => understand(text.value, shop.unit, 'shim-piece').state === 'value' && pieces.value !== undefined,
+  () =>
+    pieces.value !== undefined &&
+    (kind.value === 'whole'
+      ? understand(text.value, shop.unit, 'shim-piece').state === 'value'
+      : [text.value, step.value, least.value].every(saysLength)),
 )
 /** What is missing is said once somebody wants the line. */
 const tried = ref(false)
@@ -33,6 +49,7 @@ async function send() {
     unit: shop.unit,
     count: pieces.value!,
     ...(place.value.trim() ? { place: place.value.trim() } : {}),
+    ...(kind.value === 'whole' ? {} : { cut: { kind: kind.value, step: step.value, least: least.value } }),
   }
   const reply = await write.send(endpoints.addLine, {}, body)
   if (!reply) return
@@ -66,7 +83,23 @@ async function send() {
     <p v-if="tried && pieces === undefined" class="small late" role="alert">
       “{{ count }}” is no number of pieces; a whole number from 0 to 999 is needed.
     </p>
-    <p v-else-if="tried" class="small late" role="alert">The thickness is not understood yet.</p>
+    <p v-else-if="tried" class="small late" role="alert">
+      {{ kind === 'whole' ? 'The thickness is' : 'A thickness is' }} not understood yet.
+    </p>
+    <OneOf v-model="kind" legend="They go in" :options="KINDS" />
+    <template v-if="kind !== 'whole'">
+      <label for="step">{{ kind === 'laminated' ? 'One layer is' : 'Ground in steps of' }}</label>
+      <InputText id="step" v-model="step" maxlength="60" autocomplete="off" />
+      <p v-if="problemAt(write.error.value, 'cut.step')" class="small late">
+        {{ problemAt(write.error.value, 'cut.step') }}
+      </p>
+      <label for="least">Thinnest that may be left</label>
+      <InputText id="least" v-model="least" maxlength="60" autocomplete="off" />
+      <p v-if="problemAt(write.error.value, 'cut.least')" class="small late">
+        {{ problemAt(write.error.value, 'cut.least') }}
+      </p>
+      <p class="small soft">In bench notation; a bare number is in {{ shop.unit }}.</p>
+    </template>
     <label for="place">Tray</label>
     <InputText id="place" v-model="place" maxlength="80" autocomplete="off" />
     <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>

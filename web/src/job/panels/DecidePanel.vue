@@ -4,6 +4,7 @@ import type { TakePlan } from '@moray/contract/requests/setting'
 import { endpoints } from '@moray/contract/endpoints'
 import { InputError } from '@moray/core/checks/input-error'
 import { isCarrier, type Adjuster } from '@moray/core/drives/sheet'
+import { plannedPieces } from '@moray/core/job/pieces'
 import { changeableIn, isSettable, notIn } from '@moray/core/setting/assess'
 import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import { openingFor } from '@moray/core/route/opening'
@@ -113,7 +114,12 @@ const posed = computed((): { input: ShimSolveInput | null; why: string } => {
   // asked once it is known what earlier units have taught: two answers one after the other would only confuse
   if (!solving.value || !(taught.taught || taught.error)) return { input: null, why: '' }
   try {
-    const pieces = props.job.pieces.map(({ id, thicknessMm, count }) => ({ id, thicknessMm, count }))
+    const pieces = props.job.pieces.map(({ id, thicknessMm, count, cut }) => ({
+      id,
+      thicknessMm,
+      count,
+      ...(cut ? { cut } : {}),
+    }))
     const free = reachable.value.map((a) => a.id).filter((id) => !kept.value.includes(id))
     if (!free.length)
       return { input: null, why: 'Every stack is left as it is: let at least one be changed.' }
@@ -194,7 +200,7 @@ async function takePlan(plan: ShimPlan) {
       .filter(([id]) => !question.value?.locations.find((l) => l.id === id)?.fixed)
       .map(([location, s]) => {
         const a = settable(location)
-        const pieces = s.pieceIds.map((id) => ({ id }))
+        const pieces = plannedPieces(s)
         return isCarrier(a)
           ? { location, pieces, steps: turned(a, s.thicknessMm).steps }
           : { location, pieces }

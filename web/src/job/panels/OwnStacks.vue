@@ -2,6 +2,9 @@
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import { predictStacks, type ShimPlan } from '@moray/core/setting/shim-solve'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
+import { plannedPieces } from '@moray/core/job/pieces'
+import { pieceCuts } from '@moray/core/setting/shim-problem'
+import { cutAct } from '../../ui/cut-words.ts'
 import { useUnits } from '../../ui/units.ts'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
@@ -45,10 +48,32 @@ const options = computed(() =>
       label: `${units.both(p.thicknessMm, 3)} · ${p.origin === 'case' ? p.label.split(' mm ')[1] : `${p.count - used(p.id)} left`}`,
     })),
 )
+/** One piece of a stack may be made thinner: which, and to what. */
+const thin = ref<Record<string, { pieceId: string; toMm: number } | undefined>>({})
+const cuts = (id: string) => {
+  const piece = pieceOf(id)
+  return piece?.cut ? [piece.thicknessMm, ...pieceCuts(piece)] : []
+}
+/** The first of its kind in the stack is the one that is cut. */
+const mmOf = (stack: string, i: number) =>
+  plannedPieces({ pieceIds: chosen.value[stack] ?? [], thin: thin.value[stack] })[i]?.toMm ??
+  pieceOf(chosen.value[stack]![i]!)?.thicknessMm ??
+  0
+function cutTo(stack: string, pieceId: string, toMm: number) {
+  thin.value = {
+    ...thin.value,
+    [stack]: toMm === pieceOf(pieceId)?.thicknessMm ? undefined : { pieceId, toMm },
+  }
+}
+function takeOut(stack: string, i: number) {
+  const id = chosen.value[stack]![i]!
+  if (thin.value[stack]?.pieceId === id) thin.value = { ...thin.value, [stack]: undefined }
+  chosen.value[stack] = chosen.value[stack]!.filter((_, k) => k !== i)
+}
 const total = (id: string) => {
   const at = props.question.locations.find((l) => l.id === id)!
   if (at.stepMm) return at.currentMm + (steps.value[id] ?? 0) * at.stepMm
-  return (chosen.value[id] ?? []).reduce((mm, p) => mm + (pieceOf(p)?.thicknessMm ?? 0), 0)
+  return (chosen.value[id] ?? []).reduce((mm, _, i) => mm + mmOf(id, i), 0)
 }
 /** One more step, as far as the thread goes. */
 function turn(a: Adjuster, by: number) {
@@ -61,7 +86,14 @@ const plan = computed((): ShimPlan => {
   return {
     ...predictStacks(props.question, thickness),
     stacks: Object.fromEntries(
-      free.value.map((a) => [a.id, { thicknessMm: thickness[a.id]!, pieceIds: chosen.value[a.id] ?? [] }]),
+      free.value.map((a) => [
+        a.id,
+        {
+          thicknessMm: thickness[a.id]!,
+          pieceIds: chosen.value[a.id] ?? [],
+          ...(thin.value[a.id] ? { thin: thin.value[a.id]! } : {}),
+        },
+      ]),
     ),
     pieces: Object.values(chosen.value).flat().length,
   }
@@ -92,12 +124,27 @@ function add(stack: string, id: string) {
       <p class="small soft">{{ a.minMm }} to {{ a.maxMm }} mm, at most {{ a.maxPieces }} pieces</p>
       <ul>
         <li v-for="(id, i) in chosen[a.id]" :key="i">
-          <span class="mono">{{ pieceOf(id)?.thicknessMm.toFixed(3) }} mm</span>
+          <span class="mono">{{ units.both(mmOf(a.id, i), 3) }}</span>
+          <select
+            v-if="cuts(id).length"
+            class="plain-field small"
+            :aria-label="`Thickness of ${pieceOf(id)?.label} in ${a.label}`"
+            :value="mmOf(a.id, i)"
+            @change="cutTo(a.id, id, Number(($event.target as HTMLSelectElement).value))"
+          >
+            <option v-for="mm in cuts(id)" :key="mm" :value="mm">
+              {{
+                mm === pieceOf(id)?.thicknessMm
+                  ? 'as it is'
+                  : `${cutAct(pieceOf(id)!.cut!)} ${units.length(mm, 3)}`
+              }}
+            </option>
+          </select>
           <button
             type="button"
             class="texty small"
             :aria-label="`Take ${pieceOf(id)?.label} out of ${a.label}`"
-            @click="chosen[a.id] = chosen[a.id]!.filter((_, k) => k !== i)"
+            @click="takeOut(a.id, i)"
           >
             take out
           </button>

@@ -6,6 +6,8 @@ import { openingFor } from '@moray/core/route/opening'
 import { isCarrier } from '@moray/core/drives/sheet'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
+import { plannedPieces } from '@moray/core/job/pieces'
+import { cutAct } from '../../ui/cut-words.ts'
 import { useUnits } from '../../ui/units.ts'
 import Button from 'primevue/button'
 import { computed } from 'vue'
@@ -39,7 +41,14 @@ const stacks = computed(() =>
         turned: isCarrier(a)
           ? turnedText(turnedBetween(a, props.current[a.id] ?? a.startMm, s.thicknessMm))
           : undefined,
-        pieces: fittingOrder(s.pieceIds.flatMap((id) => pieceOf(id) ?? [])),
+        pieces: fittingOrder(
+          plannedPieces(s).flatMap(({ id, toMm }) => {
+            const piece = pieceOf(id)
+            return piece
+              ? [{ ...piece, thicknessMm: toMm ?? piece.thicknessMm, fromMm: piece.thicknessMm }]
+              : []
+          }),
+        ),
       }
     }),
 )
@@ -82,6 +91,8 @@ const percent = computed(() => {
           <p v-if="!s.turned" class="small">
             <span class="soft mono">{{ s.change >= 0 ? '+' : '' }}{{ units.length(s.change, 3) }}</span>
             <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p.origin"
+              ><span v-if="p.cut && p.fromMm !== p.thicknessMm" class="from"
+                >{{ units.digits(p.fromMm, 3) }}, {{ cutAct(p.cut) }} </span
               >{{ units.digits(p.thicknessMm, 3)
               }}<span v-if="p.origin === 'case'" class="from"> out of the case</span></span
             >

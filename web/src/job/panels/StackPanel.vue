@@ -221,7 +221,9 @@ function correct() {
     <ul class="pieces">
       <li v-for="(p, i) in entry.pieces" :key="i">
         <span class="mono">{{ units.both(p.thicknessMm, 3) }}</span>
-        <span class="small soft">{{ p.origin === 'drawer' ? 'drawer' : 'out of the case' }}</span>
+        <span class="small soft">{{
+          p.thinned ? 'made thinner for this case' : p.origin === 'drawer' ? 'drawer' : 'out of the case'
+        }}</span>
       </li>
     </ul>
     <p class="small soft">{{ entry.by }}</p>

@@ -1,0 +1,2 @@
+/** A code that was said holds on its device as long as a day at the bench. */
+export const SESSION_MS = 12 * 3_600_000
