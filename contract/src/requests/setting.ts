@@ -1,4 +1,5 @@
 import { FLANKS, type Flank } from '@moray/core/contact/flank'
+import type { ReadingHow } from '@moray/core/setting/taken'
 import { Flag, Many, Num, Numbers, One, OneOf, Text, Texts, Whole } from '../fields/decorators.ts'
 
 /** How a bare number in a reading is meant; everything is stored in mm. */
@@ -64,6 +65,15 @@ export class EnterStack {
   reason?: string
 }
 
+/** One place of a ride-height search, both figures outward positive. */
+export class RideSample {
+  @Text({ what: 'where the pinion stood, from the middle, in bench notation', min: 1, max: 60 })
+  place!: string
+
+  @Text({ what: 'how far out the gear rode, in bench notation', min: 1, max: 60 })
+  ride!: string
+}
+
 export class TakeReading {
   @Whole({ what: 'build that was measured, 0 as found', min: 0, max: 999 })
   build!: number
@@ -78,11 +88,11 @@ export class TakeReading {
   unit!: ReadingUnit
 
   @OneOf({
-    what: 'under a cover: gap, or float of the ring; at a bearing without preload: its play; of a seat: case and gear, or float',
-    values: ['gap', 'float', 'play', 'case-and-gear'],
+    what: 'under a cover: gap, or float of the ring; at a bearing without preload: its play; of a seat: case and gear, or float; of what a pair wants: by a ride-height search, or on the loose pair',
+    values: ['gap', 'float', 'play', 'case-and-gear', 'ride-height', 'loose-pair'],
     optional: true,
   })
-  as?: 'gap' | 'float' | 'play' | 'case-and-gear'
+  as?: NonNullable<ReadingHow['as']>
 
   @One(() => SeatTexts, { what: 'what else a seat is worked out from', optional: true })
   seat?: SeatTexts
@@ -104,6 +114,13 @@ export class TakeReading {
 
   @Many(() => SwingSample, { what: 'readings along a swing instead of one', optional: true, most: 60 })
   swing?: SwingSample[]
+
+  @Many(() => RideSample, {
+    what: 'places and rides of a ride-height search instead of one reading',
+    optional: true,
+    most: 40,
+  })
+  rides?: RideSample[]
 
   @OneOf({ what: 'which turning point of the swing is meant', values: ['highest', 'lowest'], optional: true })
   extreme?: 'highest' | 'lowest'

@@ -183,6 +183,9 @@ export class BearingSetting {
   @RowId({ what: 'the stack that sets it', optional: true })
   by?: string
 
+  @Flag({ what: 'its nut crushes a sleeve', optional: true })
+  sleeve?: boolean
+
   @Num({ what: 'change of the torque for 1 mm of its stack, Nm', min: -200, max: 200, optional: true })
   nmPerMm?: number
 
@@ -257,6 +260,13 @@ export class MeasureRow extends Row {
 
   @RowId({ what: 'of an end play: the shaft', optional: true })
   axis?: string
+
+  @OneOf({
+    what: 'of a depth: the manual prints it, or it is found for each pair',
+    values: ['printed', 'of-the-pair'],
+    optional: true,
+  })
+  nominal?: 'printed' | 'of-the-pair'
 
   @One(() => DepthHow, { what: 'of a depth: how it is measured', optional: true })
   how?: DepthHow

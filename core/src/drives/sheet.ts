@@ -165,6 +165,8 @@ export interface Bearing {
         runInNm?: Window
         /** Id of the stack that sets it; left out where a nut does. */
         by?: string
+        /** Its nut crushes a sleeve, which never springs back. */
+        sleeve?: boolean
         /** Change of the torque per mm of that stack; negative when a thicker one slackens. */
         nmPerMm?: number
       }
@@ -210,6 +212,8 @@ interface MeasureBase {
 export interface DepthMeasure extends MeasureBase {
   kind: 'depth'
   gear: string
+  /** Where nobody prints it, it is found for each pair of gears, and no window is asked for. @default 'printed' */
+  nominal?: 'printed' | 'of-the-pair'
   how:
     | { method: 'master-drop'; masterMm: number; extends: boolean }
     | { method: 'arbor'; arborDiameterMm: number; farSide: boolean }

@@ -56,7 +56,7 @@ export function judgeBuilds(
 function askedOf(b: BuildRecord, sheet: DriveSheet, plan: Pick<Plan, 'disturbed' | 'renew'>): SetMeasure[] {
   if (b.acceptance) return sheet.measures
   const derived = derivedMeasures(sheet).filter((m) =>
-    m.kind === 'seat' ? isNewSeat(sheet, m, plan) : plan.disturbed.includes(m.id),
+    m.kind === 'seat' ? isNewSeat(sheet, m, plan) : m.kind === 'pair-depth' || plan.disturbed.includes(m.id),
   )
   return settingMeasures(sheet).filter(
     (m) => sheet.measures.some((x) => x === m) || derived.some((x) => x === m),
@@ -100,6 +100,8 @@ function carriedOver(sheet: DriveSheet, before: JudgedBuild | undefined, own: Bu
       before.state.readings[m.id] &&
       // what case and gear ask for stays what it is, whatever is built in
       (m.kind === 'seat' ||
+        // and so does what the pair wants
+        m.kind === 'pair-depth' ||
         Object.keys(table[m.id]!).every((stack) => before.state.stacks[stack] === own.stacks[stack])),
   )
   if (!carried.length) return own

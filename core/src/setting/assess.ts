@@ -1,4 +1,4 @@
-import type { Adjuster, DriveSheet } from '../drives/sheet.ts'
+import type { Adjuster, DepthMeasure, DriveSheet } from '../drives/sheet.ts'
 import {
   isCarrier,
   lockStepMm,
@@ -19,6 +19,7 @@ import { refuse } from '../checks/input-error.ts'
 import { isDerived, settingMeasures, windowOf, type SeatMeasure, type SetMeasure } from './measures.ts'
 import type { RunoutMeasure } from './shaft-stations.ts'
 import type { Prediction } from './shim-solve.ts'
+import { pairDepthOf, wantedBy } from './pair-depth.ts'
 import { worstGauge, type BuildState, type GaugeSpec, type ReadingHow, type TakenReading } from './taken.ts'
 import type { ShimPiece, ShimSolveInput } from './shim-problem.ts'
 
@@ -70,6 +71,7 @@ export function plausibleKind(measure: SetMeasure | RunoutMeasure, as?: ReadingH
   if (measure.kind === 'crush') return 'clearance'
   if (measure.kind === 'runout') return 'round-a-shaft'
   if (measure.kind === 'seat') return as === 'float' ? 'end-play' : 'dimension'
+  if (measure.kind === 'pair-depth') return 'depth'
   return measure.how.method === 'master-drop'
     ? 'drop'
     : measure.how.method === 'arbor'
@@ -167,6 +169,16 @@ function judgedRound(round: BacklashRound, readings: number, gauge: GaugeSpec): 
 export const isReadable = (sheet: DriveSheet, measure: SetMeasure | RunoutMeasure): boolean =>
   measure.kind !== 'depth' || !sheet.lacks?.some((l) => l.startsWith(`measures.${measure.id}.how.`))
 
+/** What the pair wants of this depth, where nobody prints it and it was found. */
+const wantedDepth = (sheet: DriveSheet, measure: DepthMeasure, build: BuildState) => {
+  const pair = pairDepthOf(sheet, measure)
+  return pair && wantedBy(build.readings[pair.id] ?? [])
+}
+
+/** A window that is itself in doubt makes every verdict by it as doubtful: u is taken into the gauge's permissible error, which no repetition lessens. */
+const withDoubt = (gauge: GaugeSpec, u = 0): GaugeSpec =>
+  u === 0 ? gauge : { ...gauge, mpe: Math.sqrt(3) * Math.hypot(gauge.mpe / Math.sqrt(3), u) }
+
 /** What is held against the window. Of a seat: by how much its stack falls short, once it is known what is built in. */
 function judgedValues(
   measure: SetMeasure,
@@ -213,10 +225,11 @@ export function assess(
   for (const measure of settingMeasures(sheet)) {
     const taken = build.readings[measure.id] ?? []
     const values = judgedValues(measure, taken, build.stacks)
-    const gauge = gaugeOf(measure, taken)
+    const wanted = measure.kind === 'depth' ? wantedDepth(sheet, measure, build) : undefined
+    const gauge = withDoubt(gaugeOf(measure, taken), wanted?.u)
     const carried = build.carried?.includes(measure.id) ?? false
     const due = asked.includes(measure) && isReadable(sheet, measure) && !carried
-    const window = windowOf(measure, taken.at(-1)?.how?.runIn)
+    const window = wanted?.window ?? windowOf(measure, taken.at(-1)?.how?.runIn)
     const round = measure.kind === 'backlash' ? roundOf(taken, gauge, window) : undefined
     measures[measure.id] = {
       measure: measure.id,
@@ -295,7 +308,7 @@ export function solverInput(
     fixed: !solvable.has(a.id) || (free !== undefined && !free.includes(a.id)),
   }))
   const quantities = settingMeasures(sheet)
-    .filter((m) => Object.keys(table[m.id]!).length > 0 && hasLimit(m.window))
+    .filter((m) => Object.keys(table[m.id]!).length > 0 && hasLimit(state.measures[m.id]!.window))
     // what sets a bearing may stay as it is, unread; its stack stays then too
     .filter((m) => !isDerived(m) || tellsItsStack(m, state.measures[m.id]!, build.readings[m.id] ?? []))
     .map((m) => {

@@ -2,6 +2,7 @@ import { isCarrier, type Adjuster, type Bearing, type DriveSheet, type Measure }
 import { CRUSH_TOLERANCE_MM } from '../drives/crush-tolerance.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { Window } from '../measuring/window.ts'
+import { pairDepthMeasures, type PairDepthMeasure } from './pair-depth.ts'
 import { lowerFirst } from '../units/words.ts'
 
 /**
@@ -10,7 +11,7 @@ import { lowerFirst } from '../units/words.ts'
  */
 export type SetMeasure = Measure | DerivedMeasure
 /** What follows from the bearings and stacks of a sheet, without a measure of its own there. */
-export type DerivedMeasure = RollingTorqueMeasure | CrushMeasure | SeatMeasure
+export type DerivedMeasure = RollingTorqueMeasure | CrushMeasure | SeatMeasure | PairDepthMeasure
 
 interface Derived {
   /** `bearing:` or `seat:` and the id of the bearing or the stack: as the plan names what is disturbed. */
@@ -35,6 +36,8 @@ export interface RollingTorqueMeasure extends BearingMeasure {
   runIn?: Window
   /** Change per mm of its stack, as the sheet has it. */
   nmPerMm?: number
+  /** No stack sets it but a nut: one that crushes a sleeve, or one alone. */
+  nut?: 'sleeve' | 'alone'
   /** Of bearings in a threaded carrier: their nut follows once the gears stand right. */
   last?: boolean
 }
@@ -88,6 +91,7 @@ export const seatMeasures = perSheet((sheet): SeatMeasure[] =>
 )
 
 export const derivedMeasures = perSheet((sheet): DerivedMeasure[] => [
+  ...pairDepthMeasures(sheet),
   ...bearingMeasures(sheet),
   ...seatMeasures(sheet),
 ])
@@ -102,6 +106,7 @@ export const settingMeasures = perSheet((sheet): SetMeasure[] => {
   return [
     ...torques.filter((m) => !m.last),
     ...seatMeasures(sheet),
+    ...pairDepthMeasures(sheet),
     ...sheet.measures,
     ...torques.filter((m) => m.last),
     ...own.filter((m) => m.kind === 'crush'),
@@ -111,7 +116,23 @@ export const settingMeasures = perSheet((sheet): SetMeasure[] => {
 export const isBearingMeasure = (m: SetMeasure): m is RollingTorqueMeasure | CrushMeasure =>
   m.kind === 'rolling-torque' || m.kind === 'crush'
 
-export const isDerived = (m: SetMeasure): m is DerivedMeasure => isBearingMeasure(m) || m.kind === 'seat'
+export const isDerived = (m: SetMeasure): m is DerivedMeasure =>
+  isBearingMeasure(m) || m.kind === 'seat' || m.kind === 'pair-depth'
+
+/** What is done next with a nut that sets a preload. Past its window it is never turned back: a sleeve stays crushed, and a thread has been stretched. */
+export type NutNext = 'turn-on' | 'new-sleeve' | 'open-again'
+
+/**
+ * What a torque asks of the nut that sets it.
+ * @param meanNm what was read, without the drag of the seals
+ * @returns undefined where a stack sets it, or the torque is not outside its window
+ */
+export function nutNext(m: SetMeasure, meanNm: number, window: Window): NutNext | undefined {
+  if (m.kind !== 'rolling-torque' || !m.nut) return undefined
+  if (window.min !== undefined && meanNm < window.min) return 'turn-on'
+  if (window.max === undefined || meanNm <= window.max) return undefined
+  return m.nut === 'sleeve' ? 'new-sleeve' : 'open-again'
+}
 
 /** What it is judged against: bearings that have run have a window of their own, where the sheet knows it. */
 export const windowOf = (m: SetMeasure, runIn: boolean | undefined): Window =>
@@ -136,6 +157,7 @@ function bearingMeasure(
       window: setting.newNm,
       ...(setting.runInNm ? { runIn: setting.runInNm } : {}),
       ...(setting.nmPerMm === undefined ? {} : { nmPerMm: setting.nmPerMm }),
+      ...(by === undefined ? { nut: setting.sleeve ? ('sleeve' as const) : ('alone' as const) } : {}),
       ...(sheet.adjusters.some((a) => isCarrier(a) && a.axis === b.axis) ? { last: true } : {}),
       readings: 1,
       before: [

@@ -17,7 +17,7 @@ export interface SeatFigures {
 /** How a reading was taken, where that says what it is worth. */
 export interface ReadingHow {
   /** Under a cover: the gap it leaves, or the float of a ring that it does not hold. At a bearing without preload: its play. */
-  as?: 'gap' | 'float' | 'play' | 'case-and-gear'
+  as?: 'gap' | 'float' | 'play' | 'case-and-gear' | 'ride-height' | 'loose-pair'
   /** What else was measured or given of a seat, mm. */
   seat?: SeatFigures
   /** Drag of lips that were in already, Nm. */
@@ -29,6 +29,8 @@ export interface ReadingHow {
   unticked?: string[]
   /** How far along the shaft a runout was read, mm. */
   atMm?: number
+  /** Of a ride-height search: places of the pinion and how far out the gear rode, both outward positive, mm. */
+  rides?: [pinionMm: number, rideMm: number][]
   /** Readings along a swing, from which its turning point was found: place and reading, mm. */
   swing?: { extreme: 'highest' | 'lowest'; samples: [at: number, mm: number][] }
 }
@@ -58,7 +60,8 @@ export interface BuildState {
  */
 export function worstGauge(readings: readonly TakenReading[]): GaugeSpec {
   // a drag that was taken off was read with the same gauge: both are in doubt
-  const twice = (r: TakenReading) => (r.how?.dragNm ? Math.SQRT2 : 1)
+  // and of case and gear two lengths were read
+  const twice = (r: TakenReading) => (r.how?.dragNm || r.how?.as === 'case-and-gear' ? Math.SQRT2 : 1)
   const worst = (of: (g: GaugeSpec) => number) => Math.max(0, ...readings.map((r) => twice(r) * of(r.gauge)))
   return {
     resolution: worst((g) => g.resolution),

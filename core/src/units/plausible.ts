@@ -11,6 +11,7 @@ export type PlausibleKind =
   | 'clearance'
   | 'runout'
   | 'round-a-shaft'
+  | 'ride'
   | 'rolling-torque'
   | 'dimension'
 
@@ -32,6 +33,7 @@ export const PLAUSIBLE: Record<PlausibleKind, ClosedWindow> = {
   clearance: { min: 0, max: 5 },
   runout: { min: 0, max: 3 },
   'round-a-shaft': { min: -3, max: 3 },
+  ride: { min: -20, max: 200 },
   'rolling-torque': { min: 0, max: 8 },
   dimension: { min: 1, max: 400 },
 }
@@ -53,6 +55,7 @@ export const POSSIBLE: Record<PlausibleKind, ClosedWindow> = {
   clearance: { min: 0, max: 50 },
   runout: { min: 0, max: 20 },
   'round-a-shaft': { min: -20, max: 20 },
+  ride: { min: -200, max: 1000 },
   'rolling-torque': { min: 0, max: 60 },
   dimension: { min: 0, max: 2000 },
 }

@@ -8,16 +8,26 @@ import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-ma
 import { isNoPreload, isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import type { ReadingHow, SeatFigures } from '@moray/core/setting/taken'
 import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { rideDepth } from '@moray/core/setting/pair-depth'
 import { runoutMeasures, type RunoutMeasure } from '@moray/core/setting/shaft-stations'
 import { quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 import type { Gauge } from '@moray/contract/replies'
-import type { ReadingUnit, SeatTexts, SupersedeReading, TakeReading } from '@moray/contract/requests/setting'
+import type {
+  ReadingUnit,
+  RideSample,
+  SeatTexts,
+  SupersedeReading,
+  TakeReading,
+} from '@moray/contract/requests/setting'
 import type { Transaction } from '../db/database.ts'
 import { findGauge } from '../gauges/gauges.ts'
 import { readFigure, saidBack } from '../http/bench-notation.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
 import type { Who } from '../http/who.ts'
 import type { At } from '../job/change.ts'
+
+/** Longest text that is kept of what was typed. */
+const MOST_TEXT = 400
 
 interface NewReading {
   buildId: number
@@ -33,6 +43,8 @@ interface NewReading {
   ticked: string[]
   /** A swing's samples instead of one reading. */
   swung?: Pick<TakeReading, 'swing' | 'extreme'>
+  /** Places and rides of a search instead of one reading. */
+  rides?: RideSample[]
   confirmed: boolean
   /** Values that count already, mm; a reading that stands apart from them is asked about. Left out: not asked. */
   counted?: number[]
@@ -75,6 +87,7 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
       note: body.note || null,
       how: howOf(measure, body),
       ticked: body.ticked ?? [],
+      ...(body.rides ? { rides: body.rides } : {}),
       ...(body.swing ? { swung: { swing: body.swing, extreme: body.extreme ?? 'lowest' } } : {}),
       confirmed: body.confirmed ?? false,
       counted: build.readings.flatMap((r) => (r.measure === measure.id && !r.superseded ? r.value : [])),
@@ -127,7 +140,7 @@ export async function supersedeReading(
             masterMm: old.masterMm,
             clockDeg: old.clockDeg,
             note: null,
-            how: withoutSwing(old.how),
+            how: withoutPoints(old.how),
             ticked: [],
             confirmed: false,
           },
@@ -203,6 +216,7 @@ const WAYS: Partial<Record<Measured['kind'], readonly string[]>> = {
   'rolling-torque': ['play'],
   crush: ['gap', 'float'],
   seat: ['case-and-gear', 'float'],
+  'pair-depth': ['ride-height', 'loose-pair'],
 }
 
 /** Figures of a seat, in mm. */
@@ -233,6 +247,13 @@ function howOf(measure: Measured, body: TakeReading): ReadingHow | null {
     refuse('as', 'is missing: is it the gap under the cover, or the float of the ring?')
   if (measure.kind === 'seat' && body.as === undefined)
     refuse('as', 'is missing: is it worked out from case and gear, or from a float?')
+  if (measure.kind === 'pair-depth' && body.as === undefined)
+    refuse('as', 'is missing: was it found by a ride-height search, or on the loose pair?')
+  if ((body.as === 'ride-height') !== (body.rides !== undefined))
+    refuse(
+      'rides',
+      body.rides ? 'belong to a ride-height search only' : 'are missing: places of the pinion, and rides',
+    )
   if (measure.kind === 'runout' && body.clockDeg === undefined)
     refuse('clockDeg', 'is missing: where round the shaft, in degrees from the mark')
   if (body.alongMm !== undefined && measure.kind !== 'runout') refuse('alongMm', 'is asked of a runout only')
@@ -253,10 +274,10 @@ function howOf(measure: Measured, body: TakeReading): ReadingHow | null {
   return Object.keys(how).length ? how : null
 }
 
-/** What takes the place of a swing is one reading. */
-function withoutSwing(how: ReadingHow | null): ReadingHow | null {
-  if (!how?.swing) return how
-  const { swing: _swing, ...rest } = how
+/** What takes the place of a swing, or of a search, is one reading. */
+function withoutPoints(how: ReadingHow | null): ReadingHow | null {
+  if (!how?.swing && !how?.rides) return how
+  const { swing: _swing, rides: _rides, ...rest } = how
   return Object.keys(rest).length ? rest : null
 }
 
@@ -270,6 +291,7 @@ function rawOf(r: NewReading): {
 } {
   const kind = plausibleKind(r.measure, r.how?.as)
   const options = { dialPerTurnMm: r.gauge.perTurnMm, confirmed: r.confirmed }
+  if (r.rides) return rideOf(r, r.rides)
   const samples = r.swung?.swing
   if (!samples) {
     const { value, unit } = readFigure('text', r.text, r.unit, kind, options)
@@ -298,6 +320,28 @@ function rawOf(r: NewReading): {
   }
 }
 
+/** What a ride-height search found; its points stay with it. */
+function rideOf(r: NewReading, rides: RideSample[]): ReturnType<typeof rawOf> {
+  if (r.measure.kind !== 'pair-depth')
+    refuse('rides', `${r.measure.label} is not found by a ride-height search`)
+  const read = rides.map((s, i) => ({
+    place: readFigure(`rides[${i}].place`, s.place, r.unit, 'depth', { confirmed: r.confirmed }),
+    ride: readFigure(`rides[${i}].ride`, s.ride, r.unit, 'ride', { confirmed: r.confirmed }),
+  }))
+  const points = read.map((s): [number, number] => [s.place.value, s.ride.value])
+  const { depthMm, u } = rideDepth(r.measure, points)
+  return {
+    raw: depthMm,
+    unit: read[0]!.place.unit,
+    text: rides
+      .map((s) => `${s.place} ${s.ride}`)
+      .join(', ')
+      .slice(0, MOST_TEXT),
+    u,
+    how: { ...r.how, rides: points },
+  }
+}
+
 async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: number; value: number }> {
   const { raw, unit, text, u, how } = rawOf(r)
   const unitSaid = (v: number) => saidBack(v, plausibleKind(r.measure, r.how?.as))
@@ -312,7 +356,7 @@ async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: n
       'no-preload',
     )
   // round a shaft readings differ by what is looked for; a seat is worked out, whatever else was read
-  const compared = r.measure.kind !== 'seat' && r.measure.kind !== 'runout'
+  const compared = r.measure.kind !== 'seat' && r.measure.kind !== 'pair-depth' && r.measure.kind !== 'runout'
   const doubt = compared && r.counted && !r.confirmed && doubtOf(value, r.counted, r.gauge, r.measure.window)
   if (doubt && unitOf(r.measure) === 'mm')
     refuse('text', `"${text}" is ${unitSaid(raw)}. ${doubtWords(doubt)}`, 'questioned')

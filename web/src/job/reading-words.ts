@@ -10,6 +10,8 @@ const WAYS: Record<NonNullable<NonNullable<ReadingEntry['how']>['as']>, string> 
   float: 'float',
   play: 'play',
   'case-and-gear': 'gear assembly',
+  'ride-height': 'best of a ride-height search',
+  'loose-pair': 'loose pair on a plate',
 }
 const SEAT: Record<keyof SeatFigures, string> = {
   caseMm: 'case',
@@ -32,6 +34,7 @@ export function howText(
     ...seatWords(how?.seat, (mm) => units.of('mm').both(mm, 3)),
     ...(how?.dragNm === undefined ? [] : [`lips ${units.of('Nm').both(how.dragNm)} taken off`]),
     ...(how?.runIn ? ['bearings run in'] : []),
+    ...(how?.rides ? [`${how.rides.length} places`] : []),
     ...(how?.swing ? [`${how.swing.extreme} of a swing of ${how.swing.samples.length}`] : []),
     ...(how?.unticked?.length ? [`without: ${how.unticked.join(', ')}`] : []),
   ]

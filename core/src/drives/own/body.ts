@@ -47,7 +47,14 @@ export type BodyAdjuster = Needs<Adjuster, 'id' | 'label' | 'kind' | 'axis'> & A
 export type BodyBearing = Needs<Omit<Bearing, 'setting'>, 'id' | 'label' | 'kind' | 'axis'> &
   Along & {
     setting?:
-      | { kind: 'rolling-torque'; newNm?: Window; runInNm?: Window; by?: string; nmPerMm?: number }
+      | {
+          kind: 'rolling-torque'
+          newNm?: Window
+          runInNm?: Window
+          by?: string
+          sleeve?: boolean
+          nmPerMm?: number
+        }
       | { kind: 'crush'; crushMm?: number; toleranceMm?: number; shimsAt?: 'bearing' | 'cover'; by?: string }
   }
 export type BodySeal = Needs<Seal, 'id' | 'label' | 'axis'> & Along

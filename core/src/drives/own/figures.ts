@@ -236,6 +236,19 @@ function measureFields(body: SheetBody): FigureField[] {
         },
       ]
     if (m.kind === 'end-play') return [window]
+    const nominal: FigureField = {
+      path: `${at}.nominal`,
+      group: 'setting',
+      label: `${m.label}: where it should be`,
+      help: 'Where nobody prints it, the pair says it: by a ride-height search in the case, or on a surface plate.',
+      shape: choice({
+        printed: 'the manual prints it',
+        'of-the-pair': 'nobody prints it; found for each pair',
+      }),
+      usual: 'manual',
+      place,
+      otherwise: 'the manual prints it',
+    }
     const how: FigureField = {
       path: `${at}.how.method`,
       group: 'setting',
@@ -262,7 +275,8 @@ function measureFields(body: SheetBody): FigureField[] {
         ),
       ],
     }
-    return [how, ...(further[String(m.how?.method)] ?? []), window]
+    const judged = m.nominal === 'of-the-pair' ? [] : [window]
+    return [how, ...(further[String(m.how?.method)] ?? []), nominal, ...judged]
   })
 }
 

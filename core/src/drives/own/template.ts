@@ -59,7 +59,11 @@ export function templateOf(family: Family, id: string, name: string): SheetBody 
                     ...(setting.shimsAt ? { shimsAt: setting.shimsAt } : {}),
                     ...(setting.by ? { by: setting.by } : {}),
                   }
-                : { kind: 'rolling-torque' as const, ...(setting.by ? { by: setting.by } : {}) },
+                : {
+                    kind: 'rolling-torque' as const,
+                    ...(setting.by ? { by: setting.by } : {}),
+                    ...(setting.sleeve ? { sleeve: true } : {}),
+                  },
           }
         : {}),
       ...(like.gears.length ? along(axis, atMm) : { atMm }),

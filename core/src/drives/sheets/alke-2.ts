@@ -90,7 +90,7 @@ export const alke2Upper: DriveSheet = {
       kind: 'taper',
       axis: 'input',
       atMm: -96,
-      setting: { kind: 'rolling-torque', newNm: { min: 0.9, max: 1.3 } },
+      setting: { kind: 'rolling-torque', newNm: { min: 0.9, max: 1.3 }, sleeve: true },
     },
     { id: 'input-outer', label: 'Input taper, outer', kind: 'taper', axis: 'input', atMm: -128 },
     {

@@ -73,7 +73,11 @@ export function settingSteps(sheet: DriveSheet): Step[] {
           'Gears out of mesh. Turn it several times, then read while it turns slowly and evenly: the peak at the start is no rolling torque.',
           'breakaway',
         ),
-        say('Change its stack or spacer where it is off; a nut is never backed off to hit a number.'),
+        torques.some((m) => m.kind === 'rolling-torque' && m.nut === 'sleeve')
+          ? say(
+              'A new crush sleeve under the nut: turn it on a little at a time and read after each; it is never turned back.',
+            )
+          : say('Change its stack or spacer where it is off; a nut is never backed off to hit a number.'),
       ],
       gates: torques.map((m) =>
         gate(

@@ -47,7 +47,9 @@ const lists = computed(() => [
       about: b.setting
         ? b.setting.kind === 'crush'
           ? 'set by crush'
-          : 'set by rolling torque'
+          : b.setting.sleeve
+            ? 'set by rolling torque, over a crush sleeve'
+            : 'set by rolling torque'
         : `on the ${axis(b.axis)}`,
     })),
   },
@@ -146,7 +148,11 @@ async function add() {
               label,
               kind: form.kind as 'taper',
               axis: on,
-              ...(form.setting ? { setting: { kind: form.setting as 'crush' } } : {}),
+              ...(form.setting === 'sleeve'
+                ? { setting: { kind: 'rolling-torque' as const, sleeve: true } }
+                : form.setting
+                  ? { setting: { kind: form.setting as 'crush' } }
+                  : {}),
             },
           }
         : {
@@ -280,6 +286,7 @@ async function add() {
         <select v-model="form.setting">
           <option value="">nothing</option>
           <option value="rolling-torque">rolling torque</option>
+          <option value="sleeve">rolling torque, over a crush sleeve</option>
           <option value="crush">crush</option>
         </select>
       </label>

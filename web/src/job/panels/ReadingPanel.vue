@@ -8,7 +8,7 @@ import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
 import { canDecide } from '@moray/core/measuring/can-decide'
 import { isNoPreload, isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
-import { isBearingMeasure, unitOf, windowOf, type SetMeasure } from '@moray/core/setting/measures'
+import { isBearingMeasure, nutNext, unitOf, windowOf, type SetMeasure } from '@moray/core/setting/measures'
 import { quantityOf } from '@moray/core/units/plausible'
 import { useStorage } from '@vueuse/core'
 import Select from 'primevue/select'
@@ -19,10 +19,13 @@ import ClockPlaces from './reading/ClockPlaces.vue'
 import { QUARTERS } from './reading/quarters.ts'
 import ReadingList from './reading/ReadingList.vue'
 import RoundTheGear from './reading/RoundTheGear.vue'
+import RideSearch from './reading/RideSearch.vue'
+import OneOf from '../../ui/OneOf.vue'
 import SeatHow from './reading/SeatHow.vue'
 import SwingField from './reading/SwingField.vue'
 import type { BearingDraft } from './reading/bearing-draft.ts'
 import { EMPTY_SEAT, seatTexts, type SeatDraft } from './reading/seat-draft.ts'
+import type { RideDraft } from './reading/ride-draft.ts'
 import type { SwingDraft } from './reading/swing-draft.ts'
 import MissingFigures from './MissingFigures.vue'
 import SuspectList from './SuspectList.vue'
@@ -61,6 +64,7 @@ const how = useStorage<BearingDraft>(draftOf('.how'), {
   runIn: false,
 })
 const seat = useStorage<SeatDraft>(draftOf('.seat'), { ...EMPTY_SEAT })
+const pair = useStorage<RideDraft>(draftOf('.pair'), { as: 'ride-height', points: [] })
 const swung = useStorage(draftOf('.swung'), false)
 const swingDraft = useStorage<SwingDraft>(draftOf('.swing'), { extreme: 'lowest', samples: [] })
 const clock = useStorage<{ deg: number | null }>(draftOf('.clock'), { deg: null })
@@ -70,7 +74,13 @@ const masterDrop = computed(
   () => props.measure.kind === 'depth' && props.measure.how.method === 'master-drop',
 )
 /** What is read next: a torque, or a length; a bearing without preload shows its play. */
-const as = computed(() => (props.measure.kind === 'seat' ? seat.value.as : how.value.as))
+const as = computed(() =>
+  props.measure.kind === 'seat'
+    ? seat.value.as
+    : props.measure.kind === 'pair-depth'
+      ? pair.value.as
+      : how.value.as,
+)
 const built = computed(() =>
   props.measure.kind === 'seat' ? props.build.state.stacks[props.measure.by] : undefined,
 )
@@ -146,6 +156,18 @@ const FIELD: Record<string, string> = {
   crush: 'Feeler between cover and case',
   'rolling-torque': 'Torque while it turns slowly',
   seat: 'Gear with its bearing, shim face to reference face',
+  'pair-depth': 'Pinion from the middle, on the plate',
+}
+/** A nut is turned on, never back. */
+const nut = computed(() =>
+  state.value.judgement ? nutNext(props.measure, state.value.judgement.mean, state.value.window) : undefined,
+)
+const NUT = {
+  'turn-on': 'Turn the nut on a little, a few degrees at a time, and read again. Never back.',
+  'new-sleeve':
+    'Past its window: a crushed sleeve does not spring back. Take it apart and fit a new sleeve; the nut is not turned back.',
+  'open-again':
+    'Past its window: a nut is not turned back to hit a number. Open it and set it again from loose.',
 }
 const advice = computed(() => {
   const j = state.value.judgement
@@ -204,7 +226,11 @@ const taken = computed(() => {
     ...(round.value && place.value !== null ? { clockDeg: place.value } : {}),
   }
 })
-async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft) {
+async function enter(
+  e: { text: string; confirmed: boolean },
+  swing?: SwingDraft,
+  rides?: RideDraft['points'],
+) {
   if (!gauge.value) return
   const before = state.value.missing
   const body = {
@@ -214,6 +240,7 @@ async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft
     unit: bareUnit.value,
     ...taken.value,
     ...(swing ? { extreme: swing.extreme, swing: swing.samples.map((s, at) => ({ at, text: s })) } : {}),
+    ...(rides ? { rides } : {}),
     gaugeId: gauge.value.id,
     ...(master.value ? { masterId: master.value.id } : {}),
     ...(e.confirmed ? { confirmed: true } : {}),
@@ -222,6 +249,7 @@ async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft
   if (!reply) return
   text.value = ''
   swingDraft.value = { ...swingDraft.value, samples: [] }
+  pair.value = { ...pair.value, points: [] }
   turn.value++
   byHand.value = false
   if (before === 1) emit('done')
@@ -277,6 +305,15 @@ async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft
           : 'Where round the cover, as on a clock'
       "
     />
+    <OneOf
+      v-if="measure.kind === 'pair-depth'"
+      v-model="pair.as"
+      legend="Found by"
+      :options="[
+        { value: 'ride-height' as const, label: 'ride-height search' },
+        { value: 'loose-pair' as const, label: 'loose pair on a plate' },
+      ]"
+    />
     <label v-if="canSwing" class="swung small">
       <input v-model="swung" type="checkbox" /> Swung over it: the turning point counts, not the mean
     </label>
@@ -289,6 +326,15 @@ async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft
       :busy="take.busy.value"
       :error="problemAt(take.error.value, 'swing') ?? take.error.value?.message"
       @take="(s: SwingDraft) => enter({ text: s.samples[0]!, confirmed: false }, s)"
+    />
+    <RideSearch
+      v-else-if="measure.kind === 'pair-depth' && pair.as === 'ride-height'"
+      v-model="pair"
+      v-model:unit="shop.unit"
+      :measure="measure"
+      :busy="take.busy.value"
+      :error="problemAt(take.error.value, 'rides') ?? take.error.value?.message"
+      @take="(p: RideDraft) => enter({ text: p.points[0]!.ride, confirmed: true }, undefined, p.points)"
     />
     <NotationField
       v-else
@@ -333,6 +379,7 @@ async function enter(e: { text: string; confirmed: boolean }, swing?: SwingDraft
       <span class="mono">{{ units.both(built, 3) }}</span>.
     </p>
     <VerdictMark :verdict="state.judgement.verdict" />
+    <p v-if="nut" class="caution">{{ NUT[nut] }}</p>
     <WindowRuler
       v-if="state.judgement.verdict !== 'no-window'"
       :label="measure.label"

@@ -31,7 +31,8 @@ export const trialRows = (sheet: DriveSheet, builds: readonly ShownBuild[]): Tri
   settingMeasures(sheet)
     .filter(
       (m) =>
-        hasLimit(m.window) && (!isDerived(m) || builds.some((b) => b.assessment.measures[m.id]?.judgement)),
+        builds.some((b) => hasLimit(b.assessment.measures[m.id]!.window)) &&
+        (!isDerived(m) || builds.some((b) => b.assessment.measures[m.id]?.judgement)),
     )
     .map((measure) => ({
       measure,

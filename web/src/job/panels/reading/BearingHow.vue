@@ -61,6 +61,9 @@ const ways = computed((): { value: BearingDraft['as']; label: string }[] =>
         :model-value="draft.runIn"
         @update:model-value="(runIn) => set({ runIn })"
       />
+      <p v-if="measure.nut === 'sleeve'" class="caution">
+        A new crush sleeve under the nut: turn it on a little at a time and read after each. Never back.
+      </p>
       <label v-if="draft.as !== 'play'" class="drag">
         <span class="small soft">Drag of lips that are in (none when left out)</span>
         <input
