@@ -42,6 +42,9 @@ export class GearRow extends Row {
 
   @Num({ what: 'outside diameter over the heel tips', unit: 'mm', min: 5, max: 1000, optional: true })
   outsideMm?: number
+
+  @Num({ what: 'axial runout of its face at most', unit: 'mm', min: 0.001, max: 2, optional: true })
+  faceTirMm?: number
 }
 
 /** A geometry as a maker's drawing gives it. */

@@ -104,6 +104,8 @@ export interface Gear {
   side: 1 | -1
   /** Over the heel tips, by calliper, mm. */
   outsideMm?: number
+  /** Axial runout of its face at most, TIR in mm. */
+  faceTirMm?: number
 }
 
 export interface GearMesh {

@@ -1,5 +1,5 @@
 import { perSheet } from '../drives/per-sheet.ts'
-import type { DriveSheet } from '../drives/sheet.ts'
+import type { DriveSheet, Gear } from '../drives/sheet.ts'
 import { judge, type Verdict } from '../measuring/judge.ts'
 import { runout, shaftRunout, type Runout, type ShaftRunout } from '../measuring/runout.ts'
 import type { Window } from '../measuring/window.ts'
@@ -16,16 +16,18 @@ export interface RunoutMeasure {
   id: string
   label: string
   axis: string
+  /** A gear whose face is read along the axis; left out where a shaft is read across it. */
+  gear?: string
   zone: string
   window: Window
   readings: number
   before: string[]
 }
 
-/** Every shaft at every zone that the sheet has a limit for; shafts in one another each on their own. */
+/** Every shaft at every zone that the sheet has a limit for, shafts in one another each on their own, and the faces of the gears on it. */
 export const runoutMeasures = perSheet((sheet): RunoutMeasure[] =>
-  sheet.axes.flatMap((axis) =>
-    sheet.runoutLimits.map(({ zone, tirMm }, i) => ({
+  sheet.axes.flatMap((axis) => [
+    ...sheet.runoutLimits.map(({ zone, tirMm }, i) => ({
       kind: 'runout' as const,
       id: `runout:${axis.id}:${i}`,
       label: `${axis.label}, ${lowerFirst(zone)}`,
@@ -39,8 +41,27 @@ export const runoutMeasures = perSheet((sheet): RunoutMeasure[] =>
         'Zero at the mark, every station from the same mark',
       ],
     })),
-  ),
+    ...sheet.gears.flatMap((g) =>
+      g.axis === axis.id && g.faceTirMm !== undefined ? [faceOf(g, g.faceTirMm)] : [],
+    ),
+  ]),
 )
+
+const faceOf = (gear: Gear, tirMm: number): RunoutMeasure => ({
+  kind: 'runout',
+  id: `runout:${gear.axis}:face-${gear.id}`,
+  label: `Face of the ${lowerFirst(gear.label)}`,
+  axis: gear.axis,
+  gear: gear.id,
+  zone: `Face, ${lowerFirst(gear.label)}`,
+  window: { max: tirMm },
+  readings: RUNOUT_PLACES.length,
+  before: [
+    'Gear on its own bearing; shaft pushed one way all round, so that no end play is read',
+    'Indicator along the axis, on the machined face near its rim',
+    'Zero at the mark',
+  ],
+})
 
 export interface ShaftStation {
   measure: RunoutMeasure
@@ -57,7 +78,7 @@ export interface ShaftStation {
 export interface ShaftState {
   axis: string
   stations: ShaftStation[]
-  /** Of at least two whole stations whose place along the shaft is known: its shape, and where to mark it. */
+  /** Of at least two whole stations across it whose place along the shaft is known: its shape, and where to mark it. */
   shape?: ShaftRunout
   /** The worst of its stations. */
   verdict?: Verdict
@@ -73,7 +94,9 @@ export function shaftsOf(sheet: DriveSheet, { readings }: Pick<BuildState, 'read
       .map((m) => stationOf(m, readings[m.id] ?? []))
     const verdicts = stations.flatMap((s) => (s.result ? [s.result.verdict] : []))
     const whole = stations
-      .flatMap((s) => (s.result && s.atMm !== undefined ? [{ ...s, atMm: s.atMm, U: s.result.U }] : []))
+      .flatMap((s) =>
+        s.result && s.atMm !== undefined && !s.measure.gear ? [{ ...s, atMm: s.atMm, U: s.result.U }] : [],
+      )
       .sort((a, b) => a.atMm - b.atMm)
     const apart = whole.every((s, i) => i === 0 || s.atMm > whole[i - 1]!.atMm)
     return {

@@ -66,4 +66,33 @@ describe('runout of shafts', () => {
     const nowhere = { [id(inner, 0)]: round(0.02, 0), [id(inner, 1)]: round(0.02, 0) }
     expect(shaft(inner, nowhere).shape).toBeUndefined()
   })
+  it('are the faces of gears too, where the sheet has a limit: judged by that, and no part of the shape of the shaft', () => {
+    const sheet = demoSheets.find((s) => s.id === 'lomvi-90')!
+    const faces = runoutMeasures(sheet).filter((m) => m.gear)
+    expect(faces.map((m) => [m.gear, m.window.max])).toEqual([
+      ['forward-gear', 0.05],
+      ['reverse-gear', 0.05],
+    ])
+    const wobble = (tir: number, atMm?: number) =>
+      RUNOUT_PLACES.map((deg) => ({
+        value: (tir / 2) * Math.cos((deg * Math.PI) / 180),
+        clockDeg: deg,
+        gauge: { resolution: 0.01, mpe: 0.005, repeatability: 0.002 },
+        ...(atMm === undefined ? {} : { how: { atMm } }),
+      }))
+    const read = (at: number | undefined) => ({
+      'runout:propshaft:0': wobble(0.01, 10),
+      'runout:propshaft:1': wobble(0.01, 90),
+      [faces[0]!.id]: wobble(0.12, at),
+    })
+    const shaft = (at?: number) =>
+      shaftsOf(sheet, { readings: read(at) }).find((s) => s.axis === 'propshaft')!
+    const face = shaft().stations.find((s) => s.measure.gear === 'forward-gear')!
+    expect(face.result!.tirMm).toBeCloseTo(0.12, 3)
+    expect(face.result!.verdict).toBe('out')
+    expect(shaft().verdict).toBe('out')
+    // said to stand somewhere along the shaft, it still bends nothing
+    expect(shaft(50).shape).toEqual(shaft().shape)
+    expect(shaft().shape!.shape).toBe('straight')
+  })
 })

@@ -33,6 +33,7 @@ export type BodyAxis = Needs<Axis, 'id' | 'label' | 'line'>
 export type BodyGear = Needs<Gear, 'id' | 'label' | 'axis' | 'side'> & {
   /** Over the heel tips, by calliper, mm. */
   outsideMm?: number
+  faceTirMm?: number
 }
 export type BodyMesh = Omit<GearMesh, 'mesh' | 'basis' | 'u'> & {
   /** All of it, where a maker's drawing gives it; otherwise it is counted and measured. */

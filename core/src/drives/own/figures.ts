@@ -144,6 +144,16 @@ function gearFields(body: SheetBody): FigureField[] {
           place: `gear:${g.id}`,
         }))
       : []),
+    ...body.gears.map((g): FigureField => ({
+      path: `gears.${g.id}.faceTirMm`,
+      group: 'gears',
+      label: `${g.label}: runout of its face at most`,
+      help: 'Total, read along the axis near the rim.',
+      shape: length(2, false, 0.001),
+      usual: 'manual',
+      place: `gear:${g.id}`,
+      otherwise: 'its face is not read',
+    })),
     // pairs on one pinion are cut alike: what differs in the second may be typed, and is asked for last
     ...counted.filter((m) => !likeOf(body, m)).flatMap((m) => toothFields(body, m)),
     ...counted.filter((m) => likeOf(body, m)).flatMap((m) => toothFields(body, m)),

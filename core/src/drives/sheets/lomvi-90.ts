@@ -45,8 +45,8 @@ export const lomvi90: DriveSheet = {
   ],
   gears: [
     { id: 'pinion', label: 'Pinion', teeth: 13, axis: 'driveshaft', side: 1 },
-    { id: 'forward-gear', label: 'Forward gear', teeth: 28, axis: 'propshaft', side: -1 },
-    { id: 'reverse-gear', label: 'Reverse gear', teeth: 28, axis: 'propshaft', side: 1 },
+    { id: 'forward-gear', label: 'Forward gear', teeth: 28, axis: 'propshaft', side: -1, faceTirMm: 0.05 },
+    { id: 'reverse-gear', label: 'Reverse gear', teeth: 28, axis: 'propshaft', side: 1, faceTirMm: 0.05 },
   ],
   meshes: [
     { id: 'forward', label: 'Forward mesh', pinion: 'pinion', gear: 'forward-gear', mesh },

@@ -70,7 +70,7 @@ async function enter(e: { text: string; confirmed: boolean }) {
       clockDeg: place.value,
       ticked: before.filter((b) => ticked.value.includes(b)),
       unticked: before.filter((b) => !ticked.value.includes(b)),
-      ...(alongMm.value === undefined ? {} : { alongMm: alongMm.value }),
+      ...(alongMm.value === undefined || props.station.gear ? {} : { alongMm: alongMm.value }),
       ...(e.confirmed ? { confirmed: true } : {}),
     },
   )
@@ -134,7 +134,7 @@ const places = computed(() =>
       :error="problemAt(take.error.value, 'text') ?? take.error.value?.message"
       @enter="enter"
     />
-    <label class="along">
+    <label v-if="!station.gear" class="along">
       <span class="small soft">How far along the shaft, for its shape (not needed)</span>
       <input
         v-model="along"

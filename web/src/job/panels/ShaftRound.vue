@@ -79,7 +79,7 @@ const SHAPES = {
         >. Mark the high side at {{ eighth(shaft.shape.markAtDeg) }}.</template
       >
     </p>
-    <p v-else-if="shaft.stations.filter((s) => s.result).length > 1" class="small soft">
+    <p v-else-if="shaft.stations.filter((s) => s.result && !s.measure.gear).length > 1" class="small soft">
       Say how far along the shaft each station is, and its shape follows.
     </p>
   </section>
