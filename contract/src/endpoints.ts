@@ -17,6 +17,7 @@ import type {
   JobReply,
   KnownUnit,
   LastBuilt,
+  ReferencePattern,
   Nothing,
   Pairing,
   Person,
@@ -97,6 +98,7 @@ export const endpoints = {
   routeChanges: reads<RouteChanges>()('/api/jobs/:id/route-changes'),
   faultHistory: reads<FaultCase[]>()('/api/jobs/:id/fault-history'),
   /** As this unit left here the last time; null when it never did. */
+  referencePatterns: reads<ReferencePattern[]>()('/api/jobs/:id/reference-patterns'),
   lastBuilt: reads<LastBuilt | null>()('/api/jobs/:id/last-built'),
 
   enterStack: job('/api/jobs/:id/stacks', EnterStack),

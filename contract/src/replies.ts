@@ -1,3 +1,5 @@
+import type { Flank } from '@moray/core/contact/flank'
+import type { Outline } from '@moray/core/contact/marked'
 import type { CompactRecord } from '@moray/core/job/compact'
 import type { SheetBody } from '@moray/core/drives/own/body'
 import type { DriveSheet } from '@moray/core/drives/sheet'
@@ -200,3 +202,16 @@ export interface LiveEvent {
 
 /** The result of a calculation; its fields are described in the registry. */
 export type CalculationResult = Record<string, unknown>
+
+/** A contact pattern that was kept from a good build of this drive. */
+export interface ReferencePattern {
+  mesh: string
+  flank: Flank
+  /** As it was marked. */
+  outline: Outline
+  /** Of the job it comes from. */
+  number: string
+  at: string
+  /** From this very unit. */
+  sameUnit: boolean
+}

@@ -6,11 +6,13 @@ import { onJob } from '../job/on-job.ts'
 import { acceptBuild, withdrawAcceptance } from './accept-build.ts'
 import { enterStack } from './enter-stack.ts'
 import { lastBuilt } from './last-built.ts'
+import { referencePatterns } from './reference-patterns.ts'
 import { markPattern } from './mark-pattern.ts'
 import { takePlan } from './take-plan.ts'
 import { supersedeReading, takeReading } from './take-reading.ts'
 
 export function mountSetting(app: Hono, deps: Deps) {
+  onRead(app, endpoints.referencePatterns, (_, { id }) => referencePatterns(deps.db, id))
   onRead(app, endpoints.lastBuilt, (_, { id }) => lastBuilt(deps.db, id))
   onJob(app, deps, endpoints.enterStack, enterStack)
   onJob(app, deps, endpoints.takeReading, takeReading)

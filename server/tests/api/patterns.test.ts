@@ -1,5 +1,6 @@
+import type { ReferencePattern } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
-import { testApp, type TestApp } from '../test-app.ts'
+import { NOW, testApp, type TestApp } from '../test-app.ts'
 
 const JOB = 'alke-lower'
 const LINE = [-0.2, -0.4, 0.4, -0.3, 0.3, 0.5, -0.3, 0.4]
@@ -93,5 +94,61 @@ describe('a contact pattern', () => {
     expect(both.map((r) => r.status).sort()).toEqual([201, 409])
     const { patterns } = (await app.job(JOB)).builds[2]!
     expect(patterns.filter((p) => !p.superseded)).toHaveLength(1)
+  })
+})
+
+describe('a pattern kept from a good build', () => {
+  const LAST = 'lomvi-done'
+  const references = (app: TestApp, id: string) =>
+    app.get<ReferencePattern[]>(`/api/jobs/${id}/reference-patterns`)
+  const outline = [
+    [-0.3, -0.4],
+    [0.3, -0.4],
+    [0.3, 0.4],
+    [-0.3, 0.4],
+  ]
+  const keep = (app: TestApp, flank: string, more = 0) =>
+    app.db.query(
+      `insert into pattern_mark (build_id, mesh, flank, place, outline, by_person, at)
+       select b.id, 'forward', $2, 1, $3::jsonb, 'ylva', $4 from build b join acceptance_standing t on t.build_id = b.id where b.job_id = $1`,
+      [LAST, flank, JSON.stringify(outline.map(([x, y]) => [x! + more, y])), NOW],
+    )
+
+  it('is shown beside the next job on that drive, and never beside its own', async () => {
+    const app = await testApp()
+    const before = await references(app, 'lomvi-skarv')
+    await keep(app, 'coast', 0.1)
+    const found = await references(app, 'lomvi-skarv')
+    const coast = found.find((r) => r.mesh === 'forward' && r.flank === 'coast')!
+    const { number } = await app.job(LAST)
+    expect(found.length).toBeGreaterThanOrEqual(before.length)
+    expect(coast).toMatchObject({ number, sameUnit: false })
+    expect(coast.outline[0]![0]).toBeCloseTo(-0.2, 12)
+    expect((await references(app, LAST)).map((r) => r.number)).not.toContain(number)
+    expect((await app.request('/api/jobs/nobody/reference-patterns')).status).toBe(404)
+  })
+  it('is of this very unit before others, and none of a build that was accepted with a reason', async () => {
+    const app = await testApp()
+    await keep(app, 'coast')
+    const done = await app.job(LAST)
+    const { body } = await app.change('/api/jobs', {
+      sheetId: 'lomvi-90',
+      serial: done.serial,
+      boat: done.boat,
+      owner: done.owner,
+      water: 'salt',
+      complaint: 'back for its seals',
+    })
+    expect((await references(app, body.id)).find((r) => r.flank === 'coast')).toMatchObject({
+      sameUnit: true,
+    })
+    // the same, had it been accepted in spite of something
+    await app.db.script(`set session_replication_role = replica; update acceptance set reason = 'good enough'
+      where id in (select t.acceptance_id from acceptance_standing t join build b on b.id = t.build_id where b.job_id = '${LAST}');
+      set session_replication_role = origin`)
+    expect((await references(app, body.id)).map((r) => r.number)).not.toContain(done.number)
+    await app.db.script(`set session_replication_role = replica; update acceptance set reason = null
+      where id in (select t.acceptance_id from acceptance_standing t join build b on b.id = t.build_id where b.job_id = '${LAST}');
+      set session_replication_role = origin`)
   })
 })

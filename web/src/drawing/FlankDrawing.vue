@@ -10,6 +10,8 @@ const props = defineProps<{
   centre?: [number, number]
   /** The patch that it is held against, as a dashed line. */
   before?: [number, number][]
+  /** One that is kept from a good build, as a dotted line. */
+  reference?: [number, number][]
   /** Small, beside others. */
   compact?: boolean
   /** A line can be drawn on it with the finger, the pen or the mouse. */
@@ -80,6 +82,7 @@ const flank = text([
 ])
 const patch = computed(() => (props.outline?.length ? text(props.outline) : ''))
 const beside = computed(() => (props.before?.length ? text(props.before) : ''))
+const kept = computed(() => (props.reference?.length ? text(props.reference) : ''))
 const middle = computed(() => (props.centre ? place(props.centre) : null))
 const words = computed(() => {
   if (!props.centre) return props.drawable ? 'not marked yet' : ''
@@ -120,6 +123,7 @@ const words = computed(() => {
         class="mid"
       />
       <polygon v-if="patch" :points="patch" class="patch" />
+      <polygon v-if="kept" :points="kept" class="reference" />
       <polygon v-if="beside" :points="beside" class="before" />
       <g v-if="middle">
         <line :x1="middle[0] - 9" :x2="middle[0] + 9" :y1="middle[1]" :y2="middle[1]" class="cross" />
@@ -176,6 +180,13 @@ svg {
   stroke: var(--ink);
   stroke-width: 1.2;
   stroke-dasharray: 4 3;
+}
+.reference {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.4;
+  stroke-linecap: round;
+  stroke-dasharray: 0.1 6;
 }
 .cross {
   stroke: var(--ink);

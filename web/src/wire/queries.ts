@@ -19,6 +19,7 @@ export const keys = {
   experience: (id: string, without: string) => ['experience', id, without],
   versions: (id: string) => ['drives', id, 'versions'],
   lastBuilt: (id: string) => ['last-built', id] as const,
+  referencePatterns: (id: string) => ['reference-patterns', id] as const,
   sheetFile: (id: string, version: number) => ['sheet', id, version, 'file'],
   sheet: (id: string, version: number) => ['sheet', id, version],
   jobs: ['jobs'],
@@ -136,6 +137,13 @@ export const useLastBuilt = (id: MaybeRefOrGetter<string>) =>
     'lastBuilt',
     () => keys.lastBuilt(toValue(id)),
     () => read(endpoints.lastBuilt, { id: toValue(id) }),
+  )
+/** Contact patterns of a good build of this drive. */
+export const useReferencePatterns = (id: MaybeRefOrGetter<string>) =>
+  reading(
+    'references',
+    () => keys.referencePatterns(toValue(id)),
+    () => read(endpoints.referencePatterns, { id: toValue(id) }),
   )
 /** The body of a version, as it was published; it never changes. */
 export const useSheetFile = (at: () => { id: string; version: number } | undefined) =>

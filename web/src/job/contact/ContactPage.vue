@@ -10,6 +10,8 @@ import { toeShareOf } from '@moray/core/contact/photo'
 import { contactPairs } from '@moray/core/contact/as-set'
 import { marksOf, nextMark, PLACES, readBackOf } from '@moray/core/contact/read-back'
 import { useStorage } from '@vueuse/core'
+import { showDate } from '../../ui/times.ts'
+import { useReferencePatterns } from '../../wire/queries.ts'
 import { useContact } from '../../workers/use-contact.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { buildName } from '../setting-view.ts'
@@ -42,6 +44,11 @@ const drawn = computed(() =>
     ? 'The teeth of this pair are only drawn: nobody has counted them and measured a diameter yet. Enter that on the sheet, and the pattern can be read.'
     : '',
 )
+/** How a good build of this drive looked, the last time one was marked. */
+const references = useReferencePatterns(() => job.value.id)
+const referenceOf = (flank: Flank) =>
+  (references.references ?? []).find((r) => r.mesh === shown.value?.pair.id && r.flank === flank)
+const reference = computed(() => FLANKS.map(referenceOf).find((r) => r !== undefined))
 const stackOn = (gear: string | undefined) =>
   job.value.sheet.adjusters.find((a) => a.kind === 'shim' && a.moves === gear)?.label
 
@@ -182,6 +189,7 @@ async function enter() {
           :outline="lineOf(f)"
           :centre="centreOf(lineOf(f))"
           :before="computedPatches[shown.pair.id]?.[f]?.outline"
+          :reference="referenceOf(f)?.outline"
           :drawable="open"
           @drawing="
             (flat) => {
@@ -218,6 +226,10 @@ async function enter() {
           Dashed: computed{{
             shown.stands ? ' from depth and backlash as measured' : '; its backlash is not measured yet'
           }}. Filled: as seen. {{ assumedText(shown.teeth.assumed) }} Drive is taken as the concave flank.
+        </template>
+        <template v-if="reference">
+          Dotted: kept from a good build{{ reference.sameUnit ? ' of this very unit' : '' }}, job
+          {{ reference.number }} of {{ showDate(reference.at) }}.
         </template>
       </p>
     </section>
