@@ -1,6 +1,7 @@
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { describe, expect, it } from 'vitest'
 import { placeTags, type Box } from '../src/drawing/labels.ts'
+import { holdMarks } from '../src/drawing/hold-marks.ts'
 import { housing } from '../src/drawing/housing.ts'
 import { gearProfile, layOut, TRAVEL_FACTOR, type Point } from '../src/drawing/section.ts'
 
@@ -111,4 +112,32 @@ describe('number tags', () => {
     expect(placeTags([tag('a', [20, 20])], { width: 80, height: 40 })).toHaveLength(1)
     expect(placeTags([], sheet)).toEqual([])
   })
+})
+
+describe('what is held while backlash is read', () => {
+  it.each(
+    demoSheets.flatMap((sheet) =>
+      sheet.measures.flatMap((m) =>
+        m.kind === 'backlash' ? [[`${sheet.name}, ${m.label}`, sheet, m] as const] : [],
+      ),
+    ),
+  )(
+    '%s: the other gear is held, the shaft of this one rocked, the indicator at its radius',
+    (_, sheet, m) => {
+      const marks = holdMarks(sheet, m)
+      const mesh = sheet.meshes.find((x) => x.id === m.mesh)!
+      const rocked = sheet.gears.find((g) => g.id === (m.member === 'pinion' ? mesh.pinion : mesh.gear))!
+      const axis = sheet.axes.find((a) => a.id === rocked.axis)!
+      expect(marks.filter((k) => k.kind === 'held')).toHaveLength(1)
+      const dial = marks.find((k) => k.kind === 'dial')!
+      // across the rocked shaft, as far from its middle as the sheet says
+      const across = axis.line === 'vertical' ? 0 : 1
+      expect(Math.abs(dial.at[across] - dial.axis[across])).toBeCloseTo(m.radiusMm, 9)
+      expect(dial.at[1 - across]).toBeCloseTo(dial.axis[1 - across]!, 9)
+      const load = marks.find((k) => k.kind === 'load')
+      expect(load !== undefined).toBe(m.load === 'outward')
+      // pushed away from where the axes cross
+      if (load) expect(Math.hypot(...load.to)).toBeGreaterThan(Math.hypot(...load.from))
+    },
+  )
 })

@@ -294,6 +294,13 @@ export class MeasureRow extends Row {
 
   @Text({ what: 'of a backlash: what is held, and how it is loaded', max: 400, optional: true })
   hold?: string
+
+  @OneOf({
+    what: 'of a backlash: the held gear is pushed onto its own bearing',
+    values: ['none', 'outward'],
+    optional: true,
+  })
+  load?: 'none' | 'outward'
 }
 
 export class RunoutRow {

@@ -230,6 +230,8 @@ export interface BacklashMeasure extends MeasureBase {
   radiusMm: number
   /** What is held while the other shaft is rocked. */
   hold: string
+  /** The held gear is pushed onto its own bearing, away from its mesh: a free gear on a clutch shaft would float. */
+  load?: 'none' | 'outward'
 }
 
 export interface EndPlayMeasure extends MeasureBase {

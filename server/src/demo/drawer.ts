@@ -1,3 +1,5 @@
+import type { PieceCut } from '@moray/core/setting/shim-problem'
+
 /** The shim drawer: [as marked, measured mm, pieces]. Metric trays A and B, inch trays C and D; some lines are empty. */
 const METRIC: [string, number, number][] = [
   ['0.05', 0.051, 6],
@@ -50,7 +52,13 @@ export interface DemoLine {
   text: string
   thicknessMm: number
   count: number
+  cut?: PieceCut
 }
+
+/** Blanks for spacers: no stack of the demo's drives takes them as they are. */
+const BLANKS: Pick<DemoLine, 'text' | 'thicknessMm' | 'count' | 'cut'>[] = [
+  { text: '6.10', thicknessMm: 6.104, count: 3, cut: { kind: 'ground', stepMm: 0.01, minMm: 5 } },
+]
 
 export const drawerLines: DemoLine[] = [
   ...METRIC.map(([text, thicknessMm, count], i) => ({
@@ -65,4 +73,5 @@ export const drawerLines: DemoLine[] = [
     count,
     place: `${i < 8 ? 'C' : 'D'}${(i % 8) + 1}`,
   })),
+  ...BLANKS.map((line) => ({ ...line, place: 'E1' })),
 ].map((line, i) => ({ id: `s${String(i + 1).padStart(3, '0')}`, ...line }))

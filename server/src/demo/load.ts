@@ -85,8 +85,8 @@ async function loadShop(tx: Transaction, now: Date) {
   const at = new Date(now.getTime() - 1000 * HOUR)
   for (const l of drawerLines) {
     await tx.query(
-      'insert into shim_line (id, place, thickness_mm, text, count, touched_at) values ($1, $2, $3, $4, $5, $6)',
-      [l.id, l.place, l.thicknessMm, l.text, l.count, at],
+      'insert into shim_line (id, place, thickness_mm, text, count, touched_at, cut) values ($1, $2, $3, $4, $5, $6, $7::jsonb)',
+      [l.id, l.place, l.thicknessMm, l.text, l.count, at, l.cut ? JSON.stringify(l.cut) : null],
     )
     await tx.query(
       `insert into shim_movement (line_id, kind, delta, reason, by_person, at) values ($1, 'start', $2, 'stock-taking', 'runa', $3)`,

@@ -3,6 +3,7 @@ import type { Verdict } from '@moray/core/measuring/judge'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
+import type { HoldMark } from './hold-marks.ts'
 import { placeTags, type Box } from './labels.ts'
 import { housing, shaftEnds } from './housing.ts'
 import {
@@ -34,6 +35,8 @@ const props = defineProps<{
   maxHeight?: number
   /** What places come to: outlined, filled or dashed. With it every place can be picked. */
   marks?: Record<string, 'off' | 'new' | 'wanted'>
+  /** What is held, loaded and rocked while something is read. */
+  hold?: HoldMark[]
   /** Without the note on scale factors (small pictures in lists). */
   plain?: boolean
 }>()
@@ -88,8 +91,9 @@ const path = (s: Shape) =>
     )
     .join(' ')
 
-const obstacles = computed((): Box[] =>
-  still.value.shapes
+const obstacles = computed((): Box[] => [
+  ...signs.value.map(({ box }) => box),
+  ...still.value.shapes
     .filter((s) => !BEHIND.has(s.kind))
     .map((s) => {
       const points = s.points.map(toScreen)
@@ -99,7 +103,7 @@ const obstacles = computed((): Box[] =>
       const [x, y] = [Math.min(...xs) - pad, Math.min(...ys) - pad]
       return { x, y, width: Math.max(...xs) + pad - x, height: Math.max(...ys) + pad - y }
     }),
-)
+])
 /** Where a tag goes is asked anew only when its size or the frame changes: a figure that runs must not move its tag, nor cost a search. */
 const sizes = computed(() => JSON.stringify((props.tags ?? []).map((t) => [t.id, sizeOf(t).width])))
 const spots = computed(() => {
@@ -128,6 +132,76 @@ const markOf = (place: string | undefined) => {
 }
 const isLit = (place: string | undefined) => place !== undefined && place === props.lit
 const moved = computed(() => section.value.shapes.some((s) => s.kind === 'ghost'))
+const ARROW = 7
+/** Two strokes of an arrow head at the end of a line on the screen. */
+function head(from: Point, to: Point): string {
+  const angle = Math.atan2(to[1] - from[1], to[0] - from[0])
+  const stroke = (turn: number) =>
+    `M${to[0].toFixed(1)},${to[1].toFixed(1)} l${(-ARROW * Math.cos(angle + turn)).toFixed(1)},${(-ARROW * Math.sin(angle + turn)).toFixed(1)}`
+  return `${stroke(0.5)} ${stroke(-0.5)}`
+}
+const arrow = (a: Point, b: Point) =>
+  `M${a[0].toFixed(1)},${a[1].toFixed(1)} L${b[0].toFixed(1)},${b[1].toFixed(1)} ${head(a, b)}`
+/** Width of a letter of a sign's word. */
+const LETTER = 8
+/** The signs of holding as lines and words on the screen, and the room that they take. */
+const signs = computed(() =>
+  drawnSigns.value.map((s) => {
+    const left = s.leftward || s.at[0] > width.value - 90
+    const room = 11 + LETTER * s.words.length
+    const xs = [...s.points.map(([x]) => x), s.at[0] + (left ? -room : room), s.at[0] - 8, s.at[0] + 8]
+    const ys = [...s.points.map(([, y]) => y), s.at[1] - 10, s.at[1] + 10]
+    const [x, y] = [Math.min(...xs), Math.min(...ys)]
+    return { ...s, left, box: { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y } }
+  }),
+)
+interface Sign {
+  kind: HoldMark['kind']
+  at: Point
+  words: string
+  path: string
+  points: Point[]
+  leftward?: boolean
+}
+const drawnSigns = computed(() =>
+  (props.hold ?? []).map((m): Sign => {
+    if (m.kind === 'held') {
+      const [x, y] = toScreen(m.at)
+      return { kind: m.kind, at: [x, y], words: 'held', path: '', points: [] }
+    }
+    if (m.kind === 'load') {
+      const [from, to] = [toScreen(m.from), toScreen(m.to)]
+      return {
+        kind: m.kind,
+        at: to,
+        words: 'pushed',
+        path: arrow(from, to),
+        points: [from],
+        leftward: to[0] < from[0],
+      }
+    }
+    if (m.kind === 'rocked') {
+      const [at, across] = [toScreen(m.at), toScreen(m.across)]
+      const back: Point = [2 * at[0] - across[0], 2 * at[1] - across[1]]
+      return {
+        kind: m.kind,
+        at: across,
+        words: 'rocked',
+        path: `${arrow(at, across)} ${arrow(at, back)}`,
+        points: [back],
+      }
+    }
+    const [axis, at] = [toScreen(m.axis), toScreen(m.at)]
+    return {
+      kind: m.kind,
+      at,
+      words: 'indicator',
+      path: `M${axis[0].toFixed(1)},${axis[1].toFixed(1)} L${at[0].toFixed(1)},${at[1].toFixed(1)}`,
+      points: [axis],
+      leftward: at[0] < axis[0],
+    }
+  }),
+)
 const litPlace = computed(() => section.value.places.find((p) => p.id === props.lit))
 </script>
 
@@ -185,6 +259,21 @@ const litPlace = computed(() => section.value.places.find((p) => p.id === props.
         :y2="toScreen(c[1])[1]"
         class="centre"
       />
+      <g v-for="(h, i) in signs" :key="`h${i}`" :class="['sign', h.kind]">
+        <path v-if="h.path" :d="h.path" />
+        <rect
+          v-if="h.kind === 'held'"
+          :x="h.at[0] - 8"
+          :y="h.at[1] - 8"
+          width="16"
+          height="16"
+          fill="url(#hatch)"
+        />
+        <circle v-if="h.kind === 'dial'" :cx="h.at[0]" :cy="h.at[1]" r="7" />
+        <text :x="h.at[0] + (h.left ? -11 : 11)" :y="h.at[1] + 4" :text-anchor="h.left ? 'end' : 'start'">
+          {{ h.words }}
+        </text>
+      </g>
       <circle
         v-if="litPlace"
         :cx="toScreen(litPlace.at)[0]"
@@ -218,6 +307,31 @@ const litPlace = computed(() => section.value.places.find((p) => p.id === props.
 </template>
 
 <style scoped>
+.sign path,
+.sign circle,
+.sign rect {
+  stroke: var(--ink);
+  stroke-width: 2.4;
+  stroke-linecap: round;
+}
+.sign path {
+  fill: none;
+}
+.sign circle {
+  fill: var(--paper);
+}
+.sign.dial path {
+  stroke-dasharray: 5 4;
+  stroke-width: 1.6;
+}
+.sign text {
+  font-size: 13px;
+  font-weight: 700;
+  fill: var(--ink);
+  stroke: var(--paper);
+  stroke-width: 4;
+  paint-order: stroke;
+}
 .drawing {
   position: relative;
   width: 100%;

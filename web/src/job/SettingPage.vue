@@ -3,6 +3,7 @@ import type { ShownBuild } from './shown-job.ts'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { holdMarks } from '../drawing/hold-marks.ts'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import ContactStrip from './contact/ContactStrip.vue'
 import WindowRuler from '../ui/WindowRuler.vue'
@@ -98,6 +99,11 @@ const drawn = computed(() => ({
 }))
 const tags = computed(() => drawingTags(job.value, build.value, units, planned.value))
 const lit = computed(() => focusId(focus.value))
+const hold = computed(() =>
+  isOpen.value && focus.value.kind === 'measure' && focus.value.measure.kind === 'backlash'
+    ? holdMarks(job.value.sheet, focus.value.measure)
+    : [],
+)
 const rows = computed(() =>
   shownMeasures(job.value.sheet, build.value).map((m) => {
     const state = build.value.assessment.measures[m.id]!
@@ -118,6 +124,7 @@ const rows = computed(() =>
         :state="drawn"
         :tags="tags"
         :lit="lit"
+        :hold="hold"
         :max-height="deciding ? 320 : focus.kind === 'shaft' ? 220 : 390"
         @pick="(p) => go(p)"
       />

@@ -237,6 +237,15 @@ function measureFields(body: SheetBody): FigureField[] {
           drawn: true,
         },
         {
+          path: `${at}.load`,
+          group: 'setting',
+          label: `${m.label}: the gear that is held`,
+          shape: choice({ none: 'is only held', outward: 'is pushed onto its own bearing too' }),
+          usual: 'manual',
+          place,
+          otherwise: 'it is only held',
+        },
+        {
           path: `${at}.hold`,
           group: 'setting',
           label: `${m.label}: what is held, and how it is loaded`,

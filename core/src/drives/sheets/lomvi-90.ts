@@ -19,6 +19,7 @@ const onTheArm = {
   member: 'pinion' as const,
   radiusMm: 38,
   hold: 'Clutch in neutral. Load this gear onto its own bearing (pull or push the propeller shaft with the fixture) and hold the gear itself still; rock the driveshaft. With the clutch engaged you would read the play of its dogs.',
+  load: 'outward' as const,
   readings: 3,
   before: ['Pinion nut at its final torque', 'Arm square to the indicator', 'Driveshaft pulled up lightly'],
 }

@@ -40,6 +40,7 @@ const tjeldArm = {
   member: 'pinion' as const,
   radiusMm: 28,
   hold: 'Shift rod in neutral. Pull the propeller shaft against this gear with the fixture and hold the gear itself; rock the driveshaft, pulled up lightly.',
+  load: 'outward' as const,
   readings: 3,
   before: ['Arm square to the indicator', 'Driveshaft pulled up lightly'],
 }
@@ -278,6 +279,7 @@ export const havhestUpper: DriveSheet = filled({
       label: 'Upper gear backlash',
       mesh: 'upper',
       hold: 'Hold the upper gear up against its bearing, lower gear free.',
+      load: 'outward' as const,
       window: { min: 0.18, max: 0.3 },
       target: 0.24,
     },
@@ -287,6 +289,7 @@ export const havhestUpper: DriveSheet = filled({
       label: 'Lower gear backlash',
       mesh: 'lower',
       hold: 'Hold the lower gear down onto its bearing, upper gear free.',
+      load: 'outward' as const,
       window: { min: 0.18, max: 0.3 },
       target: 0.24,
     },
