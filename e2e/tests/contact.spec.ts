@@ -64,6 +64,37 @@ test('a pattern drawn round on both flanks is read back to what the case hid, wi
   await expect(page.getByRole('region', { name: 'History' })).toContainText('smeared, read again')
 })
 
+test('a depth that is out is shown as a setting, with the shims that mend it; axes that miss each other as no setting at all', async ({
+  page,
+}) => {
+  const pair = demoSheets.find((s) => s.id === 'alke-2-lower')!.meshes.find((m) => m.id === 'forward')!
+  const { mesh } = contactTeeth(pair)
+  const right = { pinionMm: 0, gearMm: 0, offsetMm: 0, shaftAngleErrorDeg: 0 }
+  /** Marks what a case would show that hides this, on both flanks of a new job. */
+  const readOf = async (hidden: typeof right) => {
+    const id = await openJob(page, 'alke-2-lower', undefined)
+    await page.goto(`/jobs/${id}/contact`)
+    for (const flank of ['drive', 'coast'] as const) {
+      await expect(page.locator('.panel h2')).toContainText(flank === 'drive' ? 'Drive' : 'Coast')
+      await drawRound(
+        page,
+        flank,
+        toothContact({ mesh, side: sideOf(flank, mesh), ...hidden, ...USUAL_CROWN }).outline,
+      )
+      await page.getByRole('button', { name: 'Enter this patch' }).click()
+      await expect(page.getByRole('button', { name: `Place 1, ${flank} flank, marked` })).toBeVisible()
+    }
+    return page.getByRole('region', { name: 'Read back' })
+  }
+  const depth = await readOf({ ...right, pinionMm: 0.15 })
+  await expect(depth.locator('.lead')).toContainText('A setting')
+  await expect(depth).toContainText('Pinion shims')
+  const offset = await readOf({ ...right, offsetMm: 0.35 })
+  await expect(offset.locator('.lead')).toContainText('Not a setting')
+  // nothing is proposed that would only hide it
+  await expect(offset).not.toContainText('Pinion shims')
+})
+
 /** A camera that looks askew at the plane of a flank 30 mm long and 8 mm high at the heel: where a place of it lands in the picture. */
 function camera(toeShare: number) {
   const [c, d] = [Math.cos(0.35), Math.sin(0.35)]

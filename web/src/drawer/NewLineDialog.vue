@@ -88,15 +88,22 @@ async function send() {
     </p>
     <OneOf v-model="kind" legend="They go in" :options="KINDS" />
     <template v-if="kind !== 'whole'">
-      <label for="step">{{ kind === 'laminated' ? 'One layer is' : 'Ground in steps of' }}</label>
-      <InputText id="step" v-model="step" maxlength="60" autocomplete="off" />
-      <p v-if="problemAt(write.error.value, 'cut.step')" class="small late">
-        {{ problemAt(write.error.value, 'cut.step') }}
-      </p>
-      <label for="least">Thinnest that may be left</label>
-      <InputText id="least" v-model="least" maxlength="60" autocomplete="off" />
-      <p v-if="problemAt(write.error.value, 'cut.least')" class="small late">
-        {{ problemAt(write.error.value, 'cut.least') }}
+      <div class="pair">
+        <label>
+          {{ kind === 'laminated' ? 'One layer is' : 'Ground in steps of' }}
+          <InputText v-model="step" maxlength="60" autocomplete="off" fluid />
+        </label>
+        <label>
+          Thinnest that may be left
+          <InputText v-model="least" maxlength="60" autocomplete="off" fluid />
+        </label>
+      </div>
+      <p
+        v-for="path in ['cut.step', 'cut.least'].filter((p) => problemAt(write.error.value, p))"
+        :key="path"
+        class="small late"
+      >
+        {{ problemAt(write.error.value, path) }}
       </p>
       <p class="small soft">In bench notation; a bare number is in {{ shop.unit }}.</p>
     </template>
@@ -107,6 +114,11 @@ async function send() {
 </template>
 
 <style scoped>
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.8rem;
+}
 .late {
   color: var(--out);
 }

@@ -199,7 +199,7 @@ async function enter() {
           "
         />
       </div>
-      <button type="button" class="texty" :aria-expanded="inRound" @click="inRound = !inRound">
+      <button type="button" class="texty apart" :aria-expanded="inRound" @click="inRound = !inRound">
         {{ inRound ? 'Leave the tooth in the round' : 'See the tooth in the round' }}
       </button>
       <ToothPair
@@ -286,6 +286,9 @@ async function enter() {
 </template>
 
 <style scoped>
+.apart {
+  margin-right: 1.2rem;
+}
 .contact {
   grid-template-columns: 13.5rem minmax(0, 1fr) 22rem;
 }
