@@ -10,6 +10,7 @@ import { planFacts, type Plan } from '../route/plan.ts'
 import { routeOf } from '../route/route-of.ts'
 import { chosenSchool, schools } from '../route/schools.ts'
 import { leftOnBench, lies, stillIn } from './bench-row.ts'
+import { withFloat } from '../setting/float-recipe.ts'
 import { bearingMeasures } from '../setting/measures.ts'
 import { buildState } from './build-state.ts'
 import { closingOf, counted } from './closings.ts'
@@ -61,6 +62,11 @@ export function knownFacts(
     newest.readings.every((r) => r.superseded !== null || since(r.at))
   facts['setting.before-bare'] =
     Number.isFinite(bared) && newest.readings.some((r) => r.superseded === null && !since(r.at))
+  // a float is read with rings out and bolts loose: they are undone by name, whatever was said when it was built up
+  const floated = record.builds.some((b) =>
+    b.readings.some((r) => r.superseded === null && r.how?.as === 'float' && since(r.at)),
+  )
+  if (floated && facts['trial.in'] !== undefined) facts['trial.in'] = withFloat(String(facts['trial.in']))
   for (const m of bearingMeasures(sheet))
     facts[`setting.set.${m.id}`] = builds.at(-1)!.assessment.measures[m.id]!.judgement?.verdict === 'in'
   for (const [id, readings] of Object.entries(found.readings))

@@ -323,3 +323,28 @@ describe('runout of a shaft', () => {
     expect([status, body.error.fields[0]!.path]).toEqual([422, path])
   })
 })
+
+describe('a float that was read with a trial stack', () => {
+  it('has its own left out and loose things undone by name before the case is closed', async () => {
+    const app = await testApp()
+    const before = await app.job('havsule-upper')
+    // the reading is of the bare case, as the job stands
+    expect(before.facts['trial.in']).toBeDefined()
+    const seat = before.builds.at(-1)!.asked.find((m) => m.kind === 'seat') ?? {
+      id: 'seat:input',
+    }
+    const { status, body } = await send(
+      app,
+      seat.id,
+      { text: '.30', unit: 'mm', gaugeId: 'g05', as: 'float', seat: { trial: '.90', clearance: '.05' } },
+      'havsule-upper',
+      before.builds.at(-1)!.number,
+    )
+    expect(status, JSON.stringify(body.error ?? '')).toBe(201)
+    const said = String(before.facts['trial.in']).split(' ').filter(Boolean)
+    const now = String(body.facts['trial.in']).split(' ')
+    expect(now).toEqual(expect.arrayContaining([...said, 'rings', 'bolts', 'retainer']))
+    const undo = body.route.steps.find((s) => s.id === 'trial-out')!.asks[0]!
+    expect(undo.kind === 'list' && undo.options.map((o) => o.value)).toEqual(now)
+  })
+})

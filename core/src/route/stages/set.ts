@@ -1,3 +1,4 @@
+import { TEMPORARY } from '../../setting/float-recipe.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { bearingMeasures, type SetMeasure } from '../../setting/measures.ts'
 import { bySchool, gate, inOrder, listFrom, listOf, mustHold, pick, say } from '../make.ts'
@@ -12,15 +13,6 @@ const FLANKS = [
 ] as const
 
 /** What a trial build leaves out or loose on purpose. */
-const TEMPORARY = {
-  lips: 'lips left out',
-  rings: 'O-rings left out',
-  bolts: 'bolts finger-tight',
-  guide: 'guide bolts or parts turned round as guides',
-  retainer: 'retainer just touching',
-  locker: 'threads without locker',
-}
-
 const bearingName = (sheet: DriveSheet, { bearing }: Extract<SetMeasure, { bearing: string }>) =>
   lowerFirst(sheet.bearings.find((b) => b.id === bearing)!.label)
 

@@ -7,6 +7,7 @@ import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
 import { canDecide } from '@moray/core/measuring/can-decide'
+import { beforeOf } from '@moray/core/setting/float-recipe'
 import { isNoPreload, isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import { isBearingMeasure, nutNext, unitOf, windowOf, type SetMeasure } from '@moray/core/setting/measures'
 import { quantityOf } from '@moray/core/units/plausible'
@@ -210,11 +211,11 @@ const place = computed({
     byHand.value = true
   },
 })
+const before = computed(() => beforeOf(props.measure, as.value))
 /** Everything that says how it was taken. */
 const taken = computed(() => {
-  const { before } = props.measure
-  const done = before.filter((b) => ticked.value.includes(b))
-  const left = before.filter((b) => !ticked.value.includes(b))
+  const done = before.value.filter((b) => ticked.value.includes(b))
+  const left = before.value.filter((b) => !ticked.value.includes(b))
   const torque = props.measure.kind === 'rolling-torque'
   return {
     ...(done.length ? { ticked: done } : {}),
@@ -266,7 +267,7 @@ async function enter(
   </p>
   <MissingFigures v-if="writable && wants.length" :key="wants.join()" :job="job" :paths="wants" />
   <template v-if="writable && isReadable(job.sheet, measure)">
-    <BeforeIt v-if="measure.before.length" v-model="ticked" :before="measure.before" />
+    <BeforeIt v-if="before.length" v-model="ticked" :before="before" />
     <label class="gauge">
       <span class="small soft">With</span>
       <Select
