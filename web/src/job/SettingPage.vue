@@ -147,6 +147,9 @@ const rows = computed(() =>
             <template v-if="!isReadable(job.sheet, r.measure)"
               >the sheet does not say yet how it is measured</template
             >
+            <template v-else-if="r.measure.kind === 'depth' && r.measure.nominal === 'of-the-pair'"
+              >its pair says where it should be; that is not found yet</template
+            >
             <template v-else-if="!r.state.judgement">no window on the sheet yet</template>
           </p>
           <WindowRuler

@@ -4,7 +4,7 @@ import { rideDepth, type PairDepthMeasure } from '@moray/core/setting/pair-depth
 import { meshGeometry } from '@moray/core/gears/mesh'
 import type { LengthUnit } from '@moray/contract/requests/setting'
 import Button from 'primevue/button'
-import { computed, ref } from 'vue'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import NotationField from '../../../ui/NotationField.vue'
 import { understand } from '../../../ui/understand.ts'
 import { useUnits } from '../../../ui/units.ts'
@@ -23,7 +23,10 @@ const LEAST = 4
 const units = useUnits()
 const place = ref('')
 const ride = ref('')
-const turn = ref(0)
+/** Counts the places that were typed: after each the ride is. */
+const placed = ref(0)
+const placeField = useTemplateRef<HTMLInputElement>('placeField')
+onMounted(() => placeField.value?.focus())
 const figure = (text: string, kind: 'depth' | 'ride') => {
   const said = understand(text, unit.value, kind)
   return said.state === 'value' || said.state === 'doubtful' ? said.value : undefined
@@ -68,7 +71,7 @@ function add(e: { text: string }) {
   draft.value = { ...draft.value, points: [...draft.value.points, { place: place.value, ride: e.text }] }
   place.value = ''
   ride.value = ''
-  turn.value++
+  placeField.value?.focus()
 }
 const strike = (i: number) =>
   (draft.value = { ...draft.value, points: draft.value.points.filter((_, k) => k !== i) })
@@ -79,12 +82,16 @@ const strike = (i: number) =>
     <label class="place">
       <span class="small soft">Pinion stands, from the middle</span>
       <input
+        ref="placeField"
         v-model="place"
         class="plain-field"
         type="text"
         autocomplete="off"
         maxlength="60"
         :aria-label="`Place ${draft.points.length + 1} of the pinion`"
+        @keydown.enter.prevent="
+          figure(place, 'depth') === undefined ? found.depth && emit('take', draft) : placed++
+        "
       />
       <span v-if="placeSaid.state === 'not'" class="bad small">{{ placeSaid.why }}</span>
       <span v-else-if="placeSaid.state !== 'empty'" class="small mono">{{
@@ -97,37 +104,11 @@ const strike = (i: number) =>
       :label="`Gear rides out, place ${draft.points.length + 1}`"
       kind="ride"
       :busy="busy"
-      :focus-on="turn"
-      hint="outward positive; resting in the pinion without backlash"
+      :focus-on="placed"
+      hint="outward positive, no backlash"
       :error="error"
       @enter="add"
-      @blank="found.depth && emit('take', draft)"
     />
-    <table v-if="read.length" class="ledger">
-      <thead>
-        <tr>
-          <th scope="col">Pinion, {{ units.lengthUnit.value }}</th>
-          <th scope="col">Gear rides</th>
-          <th scope="col"><span class="sr-only">Strike</span></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="([p, g], i) in read" :key="i">
-          <td class="mono">{{ units.digits(p, 3) }}</td>
-          <td class="mono">{{ units.digits(g, 3) }}</td>
-          <td>
-            <button
-              type="button"
-              class="texty small"
-              :aria-label="`Strike place ${i + 1}`"
-              @click="strike(i)"
-            >
-              ×
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
     <svg
       v-if="picture"
       viewBox="0 0 300 90"
@@ -156,6 +137,14 @@ const strike = (i: number) =>
       :disabled="!found.depth || busy"
       @click="emit('take', draft)"
     />
+    <ol v-if="read.length" class="points mono">
+      <li v-for="([p, g], i) in read" :key="i">
+        {{ units.digits(p, 3) }} <span class="soft">rides</span> {{ units.digits(g, 3) }}
+        <button type="button" class="texty small" :aria-label="`Strike place ${i + 1}`" @click="strike(i)">
+          ×
+        </button>
+      </li>
+    </ol>
   </div>
 </template>
 
@@ -172,6 +161,22 @@ const strike = (i: number) =>
 }
 .bad {
   color: var(--out);
+}
+.points {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 0.6rem;
+}
+.points li {
+  border: 1px solid var(--line-strong);
+  padding: 0 0.1rem 0 0.5rem;
+  display: inline-flex;
+  align-items: center;
+  gap: 0.35rem;
+}
+.points button {
+  min-width: 32px;
+  min-height: 32px;
 }
 .axis {
   stroke: var(--line-strong);
