@@ -2,6 +2,7 @@ import { InputError, refuse } from '@moray/core/checks/input-error'
 import type { Told } from '@moray/core/job/event'
 import type { JudgedBuild } from '@moray/core/job/judge-builds'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
+import type { Window } from '@moray/core/measuring/window'
 import { swing } from '@moray/core/measuring/swing'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
@@ -46,6 +47,8 @@ interface NewReading {
   /** Places and rides of a search instead of one reading. */
   rides?: RideSample[]
   confirmed: boolean
+  /** What it is judged against as the build stands: of a depth that nobody prints, what its pair wants. */
+  window?: Window
   /** Values that count already, mm; a reading that stands apart from them is asked about. Left out: not asked. */
   counted?: number[]
 }
@@ -90,6 +93,7 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
       ...(body.rides ? { rides: body.rides } : {}),
       ...(body.swing ? { swung: { swing: body.swing, extreme: body.extreme ?? 'lowest' } } : {}),
       confirmed: body.confirmed ?? false,
+      window: build.assessment.measures[measure.id]?.window ?? measure.window,
       counted: build.readings.flatMap((r) => (r.measure === measure.id && !r.superseded ? r.value : [])),
     },
     who,
@@ -357,7 +361,8 @@ async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: n
     )
   // round a shaft readings differ by what is looked for; a seat is worked out, whatever else was read
   const compared = r.measure.kind !== 'seat' && r.measure.kind !== 'pair-depth' && r.measure.kind !== 'runout'
-  const doubt = compared && r.counted && !r.confirmed && doubtOf(value, r.counted, r.gauge, r.measure.window)
+  const doubt =
+    compared && r.counted && !r.confirmed && doubtOf(value, r.counted, r.gauge, r.window ?? r.measure.window)
   if (doubt && unitOf(r.measure) === 'mm')
     refuse('text', `"${text}" is ${unitSaid(raw)}. ${doubtWords(doubt)}`, 'questioned')
   const [row] = await tx.query<{ id: number }>(

@@ -121,7 +121,8 @@ const print = () => window.print()
       <template v-else>
         <p>
           {{ buildName(built) }}, accepted by {{ job.acceptance!.by }} on {{ at(job.acceptance!.at)
-          }}<template v-if="job.acceptance!.reason">: {{ job.acceptance!.reason }}</template>
+          }}<template v-if="job.acceptance!.signed">, signed with the code of that name</template
+          ><template v-if="job.acceptance!.reason">: {{ job.acceptance!.reason }}</template>
         </p>
         <ul class="figures">
           <li v-for="a in stacks" :key="a.id">
@@ -209,7 +210,15 @@ const print = () => window.print()
             <td class="mono">
               <template v-if="b.assessment.measures[m.id]!.judgement"
                 >{{ show(m).digits(b.assessment.measures[m.id]!.judgement!.mean, 3) }} ±
-                {{ show(m).digits(b.assessment.measures[m.id]!.judgement!.U, 3) }}</template
+                {{ show(m).digits(b.assessment.measures[m.id]!.judgement!.U, 3)
+                }}<span
+                  v-if="m.kind === 'seat' && b.state.stacks[m.by] !== undefined"
+                  class="small soft block"
+                  >short of the stack asked for,
+                  {{
+                    units.digits(b.state.stacks[m.by]! + b.assessment.measures[m.id]!.judgement!.mean, 3)
+                  }}</span
+                ></template
               >
               <template v-else>—</template>
             </td>
@@ -280,6 +289,9 @@ const print = () => window.print()
 </template>
 
 <style scoped>
+.block {
+  display: block;
+}
 .record {
   max-width: 68rem;
 }

@@ -18,6 +18,7 @@ import { useLateFocus } from '../../ui/late-focus.ts'
 import ConfirmDialog from '../../ui/ConfirmDialog.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 import { useUnits } from '../../ui/units.ts'
+import { useShop } from '../../stores/shop.ts'
 import { useJob } from '../shown-job.ts'
 import { asWireError } from '../../wire/client.ts'
 import { useExperience } from '../../wire/queries.ts'
@@ -217,6 +218,9 @@ async function send(body: TakePlan) {
 }
 
 const sure = ref(false)
+const shop = useShop()
+/** Whoever has a code signs with it. */
+const signs = computed(() => shop.people.find((p) => p.id === shop.personId)?.coded === true)
 const withdrawing = ref(false)
 const withdraw = useJobWrite()
 async function withdrawNow(reason: string) {
@@ -254,7 +258,10 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
     </template>
     <template v-else>
       <div v-if="accepted" class="done">
-        <p>{{ buildName(build) }}, accepted by {{ accepted.by }}.</p>
+        <p>
+          {{ buildName(build) }}, accepted by {{ accepted.by
+          }}{{ accepted.signed ? ', signed with the code of that name' : '' }}.
+        </p>
         <p v-if="accepted.reason" class="caution">{{ accepted.reason }}</p>
         <RouterLink :to="`/jobs/${job.id}/route`" class="on">On with the route</RouterLink>
         <RouterLink :to="`/jobs/${job.id}/record`">Open the record</RouterLink>
@@ -470,6 +477,7 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
       @yes="acceptNow()"
     >
       <p>These stacks and readings stand in the record, and the route goes on from them.</p>
+      <p v-if="signs">Signed with the code of your name: it is asked for now.</p>
       <ul class="small">
         <li v-for="m in shownMeasures(job.sheet, build)" :key="m.id">
           {{ m.label }}:

@@ -141,7 +141,7 @@ const decimals = computed(() => decimalsOf(props.measure))
 const tooCoarse = computed(() => {
   const m = props.measure
   if (!gauge.value || how.value.as === 'play') return undefined
-  const window = windowOf(m, how.value.runIn)
+  const window = m.kind === 'depth' ? state.value.window : windowOf(m, how.value.runIn)
   const best = canDecide(gauge.value, window, m.readings)
   if (best.decides) return undefined
   const finer = suitable.value.filter((g) => canDecide(g, window, m.readings).decides).map((g) => g.name)
@@ -180,7 +180,9 @@ const advice = computed(() => {
 
 /** A likely blunder is asked about before it is taken, with the very rule that the server takes it by. */
 function question(mm: number): string | undefined {
-  if (!gauge.value || unitOf(props.measure) !== 'mm' || props.measure.kind === 'seat') return undefined
+  const { kind } = props.measure
+  if (!gauge.value || unitOf(props.measure) !== 'mm' || kind === 'seat' || kind === 'pair-depth')
+    return undefined
   const value = valueOf(props.measure, mm, master.value?.lengthMm, how.value.as ? { as: how.value.as } : {})
   const doubt = doubtOf(
     value,

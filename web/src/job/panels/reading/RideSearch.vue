@@ -8,6 +8,7 @@ import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import NotationField from '../../../ui/NotationField.vue'
 import { understand } from '../../../ui/understand.ts'
 import { useUnits } from '../../../ui/units.ts'
+import PointChips from './PointChips.vue'
 import type { RideDraft } from './ride-draft.ts'
 
 /**
@@ -137,14 +138,11 @@ const strike = (i: number) =>
       :disabled="!found.depth || busy"
       @click="emit('take', draft)"
     />
-    <ol v-if="read.length" class="points mono">
-      <li v-for="([p, g], i) in read" :key="i">
-        {{ units.digits(p, 3) }} <span class="soft">rides</span> {{ units.digits(g, 3) }}
-        <button type="button" class="texty small" :aria-label="`Strike place ${i + 1}`" @click="strike(i)">
-          ×
-        </button>
-      </li>
-    </ol>
+    <PointChips
+      :points="read.map(([p, g]) => `${units.digits(p, 3)} rides ${units.digits(g, 3)}`)"
+      what="place"
+      @strike="strike"
+    />
   </div>
 </template>
 
@@ -161,22 +159,6 @@ const strike = (i: number) =>
 }
 .bad {
   color: var(--out);
-}
-.points {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.3rem 0.6rem;
-}
-.points li {
-  border: 1px solid var(--line-strong);
-  padding: 0 0.1rem 0 0.5rem;
-  display: inline-flex;
-  align-items: center;
-  gap: 0.35rem;
-}
-.points button {
-  min-width: 32px;
-  min-height: 32px;
 }
 .axis {
   stroke: var(--line-strong);

@@ -9,6 +9,7 @@ import NotationField from '../../../ui/NotationField.vue'
 import { understand } from '../../../ui/understand.ts'
 import OneOf from '../../../ui/OneOf.vue'
 import { useUnits } from '../../../ui/units.ts'
+import PointChips from './PointChips.vue'
 import type { SwingDraft } from './swing-draft.ts'
 
 /** Readings along a swing, at even steps: not their mean counts but where they turn. */
@@ -80,14 +81,7 @@ const strike = (i: number) =>
       @enter="add"
       @blank="found.s && emit('take', draft)"
     />
-    <ol v-if="draft.samples.length" class="samples mono">
-      <li v-for="(v, i) in read" :key="i">
-        {{ units.digits(v, 3) }}
-        <button type="button" class="texty small" :aria-label="`Strike sample ${i + 1}`" @click="strike(i)">
-          ×
-        </button>
-      </li>
-    </ol>
+    <PointChips :points="read.map((v) => units.digits(v, 3))" what="sample" @strike="strike" />
     <p v-if="found.s" class="turning">
       Turns at <strong class="mono live">{{ units.length(found.s.valueMm, 3) }}</strong>
     </p>
@@ -107,20 +101,5 @@ const strike = (i: number) =>
   grid-template-columns: minmax(0, 1fr);
   gap: 0.5rem;
   margin-top: 0.5rem;
-}
-.samples {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.3rem 0.6rem;
-}
-.samples li {
-  border: 1px solid var(--line-strong);
-  padding: 0 0.1rem 0 0.5rem;
-  display: inline-flex;
-  align-items: center;
-}
-.samples button {
-  min-width: 32px;
-  min-height: 32px;
 }
 </style>
