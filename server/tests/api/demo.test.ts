@@ -15,7 +15,7 @@ describe('the demo workshop', () => {
       `select l.id, l.count, coalesce(sum(m.delta), 0)::int as booked from shim_line l
        left join shim_movement m on m.line_id = l.id group by l.id, l.count`,
     )
-    expect(rows.length).toBe(40)
+    expect(rows.length).toBe(41)
     for (const r of rows) expect(r.count, r.id).toBe(r.booked)
     for (const sheet of await app.get<DriveSheet[]>('/api/drives')) checkSheet(sheet)
     const { jobs } = await app.get<JobPage>('/api/jobs')

@@ -20,7 +20,7 @@ describe('what can be read', () => {
     expect(new Set(jobs.map((j) => j.state))).toEqual(
       new Set(['setting', 'received', 'teardown', 'waiting', 'working', 'finished', 'reopened']),
     )
-    expect((await app.get<DrawerLine[]>('/api/drawer')).length).toBe(40)
+    expect((await app.get<DrawerLine[]>('/api/drawer')).length).toBe(41)
     const gauges = await app.get<Gauge[]>('/api/gauges')
     expect(gauges.filter((g) => g.overdue).map((g) => g.id)).toEqual(['g03'])
     expect((await app.get<DriveSheet[]>('/api/drives')).length).toBe(10)
@@ -48,23 +48,23 @@ describe('the drawer', () => {
     const app = await testApp()
     const made = await app.post<DrawerLine>('/api/drawer', { text: '9t', unit: 'mm', count: 3, place: 'E1' })
     expect(made.body).toMatchObject({
-      id: 's041',
+      id: 's042',
       count: 3,
       thicknessMm: expect.closeTo(0.2286, 10),
       reserved: 0,
     })
-    expect((await app.post<DrawerLine>('/api/drawer/s041/add', { pieces: 2 })).body.count).toBe(5)
+    expect((await app.post<DrawerLine>('/api/drawer/s042/add', { pieces: 2 })).body.count).toBe(5)
     expect(
-      (await app.post<DrawerLine>('/api/drawer/s041/count', { count: 4, reason: 'one lost under the bench' }))
+      (await app.post<DrawerLine>('/api/drawer/s042/count', { count: 4, reason: 'one lost under the bench' }))
         .body.count,
     ).toBe(4)
-    const corrected = await app.post<DrawerLine>('/api/drawer/s041/thickness', {
+    const corrected = await app.post<DrawerLine>('/api/drawer/s042/thickness', {
       text: '.231',
       unit: 'mm',
       reason: 'measured on three places',
     })
     expect(corrected.body.thicknessMm).toBe(0.231)
-    const book = await app.get<{ kind: string; delta: number }[]>('/api/drawer/s041/movements')
+    const book = await app.get<{ kind: string; delta: number }[]>('/api/drawer/s042/movements')
     expect(book.map((m) => [m.kind, m.delta])).toEqual([
       ['correct', 0],
       ['count', -1],

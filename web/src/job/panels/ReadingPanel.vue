@@ -30,6 +30,7 @@ import type { RideDraft } from './reading/ride-draft.ts'
 import type { SwingDraft } from './reading/swing-draft.ts'
 import MissingFigures from './MissingFigures.vue'
 import SuspectList from './SuspectList.vue'
+import { useSetAside } from './use-set-aside.ts'
 import NotationField from '../../ui/NotationField.vue'
 import VerdictMark from '../../ui/VerdictMark.vue'
 import WindowRuler from '../../ui/WindowRuler.vue'
@@ -70,6 +71,10 @@ const swung = useStorage(draftOf('.swung'), false)
 const swingDraft = useStorage<SwingDraft>(draftOf('.swing'), { extreme: 'lowest', samples: [] })
 const clock = useStorage<{ deg: number | null }>(draftOf('.clock'), { deg: null })
 const turn = ref(0)
+const aside = useSetAside(
+  () => props.job.id,
+  () => turn.value++,
+)
 
 const masterDrop = computed(
   () => props.measure.kind === 'depth' && props.measure.how.method === 'master-drop',
@@ -423,12 +428,13 @@ async function enter(
     <SuspectList v-if="check?.disagrees" :job="job" :build="build" />
   </div>
   <ReadingList
-    :job="job.id"
     :label="measure.label"
     :readings="readings"
     :unit="unitOf(measure)"
     :writable="writable"
-    @dropped="turn++"
+    :busy="aside.busy.value"
+    :error="aside.error.value?.message"
+    @set-aside="aside.setAside"
   />
 </template>
 

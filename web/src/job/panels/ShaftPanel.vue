@@ -7,6 +7,7 @@ import { useStorage } from '@vueuse/core'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import OneOf from '../../ui/OneOf.vue'
+import { useSetAside } from './use-set-aside.ts'
 import NotationField from '../../ui/NotationField.vue'
 import { understand } from '../../ui/understand.ts'
 import { useUnits } from '../../ui/units.ts'
@@ -37,6 +38,10 @@ const text = useStorage(draft, '')
 const ticked = useStorage<string[]>(`moray.draft.${props.job.id}.runout.${props.station.axis}.ticked`, [])
 const along = useStorage(`${draft}.along`, '')
 const turn = ref(0)
+const aside = useSetAside(
+  () => props.job.id,
+  () => turn.value++,
+)
 const shaft = computed(() =>
   shaftsOf(props.job.sheet, props.build.state).find((s) => s.axis === props.station.axis)!,
 )
@@ -147,12 +152,13 @@ const places = computed(() =>
     </label>
   </template>
   <ReadingList
-    :job="job.id"
     :label="station.label"
     :readings="build.readings.filter((r) => r.measure === station.id)"
     unit="mm"
     :writable="writable"
-    @dropped="turn++"
+    :busy="aside.busy.value"
+    :error="aside.error.value?.message"
+    @set-aside="aside.setAside"
   />
 </template>
 

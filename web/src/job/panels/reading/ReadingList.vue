@@ -1,35 +1,32 @@
 <script setup lang="ts">
-import { endpoints } from '@moray/contract/endpoints'
 import type { ReadingEntry } from '@moray/core/job/record'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import ReasonDialog from '../../../ui/ReasonDialog.vue'
 import VerdictMark from '../../../ui/VerdictMark.vue'
 import { useUnits } from '../../../ui/units.ts'
-import { useJobWrite } from '../../../wire/use-job-write.ts'
 import { howText } from '../../reading-words.ts'
 
 /** Readings of one thing as they were taken; one that does not count is set aside with a reason, and stays. */
 const props = defineProps<{
-  job: string
   label: string
   readings: readonly ReadingEntry[]
   /** Canonical unit of what is judged. */
   unit: 'mm' | 'Nm'
   writable: boolean
+  busy: boolean
+  error?: string | undefined
 }>()
-const emit = defineEmits<{ dropped: [] }>()
+const emit = defineEmits<{ setAside: [reading: ReadingEntry, reason: string] }>()
 
 const units = useUnits()
 const show = computed(() => units.of(props.unit))
-const setAside = useJobWrite()
 const leaving = ref<ReadingEntry | null>(null)
 const asking = computed({ get: () => leaving.value !== null, set: (open) => !open && (leaving.value = null) })
-async function drop(reason: string) {
-  const path = { id: props.job, reading: leaving.value!.id }
-  if (!(await setAside.send(endpoints.supersedeReading, path, { reason }))) return
-  leaving.value = null
-  emit('dropped')
-}
+/** Asked for as long as it counts: when it no longer does, by whomever, the question is over. */
+watch(
+  () => props.readings.find((r) => r.id === leaving.value?.id)?.superseded,
+  (gone) => gone && (leaving.value = null),
+)
 </script>
 
 <template>
@@ -59,9 +56,9 @@ async function drop(reason: string) {
         : ''
     "
     action="Set aside"
-    :busy="setAside.busy.value"
-    :error="setAside.error.value?.message"
-    @give="drop"
+    :busy="busy"
+    :error="error"
+    @give="(reason: string) => leaving && emit('setAside', leaving, reason)"
   />
 </template>
 
