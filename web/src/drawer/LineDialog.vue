@@ -94,7 +94,7 @@ const units = useUnits()
     <p v-if="way === 'thickness'" class="small" aria-live="polite">
       <span v-if="meaning.state === 'value'" class="mono">{{ units.both(meaning.value, 3) }}</span>
       <span v-else-if="meaning.state !== 'empty'" class="late">{{ meaning.why }}</span>
-      <span v-else class="soft">In bench notation; a bare number is in {{ shop.unit }}.</span>
+      <span v-else class="soft">In bench notation; a bare number counts as {{ shop.unit }}.</span>
     </p>
     <p v-else-if="amount && whole === undefined" class="small late">A whole number of pieces, at most 999.</p>
     <label for="why">Reason{{ way === 'add' ? ' (if there is one)' : '' }}</label>

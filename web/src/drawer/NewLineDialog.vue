@@ -105,7 +105,7 @@ async function send() {
       >
         {{ problemAt(write.error.value, path) }}
       </p>
-      <p class="small soft">In bench notation; a bare number is in {{ shop.unit }}.</p>
+      <p class="small soft">In bench notation; a bare number counts as {{ shop.unit }}.</p>
     </template>
     <label for="place">Tray</label>
     <InputText id="place" v-model="place" maxlength="80" autocomplete="off" />

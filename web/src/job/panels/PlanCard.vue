@@ -91,8 +91,9 @@ const percent = computed(() => {
           <p v-if="!s.turned" class="small">
             <span class="soft mono">{{ s.change >= 0 ? '+' : '' }}{{ units.length(s.change, 3) }}</span>
             <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p.origin"
-              ><span v-if="p.cut && p.fromMm !== p.thicknessMm" class="from"
-                >{{ units.digits(p.fromMm, 3) }}, {{ cutAct(p.cut) }} </span
+              ><span v-if="p.cut && p.fromMm !== p.thicknessMm" class="from">{{
+                `${units.digits(p.fromMm, 3)}, ${cutAct(p.cut)}\u00a0`
+              }}</span
               >{{ units.digits(p.thicknessMm, 3)
               }}<span v-if="p.origin === 'case'" class="from"> out of the case</span></span
             >

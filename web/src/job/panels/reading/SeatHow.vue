@@ -63,7 +63,7 @@ function said(f: Field): string {
     <p class="small soft">
       {{
         draft.as === 'float'
-          ? 'Gear centred, retainer just touching; indicator at zero, then pull: what it moves is the float.'
+          ? 'What it moves from zero when it is pulled is the float.'
           : 'The gear with its bearing in the fixture: from the shim face to the reference face of the gear.'
       }}
     </p>
