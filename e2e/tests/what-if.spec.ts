@@ -25,3 +25,32 @@ test('what if: a stack is dragged, gear and readings move with it, and let go it
   await page.reload()
   await expect(page.locator('.round.open .name')).toContainText('Trial 2')
 })
+
+test('a piece that is left out stays out of the plans, over a reload, until it is taken again', async ({
+  page,
+}) => {
+  await page.goto('/jobs/alke-lower/setting?at=decide')
+  const plan = page.locator('.card.open').first()
+  const piece = plan.getByRole('button', { name: /drawer: plan without it/ }).first()
+  const name = (await piece.getAttribute('aria-label'))!.replace(/: plan without it$/, '')
+  const same = page.locator('.card.open').getByRole('button', { name: `${name}: plan without it` })
+  await piece.click()
+  await expect(page.getByRole('button', { name: `Take ${name} again` })).toBeVisible()
+  // the plans are asked for anew, without it
+  await expect(plan.getByRole('button', { name: 'Build this' })).toBeVisible()
+  await expect(same).toHaveCount(0)
+  await page.reload()
+  await expect(page.getByRole('button', { name: `Take ${name} again` })).toBeVisible()
+  await expect(plan.getByRole('button', { name: 'Build this' })).toBeVisible()
+  await expect(same).toHaveCount(0)
+  await page.getByRole('button', { name: `Take ${name} again` }).click()
+  await expect(same.first()).toBeVisible()
+})
+
+test('plans out of this case alone take nothing from the drawer', async ({ page }) => {
+  await page.goto('/jobs/alke-lower/setting?at=decide')
+  await expect(page.locator('.card.open').first()).toBeVisible()
+  await page.getByLabel('Pieces from').selectOption({ label: 'this case alone' })
+  await expect(page.locator('.card.open .piece.drawer')).toHaveCount(0)
+  await expect(page.locator('.card.open .piece.case').first()).toBeVisible()
+})

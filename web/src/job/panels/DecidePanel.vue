@@ -11,6 +11,7 @@ import { openingFor } from '@moray/core/route/opening'
 import { learnedSolverInput, learnFrom } from '@moray/core/setting/learned'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import { FIT, type ShimPlan, type ShimSolveResult } from '@moray/core/setting/shim-solve'
+import { useStorage } from '@vueuse/core'
 import Button from 'primevue/button'
 import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
@@ -80,12 +81,30 @@ const solving = computed(
     (!state.value.allIn || again.value),
 )
 
-/** Stacks that are left as they are, since their side stays closed. */
-const kept = ref<string[]>([])
-/** Pieces of one stack at most, where fewer are wanted than the sheet allows. */
-const most = ref(0)
-const toggle = (id: string) =>
-  (kept.value = kept.value.includes(id) ? kept.value.filter((k) => k !== id) : [...kept.value, id])
+/**
+ * What plans shall keep to: stacks that are left as they are, since their side stays closed; pieces of one stack at most, where fewer are wanted than
+ * the sheet allows (0: as it allows); pieces that are left out, and whether only those of this case are taken. Kept in this browser.
+ */
+const wishes = useStorage(
+  `moray.draft.${props.job.id}.${props.build.number}.wishes`,
+  { kept: [] as string[], most: 0, left: [] as string[], ownOnly: false },
+  undefined,
+  { mergeDefaults: true },
+)
+const kept = computed(() => wishes.value.kept)
+const toggled = (list: string[], id: string) =>
+  list.includes(id) ? list.filter((k) => k !== id) : [...list, id]
+const toggle = (id: string) => (wishes.value = { ...wishes.value, kept: toggled(kept.value, id) })
+/** Leaves a piece out of the plans, or takes it in again: bent, too soiled, or wanted elsewhere. */
+const leave = (id: string) => (wishes.value = { ...wishes.value, left: toggled(wishes.value.left, id) })
+const leftOut = computed(() =>
+  wishes.value.left.flatMap((id) => props.job.pieces.find((p) => p.id === id) ?? []),
+)
+const offered = computed(() =>
+  props.job.pieces.filter(
+    (p) => !wishes.value.left.includes(p.id) && (!wishes.value.ownOnly || p.origin === 'case'),
+  ),
+)
 const reachable = computed(() => changeableIn(props.job.sheet, props.build.state))
 /** What the sheet's hours come to for one stack alone. */
 const minutes = (stack: string) => Math.round(openingFor(props.job.sheet, [stack]).minutes / 5) * 5
@@ -115,7 +134,7 @@ const posed = computed((): { input: ShimSolveInput | null; why: string } => {
   // asked once it is known what earlier units have taught: two answers one after the other would only confuse
   if (!solving.value || !(taught.taught || taught.error)) return { input: null, why: '' }
   try {
-    const pieces = props.job.pieces.map(({ id, thicknessMm, count, cut }) => ({
+    const pieces = offered.value.map(({ id, thicknessMm, count, cut }) => ({
       id,
       thicknessMm,
       count,
@@ -132,7 +151,9 @@ const posed = computed((): { input: ShimSolveInput | null; why: string } => {
       experience.value,
     )
     const fewer = (l: ShimSolveInput['locations'][number]) =>
-      most.value > 0 && !l.fixed && !l.stepMm ? { ...l, maxPieces: Math.min(l.maxPieces, most.value) } : l
+      wishes.value.most > 0 && !l.fixed && !l.stepMm
+        ? { ...l, maxPieces: Math.min(l.maxPieces, wishes.value.most) }
+        : l
     return { input: { ...input, locations: input.locations.map(fewer) }, why: '' }
   } catch (e) {
     if (e instanceof InputError) return { input: null, why: e.message }
@@ -335,11 +356,31 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
         </fieldset>
         <label v-if="fromDrawer" class="most small">
           Pieces in a stack
-          <select v-model="most" class="plain-field">
+          <select v-model="wishes.most" class="plain-field">
             <option :value="0">as the sheet allows</option>
             <option v-for="n in [1, 2, 3]" :key="n" :value="n">{{ n }} at most</option>
           </select>
         </label>
+        <label v-if="fromDrawer" class="most small">
+          Pieces from
+          <select v-model="wishes.ownOnly" class="plain-field">
+            <option :value="false">drawer and case</option>
+            <option :value="true">this case alone</option>
+          </select>
+        </label>
+        <p v-if="leftOut.length" class="small">
+          Left out:
+          <button
+            v-for="p in leftOut"
+            :key="p.id"
+            type="button"
+            class="texty small left-out mono"
+            :aria-label="`Take ${p.label} again`"
+            @click="leave(p.id)"
+          >
+            {{ units.length(p.thicknessMm, 3) }} ×
+          </button>
+        </p>
         <div v-if="calc.progress.value" class="working" role="status">
           <p>
             Looking through the drawer: {{ calc.progress.value.stage }},
@@ -368,6 +409,7 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
             :busy="take.busy.value"
             :fits="soFar.plan.probability >= FIT"
             @take="building = soFar.plan"
+            @leave="leave"
           />
         </template>
         <p v-if="failure || posed.why" class="fault" role="alert">{{ failure || posed.why }}</p>
@@ -427,6 +469,7 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
                 :fits="result.status === 'fit'"
                 @open="chosen = i"
                 @take="building = plan"
+                @leave="leave"
               />
             </li>
           </ol>
@@ -532,6 +575,9 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
 </template>
 
 <style scoped>
+.left-out {
+  margin-left: 0.6rem;
+}
 .on {
   display: inline-flex;
   align-items: center;

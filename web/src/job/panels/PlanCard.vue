@@ -23,7 +23,7 @@ const props = defineProps<{
   busy: boolean
   fits: boolean
 }>()
-defineEmits<{ open: []; take: [] }>()
+defineEmits<{ open: []; take: []; leave: [piece: string] }>()
 
 const units = useUnits()
 const pieceOf = (id: string) => props.job.pieces.find((p) => p.id === id)
@@ -90,13 +90,21 @@ const percent = computed(() => {
           </p>
           <p v-if="!s.turned" class="small">
             <span class="soft mono">{{ s.change >= 0 ? '+' : '' }}{{ units.length(s.change, 3) }}</span>
-            <span v-for="(p, i) in s.pieces" :key="i" class="piece mono" :class="p.origin"
-              ><span v-if="p.cut && p.fromMm !== p.thicknessMm" class="from">{{
-                `${units.digits(p.fromMm, 3)}, ${cutAct(p.cut)}\u00a0`
-              }}</span
-              >{{ units.digits(p.thicknessMm, 3)
-              }}<span v-if="p.origin === 'case'" class="from"> out of the case</span></span
+            <button
+              v-for="(p, i) in s.pieces"
+              :key="i"
+              type="button"
+              class="piece mono"
+              :class="p.origin"
+              :aria-label="`${p.label}: plan without it`"
+              title="Plan without it"
+              @click="$emit('leave', p.id)"
             >
+              <span v-if="p.cut && p.fromMm !== p.thicknessMm" class="from">{{
+                `${units.digits(p.fromMm, 3)}, ${cutAct(p.cut)}\u00a0`
+              }}</span>{{ units.digits(p.thicknessMm, 3)
+              }}<span v-if="p.origin === 'case'" class="from"> out of the case</span>
+            </button>
           </p>
         </li>
       </ul>
@@ -185,6 +193,11 @@ const percent = computed(() => {
   gap: 0.6rem;
 }
 .piece {
+  font-size: inherit;
+  color: inherit;
+  background: none;
+  cursor: pointer;
+  min-height: 32px;
   display: inline-block;
   border: 1px solid var(--line-strong);
   padding: 0 0.3rem;
