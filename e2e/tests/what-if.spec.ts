@@ -50,7 +50,9 @@ test('a piece that is left out stays out of the plans, over a reload, until it i
 test('plans out of this case alone take nothing from the drawer', async ({ page }) => {
   await page.goto('/jobs/alke-lower/setting?at=decide')
   await expect(page.locator('.card.open').first()).toBeVisible()
+  await page.getByText('Plans may use any stack, any piece').click()
   await page.getByLabel('Pieces from').selectOption({ label: 'this case alone' })
+  await expect(page.getByText('Plans may use any stack, what came out of this case')).toBeVisible()
   await expect(page.locator('.card.open .piece.drawer')).toHaveCount(0)
   await expect(page.locator('.card.open .piece.case').first()).toBeVisible()
 })

@@ -100,6 +100,18 @@ const leave = (id: string) => (wishes.value = { ...wishes.value, left: toggled(w
 const leftOut = computed(() =>
   wishes.value.left.flatMap((id) => props.job.pieces.find((p) => p.id === id) ?? []),
 )
+/** The same in words, for whoever has not opened it. */
+const mayUse = computed(() => {
+  const { most, ownOnly } = wishes.value
+  const stays = kept.value.map((id) => stackLabel(id).toLowerCase())
+  return [
+    stays.length ? `all stacks but ${stays.join(' and ')}` : 'any stack',
+    most ? `${most} ${most === 1 ? 'piece' : 'pieces'} in each at most` : '',
+    fromDrawer.value ? (ownOnly ? 'what came out of this case' : 'any piece') : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+})
 const offered = computed(() =>
   props.job.pieces.filter(
     (p) => !wishes.value.left.includes(p.id) && (!wishes.value.ownOnly || p.origin === 'case'),
@@ -346,29 +358,32 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
       </p>
 
       <section v-if="solving" class="solver" aria-label="Stacks out of the drawer">
-        <fieldset v-if="reachable.length > 1" class="one-of only">
-          <legend class="small soft">May be changed; minutes to open and close its side</legend>
-          <label v-for="o in reachable" :key="o.id" :class="{ on: !kept.includes(o.id) }">
-            <input type="checkbox" class="sr-only" :checked="!kept.includes(o.id)" @change="toggle(o.id)" />
-            {{ o.label.toLowerCase() }}
-            <span v-if="minutes(o.id)" class="small minutes">{{ minutes(o.id) }} min</span>
+        <details v-if="reachable.length > 1 || fromDrawer" class="wishes">
+          <summary>Plans may use {{ mayUse }}</summary>
+          <fieldset v-if="reachable.length > 1" class="one-of only">
+            <legend class="small soft">May be changed; minutes to open and close its side</legend>
+            <label v-for="o in reachable" :key="o.id" :class="{ on: !kept.includes(o.id) }">
+              <input type="checkbox" class="sr-only" :checked="!kept.includes(o.id)" @change="toggle(o.id)" />
+              {{ o.label.toLowerCase() }}
+              <span v-if="minutes(o.id)" class="small minutes">{{ minutes(o.id) }} min</span>
+            </label>
+          </fieldset>
+          <label v-if="fromDrawer" class="most small">
+            Pieces in a stack
+            <select v-model="wishes.most" class="plain-field">
+              <option :value="0">as the sheet allows</option>
+              <option v-for="n in [1, 2, 3]" :key="n" :value="n">{{ n }} at most</option>
+            </select>
           </label>
-        </fieldset>
-        <label v-if="fromDrawer" class="most small">
-          Pieces in a stack
-          <select v-model="wishes.most" class="plain-field">
-            <option :value="0">as the sheet allows</option>
-            <option v-for="n in [1, 2, 3]" :key="n" :value="n">{{ n }} at most</option>
-          </select>
-        </label>
-        <label v-if="fromDrawer" class="most small">
-          Pieces from
-          <select v-model="wishes.ownOnly" class="plain-field">
-            <option :value="false">drawer and case</option>
-            <option :value="true">this case alone</option>
-          </select>
-        </label>
-        <p v-if="leftOut.length" class="small">
+          <label v-if="fromDrawer" class="most small">
+            Pieces from
+            <select v-model="wishes.ownOnly" class="plain-field">
+              <option :value="false">drawer and case</option>
+              <option :value="true">this case alone</option>
+            </select>
+          </label>
+        </details>
+        <p v-if="leftOut.length" class="small lefts">
           Left out:
           <button
             v-for="p in leftOut"
@@ -575,6 +590,16 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
 </template>
 
 <style scoped>
+.wishes summary {
+  min-height: 44px;
+  padding: 0.6rem 0;
+  cursor: pointer;
+}
+.lefts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+}
 .left-out {
   margin-left: 0.6rem;
 }
