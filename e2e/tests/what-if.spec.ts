@@ -56,3 +56,18 @@ test('plans out of this case alone take nothing from the drawer', async ({ page 
   await expect(page.locator('.card.open .piece.drawer')).toHaveCount(0)
   await expect(page.locator('.card.open .piece.case').first()).toBeVisible()
 })
+
+test('all plans stand side by side on the rulers, each by its rank', async ({ page }) => {
+  await page.goto('/jobs/alke-lower/setting?at=decide')
+  const cards = page.locator('.plans .card')
+  await expect(cards.first()).toBeVisible()
+  const count = await cards.count()
+  expect(count).toBeGreaterThan(1)
+  const ruler = page.locator('.rulers li', { hasText: 'Forward backlash' }).getByRole('img')
+  // the one that is looked at is drawn large, the others by their numbers
+  for (let i = 2; i <= count; i++) await expect(ruler).toHaveAccessibleName(new RegExp(`plan ${i} `))
+  await expect(ruler).not.toHaveAccessibleName(/plan 1 /)
+  await cards.nth(1).getByRole('button').first().click()
+  await expect(ruler).toHaveAccessibleName(/plan 1 /)
+  await expect(ruler).not.toHaveAccessibleName(/plan 2 /)
+})

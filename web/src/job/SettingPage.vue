@@ -80,7 +80,12 @@ const next = () => go(undefined, newest.value.number)
 
 /** A plan that is being looked at; the drawing and the rulers show where it would lead. */
 const preview = ref<ShimPlan | null>(null)
-watch([build, focus], () => (preview.value = null))
+/** The plans beside it, by rank: each has its mark on the rulers. */
+const plans = ref<ShimPlan[]>([])
+watch([build, focus], () => {
+  preview.value = null
+  plans.value = []
+})
 const planned = computed(() => {
   if (!preview.value) return undefined
   return {
@@ -108,7 +113,11 @@ const rows = computed(() =>
   shownMeasures(job.value.sheet, build.value).map((m) => {
     const state = build.value.assessment.measures[m.id]!
     const predicted = preview.value?.predicted[m.id] ?? build.value.plan?.predicted[m.id]
-    return { measure: m, state, predicted, show: units.of(unitOf(m)) }
+    const others = plans.value.flatMap((p, i) => {
+      const value = p.predicted[m.id]?.value
+      return p === preview.value || value === undefined ? [] : [{ rank: i + 1, value }]
+    })
+    return { measure: m, state, predicted, others, show: units.of(unitOf(m)) }
   }),
 )
 </script>
@@ -169,6 +178,7 @@ const rows = computed(() =>
                 : undefined
             "
             :prediction="r.predicted"
+            :others="r.others"
           />
           <p class="number mono">
             <template v-if="r.state.judgement">
@@ -241,6 +251,7 @@ const rows = computed(() =>
         :build="build"
         :writable="isNewest"
         @preview="(p) => (preview = p)"
+        @plans="(p) => (plans = p)"
         @go="go"
         @built="next"
       />

@@ -12,6 +12,8 @@ const props = defineProps<{
   target?: number | undefined
   reading?: { value: number; U: number; verdict: Verdict } | undefined
   prediction?: { value: number; U: number } | undefined
+  /** What other plans would read, each by its rank. */
+  others?: { rank: number; value: number }[] | undefined
   /** Single readings behind the mean. */
   dots?: number[] | undefined
   decimals?: number
@@ -28,6 +30,7 @@ const span = computed(() =>
     ...(props.reading ? [props.reading] : []),
     ...(props.prediction ? [props.prediction] : []),
     ...(props.dots ?? []).map((value) => ({ value, U: 0 })),
+    ...(props.others ?? []).map(({ value }) => ({ value, U: 0 })),
   ]),
 )
 const x = (v: number) => 6 + ((v - span.value.from) / (span.value.to - span.value.from)) * (width.value - 12)
@@ -40,6 +43,17 @@ const all = useUnits()
 const units = computed(() => all.of(props.unit ?? 'mm'))
 const show = (v: number) => units.value.digits(v, props.decimals ?? 2)
 const other = (v: number) => units.value.other(v, props.decimals ?? 2)
+/** Plans that read nearly alike share one number line: side by side they would lie over each other. */
+const APART = 12
+const otherMarks = computed(() => {
+  const marks: { x: number; ranks: number[] }[] = []
+  for (const o of [...(props.others ?? [])].sort((a, b) => a.value - b.value)) {
+    const last = marks.at(-1)
+    if (last && x(o.value) - last.x < APART) last.ranks.push(o.rank)
+    else marks.push({ x: x(o.value), ranks: [o.rank] })
+  }
+  return marks.map((m) => ({ x: m.x, words: m.ranks.sort((a, b) => a - b).join(' ') }))
+})
 const limits = computed(() =>
   [props.window.min, props.window.max].filter((v) => v !== undefined).map((v) => ({ v, x: x(v) })),
 )
@@ -57,6 +71,7 @@ const words = computed(() => {
     parts.push(`reading ${show(props.reading.value)} ± ${show(props.reading.U)} ${units.value.unit}`)
   if (props.prediction)
     parts.push(`predicted ${show(props.prediction.value)} ± ${show(props.prediction.U)} ${units.value.unit}`)
+  for (const o of props.others ?? []) parts.push(`plan ${o.rank} ${show(o.value)} ${units.value.unit}`)
   return parts.join(', ')
 })
 </script>
@@ -91,6 +106,10 @@ const words = computed(() => {
         :y2="LINE - 13"
         class="tick"
       />
+      <g v-for="o in otherMarks" :key="`o${o.words}`" class="other">
+        <path :d="`M${o.x} ${LINE - 5} l5 5 l-5 5 l-5 -5 Z`" />
+        <text :x="o.x" :y="LINE - 13" text-anchor="middle">{{ o.words }}</text>
+      </g>
       <g v-if="prediction" class="prediction">
         <line
           :x1="x(prediction.value - prediction.U)"
@@ -129,6 +148,14 @@ const words = computed(() => {
 </template>
 
 <style scoped>
+.other path {
+  fill: var(--paper);
+  stroke: var(--ink-soft);
+  stroke-width: 1.2;
+}
+.other text {
+  font-size: 11px;
+}
 .ruler {
   width: 100%;
   min-width: 0;

@@ -37,6 +37,8 @@ import WhatIf from './WhatIf.vue'
 const props = defineProps<{ job: ShownJob; build: ShownBuild; writable: boolean }>()
 const emit = defineEmits<{
   preview: [plan: ShimPlan | null]
+  /** All plans that can be chosen, the best first. */
+  plans: [plans: ShimPlan[]]
   go: [at: string | undefined, build?: number]
   /** The next trial is built: on to it. */
   built: []
@@ -221,6 +223,10 @@ const shown = computed(() => {
   return supposing.value || own.value ? idea.value : (result.value?.plans[chosen.value] ?? null)
 })
 watch(shown, (plan) => emit('preview', plan))
+watch(
+  () => (solving.value && !supposing.value && !own.value ? (result.value?.plans ?? []) : []),
+  (plans) => emit('plans', plans),
+)
 /** The plan that is about to be built: asked once. */
 const building = ref<ShimPlan | null>(null)
 const buildingOpen = computed({

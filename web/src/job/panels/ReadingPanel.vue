@@ -7,6 +7,7 @@ import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
 import { canDecide } from '@moray/core/measuring/can-decide'
+import { coverTilt } from '@moray/core/setting/cover-tilt'
 import { beforeOf } from '@moray/core/setting/float-recipe'
 import { isNoPreload, isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import { isBearingMeasure, nutNext, unitOf, windowOf, type SetMeasure } from '@moray/core/setting/measures'
@@ -40,6 +41,7 @@ import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { showDate } from '../../ui/times.ts'
 import { useUnits } from '../../ui/units.ts'
+import { clockHour } from '../reading-words.ts'
 import { decimalsOf } from '../setting-view.ts'
 
 /** Takes the readings of one measure: gauge, field, what they make together, and which do not count. */
@@ -164,6 +166,9 @@ const FIELD: Record<string, string> = {
   seat: 'Gear with its bearing, shim face to reference face',
   'pair-depth': 'Pinion from the middle, on the plate',
 }
+const tilt = computed(() =>
+  props.measure.kind === 'crush' ? coverTilt(props.build.state.readings[props.measure.id] ?? []) : undefined,
+)
 /** A nut is turned on, never back. */
 const nut = computed(() =>
   state.value.judgement ? nutNext(props.measure, state.value.judgement.mean, state.value.window) : undefined,
@@ -388,6 +393,13 @@ async function enter(
     </p>
     <VerdictMark :verdict="state.judgement.verdict" />
     <p v-if="nut" class="caution">{{ NUT[nut] }}</p>
+    <p v-if="tilt" :class="tilt.leans ? 'caution' : 'small'">
+      Tilt <span class="mono">{{ units.both(tilt.tiltMm, 2) }}</span>{{
+        tilt.leans
+          ? `, more than the gauge explains${tilt.widestDeg === undefined ? '' : `; widest at ${clockHour(tilt.widestDeg)}`}. Seat the cover square and read again.`
+          : ', no more than the gauge explains.'
+      }}
+    </p>
     <WindowRuler
       v-if="state.judgement.verdict !== 'no-window'"
       :label="measure.label"

@@ -20,7 +20,7 @@ interface Field {
 const FIELDS: Record<SeatDraft['as'], Field[]> = {
   'case-and-gear': [
     { key: 'case', label: 'Case, from its mark or measured', kind: 'dimension' },
-    { key: 'nominal', label: 'Nominal distance, from the manual', kind: 'dimension' },
+    { key: 'nominal', label: 'Nominal distance, from the manual or the mark on the gear', kind: 'dimension' },
   ],
   float: [
     { key: 'trial', label: 'Trial stack that is in', kind: 'shim-stack' },
