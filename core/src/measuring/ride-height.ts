@@ -22,6 +22,19 @@ export interface RideHeight {
   inside: boolean
 }
 
+/** How much the ride falls by the wedge of the cones alone, per mm of the pinion: sin δ₁/sin δ₂. */
+function wedgeOf(mesh: Mesh): number {
+  const g = meshGeometry(mesh)
+  const rad = Math.PI / 180
+  return Math.sin(g.pinionPitchAngleDeg * rad) / Math.sin(g.gearPitchAngleDeg * rad)
+}
+
+/** Rides without what the cones make of them, counted from the first place, mm: what is lowest where the flanks fit best. */
+export function withoutWedge(mesh: Mesh, points: RideHeightInput['points']): number[] {
+  const wedge = wedgeOf(mesh)
+  return points.map((p) => p.rideMm + wedge * (p.pinionMm - points[0]!.pinionMm))
+}
+
 /**
  * Ride-height search for a pair without a known depth. The wedge of the cones makes the ride fall by
  * sin δ₁/sin δ₂ per mm of the pinion; what is left, g + p sin δ₁/sin δ₂, is lowest where the flanks fit best.
@@ -39,9 +52,7 @@ export function rideHeight(input: RideHeightInput): RideHeight {
     finite(`points[${i}].pinionMm`, p.pinionMm)
     finite(`points[${i}].rideMm`, p.rideMm)
   })
-  const g = meshGeometry(input.mesh)
-  const rad = Math.PI / 180
-  const wedge = Math.sin(g.pinionPitchAngleDeg * rad) / Math.sin(g.gearPitchAngleDeg * rad)
+  const wedge = wedgeOf(input.mesh)
 
   const positions = points.map((p) => p.pinionMm)
   if (new Set(positions).size < 3) refuse('points', 'need at least three different pinion positions')

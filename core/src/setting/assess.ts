@@ -21,7 +21,7 @@ import type { RunoutMeasure } from './shaft-stations.ts'
 import type { Prediction } from './shim-solve.ts'
 import { pairDepthOf, wantedBy } from './pair-depth.ts'
 import { worstGauge, type BuildState, type GaugeSpec, type ReadingHow, type TakenReading } from './taken.ts'
-import type { ShimPiece, ShimSolveInput } from './shim-problem.ts'
+import { servable, type ShimPiece, type ShimSolveInput } from './shim-problem.ts'
 
 /** What readings come to against no window: the sheet has none yet. */
 export type Unjudged = Omit<Judgement, 'verdict' | 'readingsNeeded'> & {
@@ -335,7 +335,8 @@ export function solverInput(
     const held = staying.filter((id) => id === p.id).length
     return held ? { ...p, count: Math.max(0, p.count - held) } : p
   })
-  return { locations, quantities, pieces: offered, plans: 3 }
+  const largest = Math.max(0, ...locations.flatMap((l) => (l.fixed ? [] : l.maxMm)))
+  return { locations, quantities, pieces: servable(offered, largest), plans: 3 }
 }
 
 /** The sheet's target where it is one of this window, and still lies in what is left of it; otherwise the middle. */

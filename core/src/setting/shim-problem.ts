@@ -95,7 +95,7 @@ export const LEAST_CUT_MM = 0.001
 export const MOST_CUTS_OF_A_PIECE = 500
 
 /** Thicknesses that all cut pieces of one drawer may be brought to, together. */
-const MOST_CUTS = 2000
+export const MOST_CUTS = 2000
 
 /**
  * The thicknesses below its full one that a piece can be brought to, thickest first: full − k · step, down to `minMm`.
@@ -113,6 +113,24 @@ function cutCount({ cut, thicknessMm }: ShimPiece): number {
   if (!cut) return 0
   const step = cutStep(cut)
   return Math.max(0, Math.floor((thicknessMm - cut.minMm) / step + THICKNESS_SLACK_MM / step))
+}
+
+/**
+ * Pieces as far as they can serve: a blank that is thicker than every stack, even at its thinnest, is not asked about; and of a drawer in which more can be cut
+ * than one search may look at, the later lines are offered as they are.
+ * @param largestMm the largest stack that is looked for
+ */
+export function servable(pieces: readonly ShimPiece[], largestMm: number): ShimPiece[] {
+  let left = MOST_CUTS
+  return pieces.flatMap((p): ShimPiece[] => {
+    const thinnest = p.cut?.minMm ?? p.thicknessMm
+    if (p.cut && thinnest > largestMm + THICKNESS_SLACK_MM) return []
+    const { cut: _cut, ...whole } = p
+    const cuts = cutCount(p)
+    if (cuts > left) return [whole]
+    left -= cuts
+    return [p]
+  })
 }
 
 /** Lays the drawer's lines out as thicknesses. */

@@ -40,3 +40,7 @@ export function understand(
     throw e
   }
 }
+
+/** A bare number with the unit that it was typed in, so that it stays what it was when another unit is chosen afterwards. */
+export const withUnit = (text: string, unit: ReadingUnit): string =>
+  /^[-+]?[\d.,]+$/.test(text.trim()) ? `${text.trim()}${unit}` : text

@@ -24,10 +24,13 @@ const free = computed(() =>
 const chosen = ref<Record<string, string[]>>({})
 /** Steps of each carrier from where it stands. */
 const steps = ref<Record<string, number>>({})
+/** One piece of a stack may be made thinner: which, and to what. */
+const thin = ref<Record<string, { pieceId: string; toMm: number } | undefined>>({})
 watch(
   () => props.build.number,
   () => {
     steps.value = {}
+    thin.value = {}
     chosen.value = Object.fromEntries(
       free.value.map((a) => [a.id, stackOf(props.build, a.id)?.pieces.map((p) => p.id) ?? []]),
     )
@@ -48,8 +51,6 @@ const options = computed(() =>
       label: `${units.both(p.thicknessMm, 3)} · ${p.origin === 'case' ? p.label.split(' mm ')[1] : `${p.count - used(p.id)} left`}`,
     })),
 )
-/** One piece of a stack may be made thinner: which, and to what. */
-const thin = ref<Record<string, { pieceId: string; toMm: number } | undefined>>({})
 const cuts = (id: string) => {
   const piece = pieceOf(id)
   return piece?.cut ? [piece.thicknessMm, ...pieceCuts(piece)] : []

@@ -411,12 +411,10 @@ async function enter(
       :prediction="build.plan?.predicted[measure.id]"
       :dots="counting.map((r) => r.value - (built ?? 0))"
     />
-    <p class="small soft mono">
+    <p class="small soft">
       {{ state.count }} {{ state.count === 1 ? 'reading' : 'readings'
       }}<template v-if="state.count > 1"
-        >, {{ show.say(state.range, 3) }} between smallest and largest{{
-          measure.kind === 'crush' ? ': so far the cover stands askew' : ''
-        }}</template
+        >, {{ show.say(state.range, 3) }} between smallest and largest</template
       >
     </p>
     <RoundTheGear v-if="state.round" :round="state.round" :decimals="decimals" />

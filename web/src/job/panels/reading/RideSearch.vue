@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { InputError } from '@moray/core/checks/input-error'
 import { rideDepth, type PairDepthMeasure } from '@moray/core/setting/pair-depth'
-import { meshGeometry } from '@moray/core/gears/mesh'
+import { withoutWedge } from '@moray/core/measuring/ride-height'
 import type { LengthUnit } from '@moray/contract/requests/setting'
 import Button from 'primevue/button'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import NotationField from '../../../ui/NotationField.vue'
-import { understand } from '../../../ui/understand.ts'
+import { understand, withUnit } from '../../../ui/understand.ts'
 import { useUnits } from '../../../ui/units.ts'
 import PointChips from './PointChips.vue'
 import type { RideDraft } from './ride-draft.ts'
@@ -54,11 +54,11 @@ const found = computed(() => {
 const picture = computed(() => {
   const points = read.value.filter(([p, g]) => Number.isFinite(p + g))
   if (points.length < 2) return undefined
-  const g = meshGeometry(props.measure.mesh)
-  const sine = (deg: number) => Math.sin((deg * Math.PI) / 180)
-  const wedge = sine(g.pinionPitchAngleDeg) / sine(g.gearPitchAngleDeg)
-  const first = points[0]![0]
-  const left = points.map(([p, ride]): [number, number] => [p, ride + wedge * (p - first)])
+  const rests = withoutWedge(
+    props.measure.mesh,
+    points.map(([pinionMm, rideMm]) => ({ pinionMm, rideMm })),
+  )
+  const left = points.map(([p], i): [number, number] => [p, rests[i]!])
   const [x0, x1] = [Math.min(...left.map(([p]) => p)), Math.max(...left.map(([p]) => p))]
   const [y0, y1] = [Math.min(...left.map(([, y]) => y)), Math.max(...left.map(([, y]) => y))]
   const x = (p: number) => 14 + ((p - x0) / (x1 - x0 || 1)) * 272
@@ -69,7 +69,13 @@ const picture = computed(() => {
 })
 function add(e: { text: string }) {
   if (figure(place.value, 'depth') === undefined) return
-  draft.value = { ...draft.value, points: [...draft.value.points, { place: place.value, ride: e.text }] }
+  draft.value = {
+    ...draft.value,
+    points: [
+      ...draft.value.points,
+      { place: withUnit(place.value, unit.value), ride: withUnit(e.text, unit.value) },
+    ],
+  }
   place.value = ''
   ride.value = ''
   placeField.value?.focus()

@@ -6,7 +6,7 @@ import type { LengthUnit } from '@moray/contract/requests/setting'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import NotationField from '../../../ui/NotationField.vue'
-import { understand } from '../../../ui/understand.ts'
+import { understand, withUnit } from '../../../ui/understand.ts'
 import OneOf from '../../../ui/OneOf.vue'
 import { useUnits } from '../../../ui/units.ts'
 import PointChips from './PointChips.vue'
@@ -50,7 +50,7 @@ const found = computed(() => {
   }
 })
 function add(e: { text: string }) {
-  draft.value = { ...draft.value, samples: [...draft.value.samples, e.text] }
+  draft.value = { ...draft.value, samples: [...draft.value.samples, withUnit(e.text, unit.value)] }
   text.value = ''
   turn.value++
 }
