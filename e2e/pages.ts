@@ -6,6 +6,8 @@ export const PAGES = [
   ['/jobs/alke-lower/setting?build=1', 'Alke 2 lower'],
   ['/jobs/havsule-upper/setting?at=bearing:input-inner', 'Rolling torque, input taper, inner'],
   ['/jobs/havsule-upper/setting?at=measure:seat:input', 'Input shims by case and gear'],
+  ['/jobs/havsule-upper/setting?at=measure:bearing:upper-ball', 'Crush, upper gear bearing'],
+  ['/jobs/lomvi-teist/setting?at=runout:propshaft:face-forward-gear', 'Face of the forward gear'],
   ['/jobs/alke-lower/setting?at=runout:propshaft:0', 'Propeller shaft, seal land'],
   ['/jobs/lomvi-done/record', 'Record 26-097'],
   ['/jobs/havsule-upper/setting', 'Havsule Duo upper'],
