@@ -53,9 +53,13 @@ export function progressOf(route: Route, facts: Facts, done: Done): Progress {
     if (!step.needs.every(passed)) return false
     return !applies(step, facts) || (closesItself(step) && step.gates.every((g) => holds(g.when, facts)))
   })
-  const waitsFor = remembered((id): string[] =>
-    passed(id) ? [] : applies(byId.get(id)!, facts) ? [id] : byId.get(id)!.needs.flatMap(waitsFor),
-  )
+  // each name once: what two needs lead back to would otherwise double with every step that does not apply
+  const waitsFor = remembered((id): readonly string[] => {
+    if (passed(id)) return []
+    const step = byId.get(id)!
+    return applies(step, facts) ? [id] : firstOf(step)
+  })
+  const firstOf = (step: Step) => [...new Set(step.needs.flatMap(waitsFor))]
   const waitsOn = remembered((id): StepProgress['wait'] => {
     const step = byId.get(id)!
     // what a step that does not apply, or closes itself, waits for is waited for through it
@@ -68,7 +72,7 @@ export function progressOf(route: Route, facts: Facts, done: Done): Progress {
     if (!applies(step, facts)) return { step, state: 'not-here', why: [] }
     if (passed(step.id)) return { step, state: 'done', why: [] }
     const why = [
-      ...[...new Set(step.needs.flatMap((n) => waitsFor(n)))].map((n) => `First: ${byId.get(n)!.what}.`),
+      ...firstOf(step).map((n) => `First: ${byId.get(n)!.what}.`),
       ...step.gates.filter((g) => !holds(g.when, facts)).map((g) => g.say),
     ]
     if (why.length)

@@ -1,14 +1,18 @@
 import { Worker } from 'node:worker_threads'
 import { threadFile } from '../threads.ts'
 import type { Database, Transaction } from './database.ts'
+import { readRows, type RawRows } from './raw-rows.ts'
 import { asError, type Ask, type Say } from './thread-protocol.ts'
 
+type Answered = Extract<Ask, { id: number }>
 type WithoutId<T> = T extends unknown ? Omit<T, 'id'> : never
+
+const NO_ROWS: RawRows = { rows: [], json: [] }
 
 /** The embedded database in a thread of its own: while it works or syncs, the server goes on answering. */
 export async function openPgliteThread(folder: string): Promise<Database> {
   const worker = new Worker(threadFile('pglite-worker', import.meta.url), { workerData: { folder } })
-  const waiting = new Map<number, { done: (rows: unknown[]) => void; failed: (e: Error) => void }>()
+  const waiting = new Map<number, { done: (result: RawRows) => void; failed: (e: Error) => void }>()
   const listeners = new Set<(payload: string) => void>()
   let lastId = 0
   let lastTx = 0
@@ -27,7 +31,7 @@ export async function openPgliteThread(folder: string): Promise<Database> {
       const w = waiting.get(m.id)
       waiting.delete(m.id)
       if ('error' in m) w?.failed(asError(m.error))
-      else w?.done(m.rows ?? [])
+      else w?.done(m.result ?? NO_ROWS)
     })
     worker.on('error', (e) => {
       failed(e)
@@ -40,16 +44,17 @@ export async function openPgliteThread(folder: string): Promise<Database> {
     })
   })
 
-  const ask = (what: WithoutId<Ask>) =>
-    new Promise<unknown[]>((done, failed) => {
+  const post = (message: Ask) => worker.postMessage(message)
+  const ask = (what: WithoutId<Answered>) =>
+    new Promise<RawRows>((done, failed) => {
       if (broken) return failed(broken)
       const id = ++lastId
       waiting.set(id, { done, failed })
-      worker.postMessage({ ...what, id })
+      post({ ...what, id })
     })
   const handle = (tx: number): Transaction => ({
     query: async <Row>(sql: string, params: unknown[] = []) =>
-      (await ask({ do: 'query', tx, sql, params })) as Row[],
+      readRows<Row>(await ask({ do: 'query', tx, sql, params })),
     script: async (sql) => void (await ask({ do: 'script', tx, sql })),
   })
 
@@ -57,7 +62,7 @@ export async function openPgliteThread(folder: string): Promise<Database> {
     ...handle(0),
     async transaction(work) {
       const tx = ++lastTx
-      await ask({ do: 'begin', tx })
+      post({ do: 'begin', tx })
       try {
         const result = await work(handle(tx))
         await ask({ do: 'commit', tx })

@@ -1,6 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads'
-import type { Transaction } from './database.ts'
-import { openFolder } from './pglite.ts'
+import { openRawFolder, type RawTransaction } from './pglite.ts'
+import type { RawRows } from './raw-rows.ts'
 import { plainError, type Ask, type Say } from './thread-protocol.ts'
 
 /** The thread in which the embedded database works, so that a slow statement keeps nobody waiting who does not need it. */
@@ -9,18 +9,20 @@ const say = (message: Say) => port.postMessage(message)
 
 class RolledBack extends Error {}
 
+interface Open {
+  tx: Promise<RawTransaction>
+  end: (how: 'commit' | 'rollback') => void
+  over: Promise<void>
+}
+
 /** A log that is never written into the tables grows without end; a checkpoint now and then keeps recovery short. */
 const CHECKPOINT_MS = 10 * 60_000
 
 async function work() {
-  const db = await openFolder((workerData as { folder: string }).folder)
-  await db.listen(
-    (told) => say({ told }),
-    () => {},
-  )
-  /** Open transactions: their handle, how they end, and when they are over. */
-  const open = new Map<number, { tx: Transaction; end: (how: 'commit' | 'rollback') => void }>()
-  const over = new Map<number, Promise<void>>()
+  const db = await openRawFolder((workerData as { folder: string }).folder)
+  await db.listen((told) => say({ told }))
+  /** Transactions that were asked for, from then until they are over: their handle, how they end, and when they have. */
+  const open = new Map<number, Open>()
   let written = false
   setInterval(() => {
     if (!written) return
@@ -28,42 +30,47 @@ async function work() {
     db.script('checkpoint').catch(() => (written = true))
   }, CHECKPOINT_MS).unref()
 
-  function begin(id: number): Promise<void> {
-    return new Promise<void>((begun, failed) => {
+  /** Whoever asks for a transaction does not wait for it: its first statement does. */
+  function begin(id: number): void {
+    let end!: Open['end']
+    let over!: Open['over']
+    const tx = new Promise<RawTransaction>((begun, failed) => {
       const whole = db.transaction(
-        (tx) =>
+        (handle) =>
           new Promise<void>((commit, rollback) => {
-            open.set(id, { tx, end: (how) => (how === 'commit' ? commit() : rollback(new RolledBack())) })
-            begun()
+            end = (how) => (how === 'commit' ? commit() : rollback(new RolledBack()))
+            begun(handle)
           }),
       )
-      const ended = whole.catch((e: unknown) => {
+      over = whole.catch((e: unknown) => {
         if (!(e instanceof RolledBack)) throw e
       })
-      over.set(id, ended)
-      ended.catch(failed)
+      over.catch(failed)
     })
+    // said by its statements, and by its end
+    tx.catch(() => {})
+    open.set(id, { tx, end: (how) => end(how), over })
   }
 
-  async function answer(ask: Ask): Promise<unknown[] | undefined> {
+  const handleOf = (tx: number) => (tx ? open.get(tx)!.tx : db)
+
+  async function answer(ask: Exclude<Ask, { do: 'begin' }>): Promise<RawRows | undefined> {
     switch (ask.do) {
-      case 'begin':
-        await begin(ask.tx)
-        return undefined
       case 'commit':
       case 'rollback': {
         written = true
-        open.get(ask.tx)!.end(ask.do)
+        const { tx, end, over } = open.get(ask.tx)!
         open.delete(ask.tx)
-        await over.get(ask.tx)
-        over.delete(ask.tx)
+        await tx
+        end(ask.do)
+        await over
         return undefined
       }
       case 'query':
-        return (ask.tx ? open.get(ask.tx)!.tx : db).query(ask.sql, ask.params)
+        return (await handleOf(ask.tx)).query(ask.sql, ask.params)
       case 'script':
         written = true
-        await (ask.tx ? open.get(ask.tx)!.tx : db).script(ask.sql)
+        await (await handleOf(ask.tx)).script(ask.sql)
         return undefined
       case 'close':
         await db.close()
@@ -72,8 +79,9 @@ async function work() {
   }
 
   port.on('message', (ask: Ask) => {
+    if (ask.do === 'begin') return begin(ask.tx)
     answer(ask).then(
-      (rows) => say(rows ? { id: ask.id, rows } : { id: ask.id }),
+      (result) => say(result ? { id: ask.id, result } : { id: ask.id }),
       (e: unknown) => say({ id: ask.id, error: plainError(e) }),
     )
   })

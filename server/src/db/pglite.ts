@@ -1,33 +1,60 @@
 import { chmodSync, closeSync, fsyncSync, openSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { PGlite, type PGliteInterface, type Transaction as PGliteTransaction } from '@electric-sql/pglite'
+import { PGlite } from '@electric-sql/pglite'
 import { NodeFS } from '@electric-sql/pglite/nodefs'
 import type { Database, Transaction } from './database.ts'
+import { PgliteStatements } from './pglite-statements.ts'
+import { readRows, type RawRows } from './raw-rows.ts'
 
 /** Channel on which committed events are told: see seal_event() in the migrations. */
 export const CHANNEL = 'moray_public'
 
-function wrap(handle: PGliteTransaction | PGliteInterface): Transaction {
-  return {
-    async query<Row>(sql: string, params: unknown[] = []) {
-      return (await handle.query<Row>(sql, params)).rows
-    },
-    async script(sql) {
-      await handle.exec(sql)
-    },
-  }
+/** The database as it speaks in its own thread: rows leave with their JSON unread, so that it is read once, by whoever asked. */
+export interface RawTransaction {
+  query(sql: string, params?: unknown[]): Promise<RawRows>
+  script(sql: string): Promise<void>
 }
 
-/** An open PGlite as the server's Database. */
-export function wrapPglite(pg: PGlite): Database {
+export interface RawDatabase extends RawTransaction {
+  transaction<T>(work: (tx: RawTransaction) => Promise<T>): Promise<T>
+  listen(told: (payload: string) => void): Promise<() => Promise<void>>
+  close(): Promise<void>
+}
+
+function rawPglite(pg: PGlite): RawDatabase {
+  const statements = new PgliteStatements(pg)
   return {
-    ...wrap(pg),
-    transaction: (work) => pg.transaction((tx) => work(wrap(tx))) as ReturnType<typeof work>,
-    async listen(told) {
+    query: (sql, params = []) => pg._runExclusiveTransaction(() => statements.run(sql, params)),
+    script: async (sql) => void (await pg.exec(sql)),
+    transaction: <T>(work: (tx: RawTransaction) => Promise<T>) =>
+      pg.transaction((tx) =>
+        work({
+          query: (sql, params = []) => statements.run(sql, params),
+          script: async (sql) => void (await tx.exec(sql)),
+        }),
+      ) as Promise<T>,
+    listen: async (told) => {
       const end = await pg.listen(CHANNEL, told)
       return () => end()
     },
     close: () => pg.close(),
+  }
+}
+
+const reading = (raw: RawTransaction): Transaction => ({
+  query: async <Row>(sql: string, params?: unknown[]) => readRows<Row>(await raw.query(sql, params)),
+  script: (sql) => raw.script(sql),
+})
+
+/** An open PGlite as the server's Database, in this thread. */
+export const wrapPglite = (pg: PGlite): Database => readingDatabase(rawPglite(pg))
+
+function readingDatabase(raw: RawDatabase): Database {
+  return {
+    ...reading(raw),
+    transaction: (work) => raw.transaction((tx) => work(reading(tx))),
+    listen: (told) => raw.listen(told),
+    close: () => raw.close(),
   }
 }
 
@@ -76,8 +103,12 @@ class SyncedFolder extends NodeFS {
   }
 }
 
-/** Opens the embedded database in a folder; a folder that is empty or not there gets a new one. */
-export async function openFolder(folder: string): Promise<Database> {
+/** Opens the embedded database in a folder, in this thread; a folder that is empty or not there gets a new one. */
+export const openFolder = async (folder: string): Promise<Database> =>
+  readingDatabase(await openRawFolder(folder))
+
+/** The same for the database's own thread. */
+export async function openRawFolder(folder: string): Promise<RawDatabase> {
   const startParams = [
     ...PGlite.defaultStartParams.filter((p) => p !== '-F'),
     '-c',
@@ -94,7 +125,7 @@ export async function openFolder(folder: string): Promise<Database> {
     await pg.exec('checkpoint')
     syncTree(folder)
   }
-  return wrapPglite(pg)
+  return rawPglite(pg)
 }
 
 /** Whether a database lies in this folder: its version file says so. */

@@ -1,14 +1,17 @@
-/** What the server and the thread of its database say to each other. `tx` names an open transaction; 0 stands for none. */
+import type { RawRows } from './raw-rows.ts'
+
+/** What the server and the thread of its database say to each other. `tx` names an open transaction; 0 stands for none. All but `begin` is answered. */
 export type Ask =
   | { id: number; do: 'query'; tx: number; sql: string; params: unknown[] }
   | { id: number; do: 'script'; tx: number; sql: string }
-  | { id: number; do: 'begin' | 'commit' | 'rollback'; tx: number }
+  | { do: 'begin'; tx: number }
+  | { id: number; do: 'commit' | 'rollback'; tx: number }
   | { id: number; do: 'close' }
 
 export type Say =
   | { ready: true }
   | { failed: PlainError }
-  | { id: number; rows?: unknown[] }
+  | { id: number; result?: RawRows }
   | { id: number; error: PlainError }
   | { told: string }
 
