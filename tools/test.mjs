@@ -131,7 +131,7 @@ const checks = [
     'circles',
     ['dependency-cruiser/bin/dependency-cruise.mjs', 'core/src', 'contract/src', 'server/src', 'web/src'],
   ],
-  ['format', ['prettier/bin/prettier.cjs', '--check', '--log-level=warn', '.']],
+  ['format', ['oxfmt/bin/oxfmt', '--check', '.']],
 ]
 
 /** Runs a tool of node_modules; what it says is shown when it ends, so that two at once do not talk into each other. */

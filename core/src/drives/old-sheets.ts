@@ -62,7 +62,8 @@ type OldBench = Omit<BenchFacts, 'leak' | 'joins' | 'lockTabs' | 'propeller' | '
   leak: (Omit<LeakPlan, 'ports'> & { ports?: string[]; blocks?: number }) | null
   joins: (Omit<NonNullable<BenchFacts['joins']>, 'oilJoint'> & { oilJoint?: LeakPlan | null }) | null
   lockTabs:
-    (Omit<NonNullable<BenchFacts['lockTabs']>, 'reachedMounted'> & { reachedMounted?: boolean }) | null
+    | (Omit<NonNullable<BenchFacts['lockTabs']>, 'reachedMounted'> & { reachedMounted?: boolean })
+    | null
   propeller: (Record<string, unknown> & { afterRun?: boolean }) | null
   telltale?: boolean
 }

@@ -39,7 +39,15 @@ export interface JobRecord extends JobHead {
 }
 
 export type JobState =
-  'received' | 'teardown' | 'setting' | 'working' | 'waiting' | 'held' | 'finished' | 'closed' | 'reopened'
+  | 'received'
+  | 'teardown'
+  | 'setting'
+  | 'working'
+  | 'waiting'
+  | 'held'
+  | 'finished'
+  | 'closed'
+  | 'reopened'
 
 /** Handed over, or closed without a rebuild: nothing is added until somebody reopens it. */
 export const isOver = (state: JobState): boolean => state === 'finished' || state === 'closed'

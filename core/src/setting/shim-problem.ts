@@ -41,7 +41,8 @@ export interface ShimPiece {
 
 /** How a piece can be made thinner: layers peeled off a laminated shim, or a spacer ground down. */
 export type PieceCut =
-  { kind: 'laminated'; layerMm: number; minMm: number } | { kind: 'ground'; stepMm: number; minMm: number }
+  | { kind: 'laminated'; layerMm: number; minMm: number }
+  | { kind: 'ground'; stepMm: number; minMm: number }
 
 /**
  * A thickness that a line of the drawer can give. A line that can be cut stands here once for its full thickness and

@@ -23,7 +23,9 @@ export interface Task {
 
 /** What a thread answers: an error crosses it as data. */
 export type Answer =
-  { result: string } | { refused: { code: string; fields: FieldProblem[] } } | { failed: { message: string } }
+  | { result: string }
+  | { refused: { code: string; fields: FieldProblem[] } }
+  | { failed: { message: string } }
 
 export interface Limits {
   /** Long calculations at once. */

@@ -254,7 +254,8 @@ export async function putFurther(
 ): Promise<Told> {
   const before = furtherRow(body, put.list, put.id)
   const given = put.now?.[put.list] as
-    { id: string; name?: string; act?: string; place?: string }[] | undefined
+    | { id: string; name?: string; act?: string; place?: string }[]
+    | undefined
   if (put.now && given?.length !== 1) refuse(`now.${put.list}`, 'holds one row, the one that is put')
   const row = given?.[0]
   if (row && row.id !== put.id) refuse('id', `is "${put.id}", and the row says "${row.id}"`)

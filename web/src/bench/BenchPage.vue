@@ -120,13 +120,10 @@ const WORKS = { soak: 'Penetrant works', cure: 'Compound cures' } as const
                 <span class="mono">{{ j.number }}</span>
                 <span class="soft small">{{ since(j) }}</span>
               </span>
-              <span class="name"
-                >{{ j.sheetName }} <span class="boat">· {{ j.boat }}</span></span
-              >
+              <span class="name">{{ j.sheetName }} <span class="boat">· {{ j.boat }}</span></span>
               <span class="owner small soft">{{ j.owner }}</span>
               <span class="due"
-                ><span class="stage">{{ stageLabel(j.stage) }}</span
-                >{{ waitsText(j.waits, clock)
+                ><span class="stage">{{ stageLabel(j.stage) }}</span>{{ waitsText(j.waits, clock)
                 }}<span v-for="r in j.waits.running ?? []" :key="r.kind" class="besides small"
                   >{{ WORKS[r.kind] }} until {{ clock(r.until) }}</span
                 ><span v-if="j.waits.also?.length" class="besides small soft"

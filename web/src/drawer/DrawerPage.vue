@@ -92,9 +92,7 @@ const adding = ref(false)
       </template>
     </Column>
     <Column field="reserved" header="In trials" sortable>
-      <template #body="{ data }"
-        ><span class="mono">{{ data.reserved || '' }}</span></template
-      >
+      <template #body="{ data }"><span class="mono">{{ data.reserved || '' }}</span></template>
     </Column>
     <Column header="">
       <template #body="{ data }"

@@ -109,9 +109,7 @@ const units = useUnits()
         <ol v-else>
           <li v-for="m in history.movements" :key="m.id" class="small">
             <span class="mono delta">{{ m.delta > 0 ? '+' : '' }}{{ m.delta }}</span>
-            <span
-              >{{ m.reason }} <span class="soft">{{ m.by }}, {{ at(m.at) }}</span></span
-            >
+            <span>{{ m.reason }} <span class="soft">{{ m.by }}, {{ at(m.at) }}</span></span>
           </li>
         </ol>
       </section></template

@@ -253,9 +253,7 @@ function how(m: Measure): string {
             <li v-for="r in sheet.runoutLimits" :key="r.zone">
               Runout, {{ r.zone.toLowerCase() }}: <span class="mono">{{ units.both(r.tirMm) }}</span> TIR
             </li>
-            <li v-if="sheet.oilCapacityMl">
-              Oil <span class="mono">{{ sheet.oilCapacityMl }} ml</span>
-            </li>
+            <li v-if="sheet.oilCapacityMl">Oil <span class="mono">{{ sheet.oilCapacityMl }} ml</span></li>
           </ul>
         </section>
         <section>
@@ -312,9 +310,7 @@ function how(m: Measure): string {
           </thead>
           <tbody>
             <tr v-for="p in sheet.parts" :key="p.id">
-              <td>
-                {{ p.name }}<template v-if="p.count > 1"> × {{ p.count }}</template>
-              </td>
+              <td>{{ p.name }}<template v-if="p.count > 1"> × {{ p.count }}</template></td>
               <td>{{ PART_KINDS[p.kind] }}</td>
               <td>{{ p.after.map(nameOf).join(', ') }}</td>
               <td>{{ p.set ?? p.kit ?? '' }}</td>

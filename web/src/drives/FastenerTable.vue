@@ -50,9 +50,7 @@ const howText = (f: Fastener) =>
           </td>
           <td class="mono">{{ torque(f) }}</td>
           <td>{{ howText(f) }}</td>
-          <td>
-            <span class="mono">{{ f.thread }}</span> {{ lockText(f) }}
-          </td>
+          <td><span class="mono">{{ f.thread }}</span> {{ lockText(f) }}</td>
         </tr>
       </tbody>
     </table>

@@ -52,21 +52,16 @@ const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuff
   <DataTable v-else :value="rows" data-key="id" sort-field="order" :sort-order="1" scrollable>
     <Column field="name" header="Gauge" sortable>
       <template #body="{ data }"
-        ><strong>{{ data.name }}</strong
-        ><br /><span class="small soft"
+        ><strong>{{ data.name }}</strong><br /><span class="small soft"
           >{{ kindOfGauge(data.kind).label }}{{ data.retired ? ', out of use' : '' }}</span
         ></template
       >
     </Column>
     <Column field="resolution" header="Resolution">
-      <template #body="{ data }"
-        ><span class="mono">{{ both(data, data.resolution) }}</span></template
-      >
+      <template #body="{ data }"><span class="mono">{{ both(data, data.resolution) }}</span></template>
     </Column>
     <Column field="mpe" header="Permissible error">
-      <template #body="{ data }"
-        ><span class="mono">± {{ both(data, data.mpe) }}</span></template
-      >
+      <template #body="{ data }"><span class="mono">± {{ both(data, data.mpe) }}</span></template>
     </Column>
     <Column header="Dial, masters, range">
       <template #body="{ data }">

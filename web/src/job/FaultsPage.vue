@@ -123,9 +123,8 @@ const causeLabel = (id: string) => seedTable.causes.find((c) => c.id === id)?.la
       <section class="outcome" aria-label="What it was">
         <h2>What it was</h2>
         <p v-if="outcome">
-          <strong>{{ causeLabel(outcome.cause) }}</strong><template v-if="outcome.note"
-            >: {{ outcome.note }}</template
-          >
+          <strong>{{ causeLabel(outcome.cause) }}</strong
+          ><template v-if="outcome.note">: {{ outcome.note }}</template>
           <span class="small soft"> {{ outcome.by }}</span>
         </p>
         <form class="entries" @submit.prevent="itWas">

@@ -70,9 +70,7 @@ const print = () => window.print()
     <p v-if="job.ways.rules.heading" class="shop">{{ job.ways.rules.heading }}</p>
     <header>
       <div>
-        <h1>
-          Record <span class="mono">{{ job.number }}</span>
-        </h1>
+        <h1>Record <span class="mono">{{ job.number }}</span></h1>
         <p>{{ job.sheet.name }}, {{ FAMILIES[job.sheet.family] }}</p>
       </div>
       <Button label="Print" class="quiet no-print" @click="print" />
@@ -92,9 +90,7 @@ const print = () => window.print()
       </div>
       <div>
         <dt>Water, hours</dt>
-        <dd>
-          {{ job.water }}<template v-if="job.hours !== null">, {{ job.hours }} h</template>
-        </dd>
+        <dd>{{ job.water }}<template v-if="job.hours !== null">, {{ job.hours }} h</template></dd>
       </div>
       <div v-if="filled">
         <dt>Filled</dt>

@@ -17,9 +17,7 @@ const print = () => window.print()
   <article class="paper">
     <header>
       <div>
-        <h1>
-          Step sheet <span class="mono">{{ job.number }}</span>
-        </h1>
+        <h1>Step sheet <span class="mono">{{ job.number }}</span></h1>
         <p>{{ job.sheet.name }}, {{ job.serial }} · {{ job.boat }} · {{ job.water }} water</p>
       </div>
       <Button label="Print" class="quiet no-print" @click="print" />
@@ -31,9 +29,7 @@ const print = () => window.print()
         <li v-for="x in s.steps" :key="x.step.id">
           <span class="box" aria-hidden="true">{{ x.state === 'done' ? '✓' : '' }}</span>
           <div>
-            <p>
-              <strong>{{ x.step.what }}</strong> <span class="small soft">{{ x.step.why }}</span>
-            </p>
+            <p><strong>{{ x.step.what }}</strong> <span class="small soft">{{ x.step.why }}</span></p>
             <p v-if="x.step.holdPoint" class="small"><strong>Hold point:</strong> two words or a picture.</p>
             <ul v-if="saidNow(job, x.step).length" class="small said">
               <li v-for="i in saidNow(job, x.step)" :key="i.say">{{ i.say }}</li>

@@ -72,9 +72,7 @@ const spaced = computed(() => pairing.value?.code.replace(/(.{4})(?=.)/g, '$1 ')
         This server listens to this machine only. Started with MORAY_LISTEN=0.0.0.0 it can be reached from the
         shop’s network; the README says how.
       </p>
-      <p>
-        Code <span class="mono code">{{ spaced }}</span>
-      </p>
+      <p>Code <span class="mono code">{{ spaced }}</span></p>
       <Button label="Done" class="quiet" @click="((pairing = null), store.load())" />
     </div>
     <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>

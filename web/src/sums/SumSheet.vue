@@ -193,9 +193,7 @@ const brief = (k: Kept) =>
             @click="copy(asJson)"
           />
         </div>
-        <p class="small soft">
-          Without the pages: <code>npm run -s calc -- {{ name }}</code>
-        </p>
+        <p class="small soft">Without the pages: <code>npm run -s calc -- {{ name }}</code></p>
         <section v-if="own.length" aria-label="Notebook">
           <h3>Notebook</h3>
           <ol>

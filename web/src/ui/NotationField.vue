@@ -96,9 +96,7 @@ function enter() {
       <template v-if="meaning.state === 'value' || meaning.state === 'doubtful'">
         <strong>{{ show.say(meaning.value, 3) }}</strong> · {{ show.other(meaning.value, 3) }}
       </template>
-      <template v-else-if="meaning.state === 'not'"
-        ><span class="bad">{{ meaning.why }}</span></template
-      >
+      <template v-else-if="meaning.state === 'not'"><span class="bad">{{ meaning.why }}</span></template>
       <span v-else class="soft">{{ hint ?? example }}</span>
     </p>
     <p v-if="meaning.state === 'doubtful'" class="bad">

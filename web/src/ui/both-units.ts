@@ -5,7 +5,9 @@ import { numberExample, numberIn, plainNumber } from '@moray/core/units/plain-nu
 import { parseReading } from '@moray/core/units/notation'
 
 export type Typed =
-  { state: 'empty' } | { state: 'value'; value: number; shown: string } | { state: 'not'; why: string }
+  | { state: 'empty' }
+  | { state: 'value'; value: number; shown: string }
+  | { state: 'not'; why: string }
 
 /** Decimals that a canonical value is worth to the eye, from small values to large ones. */
 const DECIMALS: Record<string, readonly [small: number, large: number, from: number]> = {

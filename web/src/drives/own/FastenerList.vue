@@ -134,8 +134,7 @@ const said = (field: string) => problemAt(write.error.value, `fastener.${field}`
       <li v-for="f in rows" :key="f.id">
         <button type="button" class="row" @click="edit(f)">
           <span
-            ><strong>{{ f.name }}</strong
-            ><template v-if="f.count > 1"> × {{ f.count }}</template>
+            ><strong>{{ f.name }}</strong><template v-if="f.count > 1"> × {{ f.count }}</template>
             <span v-if="f.hand === 'left'" class="left">left-hand</span></span
           >
           <span class="mono">{{ torque(f) || 'no torque yet' }}</span>

@@ -93,9 +93,7 @@ const remove = async (id: string) => {
     <ol class="rows">
       <li v-for="p in parts" :key="p.id">
         <button type="button" class="row" @click="edit(p)">
-          <span
-            >{{ p.name }}<template v-if="(p.count ?? 1) > 1"> × {{ p.count }}</template></span
-          >
+          <span>{{ p.name }}<template v-if="(p.count ?? 1) > 1"> × {{ p.count }}</template></span>
           <span class="small soft"
             >{{ PART_KINDS[p.kind]
             }}<template v-if="p.after?.length">, after {{ p.after.map(nameOf).join(', ') }}</template></span

@@ -188,9 +188,7 @@ async function add() {
       <h3>{{ l.title }}</h3>
       <ul>
         <li v-for="r in l.rows" :key="r.id">
-          <span
-            >{{ r.label }} <span class="small soft">{{ r.about }}</span></span
-          >
+          <span>{{ r.label }} <span class="small soft">{{ r.about }}</span></span>
           <button
             type="button"
             class="texty small"
@@ -211,9 +209,7 @@ async function add() {
       </p>
       <ul>
         <li v-for="v in variants" :key="v.id">
-          <span
-            >{{ v.label }} <span class="small soft">{{ serialsOf(v) }}</span></span
-          >
+          <span>{{ v.label }} <span class="small soft">{{ serialsOf(v) }}</span></span>
           <button
             type="button"
             class="texty small"

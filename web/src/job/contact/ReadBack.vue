@@ -117,9 +117,8 @@ const KIND = {
       </p>
       <ul v-if="shims.length" class="shims">
         <li v-for="s in shims" :key="s.stack">
-          <span>{{ s.stack }}</span><span class="mono"
-            >{{ signed(s.mm) }} · {{ units.other(Math.abs(s.mm), 2) }}</span
-          >
+          <span>{{ s.stack }}</span
+          ><span class="mono">{{ signed(s.mm) }} · {{ units.other(Math.abs(s.mm), 2) }}</span>
         </li>
       </ul>
       <p class="small soft">{{ read.meaning.effect }}</p>

@@ -109,9 +109,8 @@ function add(stack: string, id: string) {
   <div class="own">
     <section v-for="a in free.filter(isCarrier)" :key="a.id" :aria-label="a.label">
       <p class="line">
-        <strong>{{ a.label }}</strong><span>{{
-          turnedText(turnedBetween(a, build.state.stacks[a.id]!, total(a.id)))
-        }}</span>
+        <strong>{{ a.label }}</strong
+        ><span>{{ turnedText(turnedBetween(a, build.state.stacks[a.id]!, total(a.id))) }}</span>
       </p>
       <div class="turn">
         <Button label="One step out" class="quiet" @click="turn(a, -1)" />
@@ -163,9 +162,7 @@ function add(stack: string, id: string) {
         @update:model-value="(id: string) => add(a.id, id)"
       />
     </section>
-    <p>
-      Lands in every window with <strong class="mono">{{ Math.round(plan.probability * 100) }} %</strong>
-    </p>
+    <p>Lands in every window with <strong class="mono">{{ Math.round(plan.probability * 100) }} %</strong></p>
     <Button label="Build these" class="quiet" fluid :disabled="busy" @click="emit('take', plan)" />
   </div>
 </template>

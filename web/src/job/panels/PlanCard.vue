@@ -102,7 +102,8 @@ const percent = computed(() => {
             >
               <span v-if="p.cut && p.fromMm !== p.thicknessMm" class="from">{{
                 `${units.digits(p.fromMm, 3)}, ${cutAct(p.cut)}\u00a0`
-              }}</span>{{ units.digits(p.thicknessMm, 3)
+              }}</span
+              >{{ units.digits(p.thicknessMm, 3)
               }}<span v-if="p.origin === 'case'" class="from"> out of the case</span>
             </button>
           </p>

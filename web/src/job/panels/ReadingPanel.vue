@@ -394,7 +394,8 @@ async function enter(
     <VerdictMark :verdict="state.judgement.verdict" />
     <p v-if="nut" class="caution">{{ NUT[nut] }}</p>
     <p v-if="tilt" :class="tilt.leans ? 'caution' : 'small'">
-      Tilt <span class="mono">{{ units.both(tilt.tiltMm, 2) }}</span>{{
+      Tilt <span class="mono">{{ units.both(tilt.tiltMm, 2) }}</span
+      >{{
         tilt.leans
           ? `, more than the gauge explains${tilt.widestDeg === undefined ? '' : `; widest at ${clockHour(tilt.widestDeg)}`}. Seat the cover square and read again.`
           : ', no more than the gauge explains.'

@@ -73,7 +73,8 @@ const SHAPES = {
       </table>
     </div>
     <p v-if="shaft.shape" class="shape">
-      <strong>{{ SHAPES[shaft.shape.shape] }}</strong><template v-if="shaft.shape.kinkAtMm !== undefined">
+      <strong>{{ SHAPES[shaft.shape.shape] }}</strong
+      ><template v-if="shaft.shape.kinkAtMm !== undefined">
         at {{ units.both(shaft.shape.kinkAtMm, 0) }} along it</template
       ><template v-if="shaft.shape.shape !== 'straight'"
         >. Mark the high side at {{ eighth(shaft.shape.markAtDeg) }}.</template

@@ -56,9 +56,7 @@ onKeyStroke('z', (e) => {
 
 <template>
   <p v-if="last" class="undo" role="status">
-    <span>
-      {{ label }} <strong class="mono">{{ show.both(last.reading.value, 3) }}</strong> entered.
-    </span>
+    <span> {{ label }} <strong class="mono">{{ show.both(last.reading.value, 3) }}</strong> entered. </span>
     <button type="button" :disabled="write.busy.value" @click="undo">Undo, {{ last.left }} s</button>
   </p>
   <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>

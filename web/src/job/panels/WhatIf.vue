@@ -116,9 +116,7 @@ async function seek() {
   <section class="what-if" aria-label="What if">
     <div v-for="s in stacks" :key="s.id" class="stack">
       <p class="line">
-        <label :for="`if-${s.id}`"
-          ><strong>{{ s.label }}</strong></label
-        >
+        <label :for="`if-${s.id}`"><strong>{{ s.label }}</strong></label>
         <span class="mono"
           >{{ shownAt(s) }}
           <span v-if="!s.stepMm" class="small soft"
@@ -177,7 +175,8 @@ async function seek() {
           s.stepMm
             ? turnedText(turnedBetween(adjuster(s.id), s.currentMm, found.stacks[s.id]!.thicknessMm))
             : units.both(found.stacks[s.id]!.thicknessMm, 3)
-        }}</span>{{ ' ' }}
+        }}</span
+        >{{ ' ' }}
       </template>
       ({{ Math.round(found.probability * 100) }} %)
     </p>

@@ -161,8 +161,8 @@ const choice = computed({
         <h2>To buy</h2>
         <p class="small soft">
           For serial {{ job.serial
-          }}<template v-if="job.facts['id.stamp']">, stamped {{ job.facts['id.stamp'] }}</template
-          >. Early and late parts of one drive differ: compare before ordering.
+          }}<template v-if="job.facts['id.stamp']">, stamped {{ job.facts['id.stamp'] }}</template>. Early and
+          late parts of one drive differ: compare before ordering.
         </p>
         <div class="scroll">
           <table class="ledger">
@@ -190,8 +190,8 @@ const choice = computed({
       <section aria-label="Decision" class="decision">
         <h2>What the customer says</h2>
         <p v-if="newest.approval">
-          <strong>{{ newest.approval.customer }}: {{ CHOICES[newest.approval.choice] }}</strong
-          >, {{ newest.approval.how }}.
+          <strong>{{ newest.approval.customer }}: {{ CHOICES[newest.approval.choice] }}</strong>,
+          {{ newest.approval.how }}.
           <span class="small soft"
             >Recorded by {{ newest.approval.by }}, {{ showTime(newest.approval.at) }}</span
           >

@@ -113,8 +113,8 @@ const answersOf = (s: ClosingRecord) =>
       </tbody>
     </table>
     <p v-if="decided">
-      <strong>{{ decided.approval!.customer }}: {{ decided.approval!.choice }}</strong
-      >, {{ decided.approval!.how }}; {{ decided.body.order.map((r) => r.name).join(', ') }}.
+      <strong>{{ decided.approval!.customer }}: {{ decided.approval!.choice }}</strong>,
+      {{ decided.approval!.how }}; {{ decided.body.order.map((r) => r.name).join(', ') }}.
     </p>
   </section>
   <section v-if="steps.length" aria-label="Steps">

@@ -19,9 +19,8 @@ const untouched = computed(() => settingNames(props.job.sheet, props.job.plan.un
   <section v-if="job.scopes.length" aria-label="Scope">
     <h2>Scope</h2>
     <p v-for="s in job.scopes" :key="s.at">
-      <strong>{{ label(s.usual) }}</strong><template v-if="s.usual === 'own'"
-        >: {{ names(s.targets).toLowerCase() }}</template
-      >
+      <strong>{{ label(s.usual) }}</strong
+      ><template v-if="s.usual === 'own'">: {{ names(s.targets).toLowerCase() }}</template>
       <span class="small soft"> {{ s.reason }} ({{ s.by }}, {{ showTime(s.at) }})</span>
     </p>
     <p v-if="untouched.length && job.plan.off.length">

@@ -271,9 +271,7 @@ const turn = computed(() => definition.value.turn)
     <p class="why">{{ definition.why }}</p>
     <p v-if="turn" class="turning">
       <TurnArrow :turn="turn.turn" />
-      <span
-        ><strong>{{ turn.what }}: {{ turn.turn }} {{ turn.act }}.</strong> Left-hand thread.</span
-      >
+      <span><strong>{{ turn.what }}: {{ turn.turn }} {{ turn.act }}.</strong> Left-hand thread.</span>
     </p>
     <p v-if="definition.holdPoint && step.state !== 'done'" class="hold">
       <strong>Hold point.</strong> Nobody sees this again once it is closed: two words, or a picture.
@@ -294,9 +292,7 @@ const turn = computed(() => definition.value.turn)
       class="attempts small"
       aria-label="Attempts that did not count"
     >
-      <li v-for="a in attempts" :key="a.id">
-        <strong>Attempt, {{ a.by }}:</strong> {{ a.why }}
-      </li>
+      <li v-for="a in attempts" :key="a.id"><strong>Attempt, {{ a.by }}:</strong> {{ a.why }}</li>
     </ul>
 
     <StepDone

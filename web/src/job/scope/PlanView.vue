@@ -16,9 +16,7 @@ const amount = (v: number) => `${v.toLocaleString('en-GB').replace(/,/g, ' ')} $
     <dl class="sums">
       <div>
         <dt>comes off</dt>
-        <dd>
-          {{ plan.off.length }} <span class="small">of {{ plan.off.length + plan.stays.length }}</span>
-        </dd>
+        <dd>{{ plan.off.length }} <span class="small">of {{ plan.off.length + plan.stays.length }}</span></dd>
       </div>
       <div>
         <dt>about</dt>

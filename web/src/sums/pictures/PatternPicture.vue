@@ -9,7 +9,5 @@ defineProps<{ input: PatternReadInput; result: PatternRead }>()
 <template>
   <FlankDrawing title="Drive flank, as seen" :centre="[input.drive.length, input.drive.profile]" />
   <FlankDrawing title="Coast flank, as seen" :centre="[input.coast.length, input.coast.profile]" />
-  <p>
-    <strong>{{ result.meaning.means }}</strong> {{ result.meaning.moves }} {{ result.meaning.effect }}
-  </p>
+  <p><strong>{{ result.meaning.means }}</strong> {{ result.meaning.moves }} {{ result.meaning.effect }}</p>
 </template>
