@@ -126,11 +126,8 @@ const checks = [
   ['the first start, with the demo', startOnce],
   ['types of the pages', ['vue-tsc/bin/vue-tsc.js', '-p', 'web/tsconfig.json']],
   ['types', ['typescript-native/bin/tsc', '-p', 'tsconfig.json']],
-  ['lint', ['eslint/bin/eslint.js', '.', '--max-warnings=0']],
-  [
-    'circles',
-    ['dependency-cruiser/bin/dependency-cruise.mjs', 'core/src', 'contract/src', 'server/src', 'web/src'],
-  ],
+  ['lint of the pages', ['eslint/bin/eslint.js', '.', '--max-warnings=0']],
+  ['lint, circles among them', ['oxlint/bin/oxlint', '--deny-warnings']],
   ['format', ['oxfmt/bin/oxfmt', '--check', '.']],
 ]
 
