@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 
 /** What everybody at the bench meets every minute: what is due in view, where the hand is, units, two people on one job. */
 
@@ -56,8 +56,8 @@ test('a refused Done takes the hand and the eye to what is wrong', async ({ page
   await expect(panel(page).getByText('Nobody goes on over this')).toBeHidden()
 })
 
-test('a fresh browser asks who is working, once, and writes nothing before', async ({ browser }) => {
-  const page = await (await browser.newContext({ storageState: { cookies: [], origins: [] } })).newPage()
+test('a fresh browser asks who is working, once, and writes nothing before', async ({ another }) => {
+  const page = await another({ who: null })
   const writes: string[] = []
   page.on('request', (r) => r.method() === 'POST' && writes.push(r.url()))
   await page.goto('/jobs/sivkrok/route')
@@ -113,8 +113,8 @@ test('inch first: everywhere, bare numbers included, kept for this person', asyn
   await page.getByLabel('Units that are read first').selectOption('metric')
 })
 
-test('two people on one stack: what is typed stays where it was meant', async ({ page, browser }) => {
-  const other = await (await browser.newContext()).newPage()
+test('two people on one stack: what is typed stays where it was meant', async ({ page, another }) => {
+  const other = await another()
   await page.goto('/')
   // a job of its own, so that no other journey walks on it
   const opened = await page.request.post('/api/jobs', {
@@ -144,7 +144,6 @@ test('two people on one stack: what is typed stays where it was meant', async ({
   await expect(heading(page, 'Pinion shims as found')).toBeVisible()
   await expect(field(page)).toHaveValue('.2')
   await expect(panel(page).locator('.pieces li')).toHaveCount(1)
-  await other.close()
 })
 
 test('a form that was begun is not thrown away by one key, and a wrong figure is said at its field', async ({

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import { contactTeeth, USUAL_CROWN } from '@moray/core/contact/as-set'
 import { sideOf, type Flank } from '@moray/core/contact/flank'
 import { toothContact } from '@moray/core/contact/tooth-contact'

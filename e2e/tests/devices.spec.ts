@@ -1,5 +1,5 @@
 import { networkInterfaces } from 'node:os'
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test.ts'
 import { endServers, server } from './servers.ts'
 
 test.afterAll(endServers)
@@ -9,7 +9,7 @@ const address = Object.values(networkInterfaces())
   .find((a) => !a.internal && a.family === 'IPv4')?.address
 
 test('a tablet on the shop’s network: nothing before it is paired, everything after, and put out again', async ({
-  browser,
+  another,
 }) => {
   test.skip(!address, 'this machine has no network but itself')
   test.setTimeout(240_000)
@@ -21,9 +21,9 @@ test('a tablet on the shop’s network: nothing before it is paired, everything 
     body: JSON.stringify({ name: 'Iselin Vik', role: 'lead' }),
   })
   const [{ id }] = (await begun.json()) as [{ id: string }]
-  const known = await (await browser.newContext()).newPage()
+  const known = await another()
   await known.addInitScript((who) => localStorage.setItem('moray.person', who), id)
-  const tablet = await (await browser.newContext({ viewport: { width: 360, height: 740 } })).newPage()
+  const tablet = await another({ viewport: { width: 360, height: 740 } })
 
   // the same server by the address of the machine: from there as from any other device through a proxy of the shop
   const outside = `http://${address}:${new URL(url).port}`

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test.ts'
 import { complaints, goTo } from '../pages.ts'
 
 /** A drive of each family with nothing but a name on its sheet: everything opens, and nothing is made up for what is missing. */

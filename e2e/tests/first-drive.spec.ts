@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import { endServers, server } from './servers.ts'
 
 /** From an empty shop to the first proposed stack on a drive typed in from scratch: nothing is there but the person and his manual, in inches. */
@@ -41,13 +41,11 @@ const group = (page: Page, name: RegExp) => {
 }
 
 test('an empty shop: a drive typed in from scratch in inches, by the manual’s rules alone, to the first proposed stack', async ({
-  browser,
+  another,
 }) => {
   test.setTimeout(400_000)
   const url = await server({ MORAY_DEMO: 'off' })
-  const page = await (
-    await browser.newContext({ reducedMotion: 'reduce', viewport: { width: 1280, height: 800 } })
-  ).newPage()
+  const page = await another()
   await page.goto(url)
   await page.getByLabel('Name').fill('Iselin Vik')
   done.entries++

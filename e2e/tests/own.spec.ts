@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test.ts'
 
 test('a gauge of one’s own: added in inches, read with, and out of use', async ({ page }) => {
   await page.goto('/gauges')

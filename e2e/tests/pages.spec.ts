@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test.ts'
 import { complaints } from '../pages.ts'
 
 test('the search of the bench lives in the address', async ({ page }) => {

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test.ts'
 import type { SheetDraft } from '@moray/contract/replies'
 import { meshGeometry } from '@moray/core/gears/mesh'
 import { pairDepthMeasures } from '@moray/core/setting/pair-depth'

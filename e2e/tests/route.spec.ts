@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 
 const panel = (page: Page) => page.locator('.panel')
 const heading = (page: Page, name: string | RegExp) => panel(page).getByRole('heading', { name })

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test.ts'
 import { answerShown, fastTo, jobOf, openJob, panel, post, workTo } from './hand.ts'
 
 const CLOSED = /next step|Next step/
@@ -158,12 +158,11 @@ test('upper and lower are one unit, to the joined test', async ({ page }) => {
   expect((await jobOf(page, lower)).facts['leak-joined.verdict']).toBe('tight')
 })
 
-test('two technicians on one job see each their work, and close a step once', async ({ page, browser }) => {
+test('two technicians on one job see each their work, and close a step once', async ({ page, another }) => {
   const id = await openJob(page, 'lomvi-90', undefined)
   await fastTo(page, id, 'identify')
   await page.goto(`/jobs/${id}/route`)
-  const other = await (await browser.newContext()).newPage()
-  await other.addInitScript(() => localStorage.setItem('moray.person', 'joar'))
+  const other = await another({ who: 'joar' })
   await other.goto(`/jobs/${id}/route?step=drain`)
   await expect(panel(other).getByRole('heading', { name: 'Drain the oil and read it' })).toBeVisible()
   const job = await jobOf(page, id)
@@ -176,7 +175,6 @@ test('two technicians on one job see each their work, and close a step once', as
   const twice = await post(page, `/api/jobs/${id}/steps`, { step: 'drain', answers: {} }, 'joar')
   expect(twice.status).toBe(422)
   expect(twice.body.error!.message).toContain('done already')
-  await other.close()
 })
 
 test('open items are written from any page of the job, settled by name, and hold the handover', async ({

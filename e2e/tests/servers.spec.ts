@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import { postgresPrograms, startCluster, type Cluster } from '../../server/tests/postgres-cluster.ts'
 import { endServers, server } from './servers.ts'
 
@@ -11,8 +11,7 @@ test.afterAll(async () => {
 const bench = (page: Page, boat: string) => page.locator('a.job', { hasText: boat })
 
 test('two servers on one PostgreSQL database: what is done in one browser is seen in the other at once', async ({
-  page,
-  browser,
+  another,
 }) => {
   const bin = postgresPrograms()
   test.skip(!bin, 'no PostgreSQL server is installed here')
@@ -20,7 +19,8 @@ test('two servers on one PostgreSQL database: what is done in one browser is see
   const DATABASE_URL = cluster.url('postgres')
   const first = await server({ DATABASE_URL, MORAY_DEMO: 'on' })
   const second = await server({ DATABASE_URL })
-  const other = await (await browser.newContext()).newPage()
+  // two windows of their own: at these servers nobody has said who works
+  const [page, other] = [await another(), await another()]
   for (const p of [page, other]) await p.addInitScript(() => localStorage.setItem('moray.person', 'ylva'))
   await page.goto(`${first}/`)
   await other.goto(`${second}/`)

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 import { isDerived, settingMeasures } from '@moray/core/setting/measures'
 import type { JudgedBuild } from '@moray/core/job/judge-builds'
 import { sensitivities } from '@moray/core/gears/train'

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Page } from './test.ts'
 
 /** The main job, done as a technician does it: everything is typed and clicked on the real pages. */
 
@@ -41,14 +41,11 @@ function readmeStep(n: number): { typed: string[]; bold: string[]; text: string 
   return { typed: all(/`([^`]+)`/g), bold: all(/\*\*([^*]+)\*\*/g), text }
 }
 
-test('the first five minutes of the README, word by word, to the record', async ({ page, browser }) => {
+test('the first five minutes of the README, word by word, to the record', async ({ page, another }) => {
   test.setTimeout(400_000)
   // 1. a browser that nobody has named asks who is working; Stand 1
   const [person, bench] = readmeStep(1).bold
-  await page.addInitScript(() => {
-    if (!sessionStorage.getItem('asked')) localStorage.removeItem('moray.person')
-    sessionStorage.setItem('asked', 'yes')
-  })
+  await page.evaluate(() => localStorage.removeItem('moray.person'))
   await page.goto('/')
   await page.getByRole('dialog').getByRole('button', { name: person! }).click()
   await expect(page.getByRole('heading', { name: bench! })).toBeVisible()
@@ -158,7 +155,7 @@ test('the first five minutes of the README, word by word, to the record', async 
   await expect(page.locator('.panel')).toContainText('Promised')
 
   // a second browser sees the same, live
-  const second = await (await browser.newContext()).newPage()
+  const second = await another()
   await second.goto(page.url().split('?')[0]!)
   await expect(second.locator('.round.open .name')).toContainText('Trial 1')
   await page.locator('.round.open li', { hasText: 'Decide' }).getByRole('button').click()
@@ -226,7 +223,7 @@ test('what was typed survives a server that does not answer', async ({ page }) =
 
 test('the last shim goes to one of two browsers, the other is told and asked to look again', async ({
   page,
-  browser,
+  another,
 }) => {
   // alke-lower has a third trial to choose; the first page holds the plan while the drawer empties behind it
   await page.goto('/jobs/alke-lower/setting')
@@ -237,7 +234,7 @@ test('the last shim goes to one of two browsers, the other is told and asked to 
   const deaf = ['**/api/jobs/alke-lower', '**/api/drawer']
   for (const path of deaf)
     await page.route(path, (route) => (route.request().method() === 'GET' ? route.abort() : route.continue()))
-  const other = await (await browser.newContext()).newPage()
+  const other = await another()
   await other.goto('/drawer')
   for (const mm of new Set(pieces.map((p) => p.trim()))) {
     const rows = other.locator('tbody tr', { hasText: `${mm} mm` })
@@ -252,7 +249,6 @@ test('the last shim goes to one of two browsers, the other is told and asked to 
       await expect(other.getByRole('dialog')).toBeHidden()
     }
   }
-  await other.close()
   await page.locator('.card.open').getByRole('button', { name: 'Build this' }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'Build this' }).click()
   await expect(

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test'
+import { expect, test } from './test.ts'
 
 test('what if: a stack is dragged, gear and readings move with it, and let go it is an idea only', async ({
   page,

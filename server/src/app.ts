@@ -1,6 +1,5 @@
 import { Hono, type MiddlewareHandler } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
-import { compress } from 'hono/compress'
 import { NONCE, secureHeaders } from 'hono/secure-headers'
 import { endpoints } from '@moray/contract/endpoints'
 import { allSchemas } from '@moray/contract/schemas'
@@ -83,8 +82,6 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
     if (path.startsWith('/api/calc/') || path === endpoints.importSheet.path) return calculation(c, next)
     return /^\/api\/jobs\/[^/]+\/files$/.test(path) ? picture(c, next) : usual(c, next)
   })
-  const squeeze = compress()
-  app.use((c, next) => (c.req.path === endpoints.live.path ? next() : squeeze(c, next)))
 
   onRead(app, endpoints.health, () =>
     Promise.resolve({
