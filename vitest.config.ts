@@ -61,6 +61,9 @@ export default defineConfig({
           environment: 'happy-dom',
           testTimeout: 60_000,
           include: ['web/tests/**/*.test.ts'],
+          setupFiles: ['web/tests/setup.ts'],
+          // each file has a document of its own; what it imports it shares
+          isolate: false,
         },
       },
     ],

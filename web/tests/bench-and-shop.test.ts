@@ -1,7 +1,7 @@
 import type { JobPage, JobSummary, Shop } from '@moray/contract/replies'
 import { USUAL_WAYS } from '@moray/core/job/record'
 import { VueQueryPlugin, type QueryClient } from '@tanstack/vue-query'
-import { enableAutoUnmount, flushPromises, mount, type VueWrapper } from '@vue/test-utils'
+import { flushPromises, mount, type VueWrapper } from '@vue/test-utils'
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import { afterEach, describe, expect, it, vi } from 'vitest'
@@ -12,7 +12,6 @@ import ShopPage from '../src/shop/ShopPage.vue'
 import { createQueries, keys } from '../src/wire/queries.ts'
 
 afterEach(() => vi.unstubAllGlobals())
-enableAutoUnmount(afterEach)
 
 const shop: Shop = { ...USUAL_WAYS, edits: [], found: {}, demo: false }
 const head = (n: number, more: Partial<JobSummary> = {}): JobSummary => ({

@@ -1,7 +1,7 @@
 import type { RowPart } from '@moray/core/job/record'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { estimate } from '@moray/core/inspection/estimate'
-import { enableAutoUnmount, flushPromises, type VueWrapper } from '@vue/test-utils'
+import { flushPromises, type VueWrapper } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import FaultsPage from '../src/job/FaultsPage.vue'
 import PartsPage from '../src/job/PartsPage.vue'
@@ -12,7 +12,6 @@ afterEach(() => {
   document.body.innerHTML = ''
 })
 // hooks run last first: what is mounted goes before its server and its page do
-enableAutoUnmount(afterEach)
 
 const lying = (id: number, part: string, name: string, more: Partial<RowPart> = {}): RowPart => ({
   id,

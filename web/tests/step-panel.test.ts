@@ -1,7 +1,7 @@
 import type { CompactRecord } from '@moray/core/job/compact'
 import type { Closing } from '@moray/core/job/record'
 import type { Ask } from '@moray/core/route/route'
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import AskField from '../src/job/route/AskField.vue'
@@ -20,7 +20,6 @@ afterEach(() => {
   document.body.innerHTML = ''
 })
 // hooks run last first: what is mounted goes before its server and its page do
-enableAutoUnmount(afterEach)
 
 const closed = (step: string, more: Partial<Closing> = {}): Closing => ({
   id: 1,

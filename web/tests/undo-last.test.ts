@@ -1,5 +1,5 @@
 import type { ReadingEntry } from '@moray/core/job/record'
-import { enableAutoUnmount, flushPromises } from '@vue/test-utils'
+import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import UndoLast from '../src/job/panels/UndoLast.vue'
 import { fixtureJob, mountPart } from './job-fixture.ts'
@@ -14,7 +14,6 @@ afterEach(() => {
   vi.useRealTimers()
   vi.unstubAllGlobals()
 })
-enableAutoUnmount(afterEach)
 
 const reading = (by: string, at: string): ReadingEntry => ({
   id: 7,
