@@ -124,7 +124,7 @@ function startOnce() {
 /** Checks that need nothing of each other, so that they can share the cores. */
 const checks = [
   ['the first start, with the demo', startOnce],
-  ['types of the pages', ['vue-tsc/bin/vue-tsc.js', '-p', 'web/tsconfig.json']],
+  ['types of the pages', ['../tools/vue-types.mjs']],
   ['types', ['typescript-native/bin/tsc', '-p', 'tsconfig.json']],
   ['lint of the pages', ['eslint/bin/eslint.js', '.', '--max-warnings=0']],
   ['lint, circles among them', ['oxlint/bin/oxlint', '--deny-warnings']],

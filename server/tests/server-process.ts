@@ -14,7 +14,7 @@ export const prepared = MADE ?? join(scratch, 'prepared')
 /** tools/test.mjs has built the server a moment ago; without it the source runs. */
 const BUILT = process.env.MORAY_TEST_BUILT === '1'
 /** These servers live for seconds: the database's code is not worth translating a second time, better, while it runs. */
-const SHORT_LIVED = '--wasm-tiering-budget=40000000'
+const SHORT_LIVED = '--liftoff-only'
 const running = new Set<ChildProcess>()
 export const LONG = 240_000
 
