@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { calculate } from '@moray/contract/calculations/registry'
+import { checkBody } from '../src/calc/check-body.ts'
 import { createApp } from '../src/app.ts'
 import type { Database, Queryable } from '../src/db/database.ts'
 import { migrate, readMigrations } from '../src/db/migrate.ts'
@@ -47,6 +48,7 @@ const app = createApp(
     files: openFileStore(join(folder, 'files')),
     calc: {
       run: (name, text) => Promise.resolve(JSON.stringify(calculate(name, JSON.parse(text)))),
+      check: (path, text) => Promise.resolve(checkBody(path, text)),
       close: () => Promise.resolve(),
     },
     now: () => new Date(),

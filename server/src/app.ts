@@ -83,6 +83,11 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
     return /^\/api\/jobs\/[^/]+\/files$/.test(path) ? picture(c, next) : usual(c, next)
   })
 
+  app.use('/api/*', (c, next) => {
+    c.set('checkElsewhere', deps.calc.check)
+    return next()
+  })
+
   onRead(app, endpoints.health, () =>
     Promise.resolve({
       ok: true,

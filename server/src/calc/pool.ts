@@ -4,7 +4,7 @@ import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
 import { Refusal } from '../http/refusal.ts'
 import { threadFile } from '../threads.ts'
 
-/** Runs calculations of the registry away from the server's own thread. */
+/** Does what takes long away from the server's own thread: calculations of the registry, and checks of long bodies. */
 export interface CalcPool {
   /**
    * @param text the input as JSON text: even reading it may take long
@@ -13,13 +13,16 @@ export interface CalcPool {
    * @throws InputError when the input is refused, Refusal when it takes too long, too much memory, or too many wait
    */
   run(name: string, text: string, gone: AbortSignal): Promise<string>
+  /**
+   * Checks a body, see check-body.ts.
+   * @returns the body as it is taken, as JSON text
+   * @throws InputError when it is refused (`broken-json` when it is no JSON), Refusal as above
+   */
+  check(path: string, text: string, gone: AbortSignal): Promise<string>
   close(): Promise<void>
 }
 
-export interface Task {
-  name: string
-  text: string
-}
+export type Task = { calculate: string; text: string } | { check: string; text: string }
 
 /** What a thread answers: an error crosses it as data. */
 export type Answer =
@@ -54,20 +57,21 @@ export function openCalcPool(limits: Partial<Limits> = {}): CalcPool {
       resourceLimits: { maxOldGenerationSizeMb: megabytes },
     })
   const [long, quick] = [open(threads), open(1)]
+  async function run(pool: typeof long, task: Task, gone: AbortSignal): Promise<string> {
+    const limit = AbortSignal.timeout(milliseconds)
+    let answer: Answer
+    try {
+      answer = await pool.run(task, { signal: AbortSignal.any([gone, limit]) })
+    } catch (e) {
+      throw whatHappened(e, limit.aborted, milliseconds)
+    }
+    if ('result' in answer) return answer.result
+    if ('refused' in answer) throw new InputError(answer.refused.code, answer.refused.fields)
+    throw new Error(answer.failed.message)
+  }
   return {
-    async run(name, text, gone) {
-      const limit = AbortSignal.timeout(milliseconds)
-      let answer: Answer
-      try {
-        const pool = calculation(name).long ? long : quick
-        answer = await pool.run({ name, text }, { signal: AbortSignal.any([gone, limit]) })
-      } catch (e) {
-        throw whatHappened(e, limit.aborted, milliseconds)
-      }
-      if ('result' in answer) return answer.result
-      if ('refused' in answer) throw new InputError(answer.refused.code, answer.refused.fields)
-      throw new Error(answer.failed.message)
-    },
+    run: (name, text, gone) => run(calculation(name).long ? long : quick, { calculate: name, text }, gone),
+    check: (path, text, gone) => run(quick, { check: path, text }, gone),
     close: async () => {
       await Promise.all([long.destroy(), quick.destroy()])
     },

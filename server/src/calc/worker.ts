@@ -2,6 +2,7 @@ import { readlinkSync } from 'node:fs'
 import { setPriority } from 'node:os'
 import { calculate } from '@moray/contract/calculations/registry'
 import { InputError } from '@moray/core/checks/input-error'
+import { checkBody } from './check-body.ts'
 import type { Answer, Task } from './pool.ts'
 
 /** How much less a calculation matters than an answer to a hand at the bench, as the operating system counts it. */
@@ -18,23 +19,19 @@ function giveWay() {
 }
 giveWay()
 
-/** One calculation in a thread of the pool. */
-export default function run({ name, text }: Task): Answer {
-  let raw: unknown
+const work = (task: Task): string =>
+  'check' in task
+    ? checkBody(task.check, task.text)
+    : JSON.stringify(calculate(task.calculate, JSON.parse(task.text)))
+
+/** One task in a thread of the pool. */
+export default function run(task: Task): Answer {
   try {
-    raw = JSON.parse(text)
-  } catch (e) {
-    return {
-      refused: {
-        code: 'broken-json',
-        fields: [{ path: '', message: String((e as Error).message).slice(0, 120) }],
-      },
-    }
-  }
-  try {
-    return { result: JSON.stringify(calculate(name, raw)) }
+    return { result: work(task) }
   } catch (e) {
     if (e instanceof InputError) return { refused: { code: e.code, fields: e.fields } }
+    if (e instanceof SyntaxError)
+      return { refused: { code: 'broken-json', fields: [{ path: '', message: e.message.slice(0, 120) }] } }
     return { failed: { message: e instanceof Error ? (e.stack ?? e.message) : String(e) } }
   }
 }

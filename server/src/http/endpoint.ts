@@ -8,9 +8,10 @@ import {
   type PathOf,
   type ReplyOf,
 } from '@moray/contract/endpoint'
+import { InputError } from '@moray/core/checks/input-error'
 import { ID_PATTERN } from '@moray/contract/fields/text-rule'
 import type { Context, Hono } from 'hono'
-import { readJson } from './body.ts'
+import { brokenJson, parsed, readJsonText } from './body.ts'
 import { notFound } from './refusal.ts'
 
 export type Params<E extends AnyEndpoint> = Record<ParamsOf<PathOf<E>>, string>
@@ -47,6 +48,29 @@ export interface Body<T> {
   text: string
 }
 
+/** Checks a body in another thread. @returns it as it is taken, as JSON text */
+export type CheckElsewhere = (path: string, text: string, gone: AbortSignal) => Promise<string>
+
+declare module 'hono' {
+  interface ContextVariableMap {
+    checkElsewhere: CheckElsewhere
+  }
+}
+
+/** A longer body, a sheet above all, would keep everybody else waiting while it is checked. */
+const LONG_BODY = 6 * 1024
+
+async function readBody<T extends object>(c: Context, path: string, body: BodyClass<T>): Promise<Body<T>> {
+  const text = await readJsonText(c)
+  if (text.length <= LONG_BODY) return { checked: checkedBody({ body }, parsed(text)), text }
+  try {
+    const checked = await c.get('checkElsewhere')(path, text, c.req.raw.signal)
+    return { checked: JSON.parse(checked) as T, text }
+  } catch (e) {
+    throw e instanceof InputError && e.code === 'broken-json' ? brokenJson(e.fields[0]!.message) : e
+  }
+}
+
 /** Mounts something that is written: the body is checked with the contract's class before the handler sees it. */
 export function onWrite<E extends Endpoint<string, object, unknown>>(
   app: Hono,
@@ -56,8 +80,8 @@ export function onWrite<E extends Endpoint<string, object, unknown>>(
   const body = endpoint.body as BodyClass<BodyOf<E> & object>
   app.post(endpoint.path, async (c) => {
     const params = paramsOf(c, endpoint)
-    const { value, text } = await readJson(c)
-    const reply = await handler(c, params, { checked: checkedBody({ body }, value), text })
+    const read = await readBody(c, endpoint.path, body)
+    const reply = await handler(c, params, read)
     return reply === undefined ? c.body(null, 204) : c.json(reply as object, 201)
   })
 }

@@ -95,6 +95,14 @@ describe('requests that must not pass', () => {
 
   it.each([
     ['broken JSON', '{"build": 0,', {}, 400, 'broken-json'],
+    ['a long text that is broken JSON', `{"build": 0,${' '.repeat(9000)}`, {}, 400, 'broken-json'],
+    [
+      'unknown fields of a long body',
+      JSON.stringify({ ...reading, admin: 'x'.repeat(9000) }),
+      {},
+      422,
+      'invalid-input',
+    ],
     ['unknown fields', JSON.stringify({ ...reading, admin: true }), {}, 422, 'invalid-input'],
     ['wrong types', JSON.stringify({ ...reading, text: { $ne: 1 } }), {}, 422, 'invalid-input'],
     ['a list', '[]', {}, 422, 'invalid-input'],
