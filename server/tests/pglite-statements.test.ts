@@ -85,16 +85,16 @@ describe('statements of the embedded database', () => {
 
   it('wait for a transaction that is open, and see what it has left', async () => {
     const order: string[] = []
-    const open = db.transaction(async (tx) => {
+    let outside: Promise<unknown[]> | undefined
+    await db.transaction(async (tx) => {
       await tx.query('update kept set said = $1', ['changed'])
+      outside = db.query('select said from kept').then((rows) => {
+        order.push('read')
+        return rows
+      })
       await new Promise((r) => setTimeout(r, 50))
       order.push('committed')
     })
-    const outside = db.query('select said from kept').then((rows) => {
-      order.push('read')
-      return rows
-    })
-    await open
     expect(await outside).toEqual([{ said: 'changed' }])
     expect(order).toEqual(['committed', 'read'])
   })

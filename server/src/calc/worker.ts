@@ -1,23 +1,10 @@
-import { readlinkSync } from 'node:fs'
-import { setPriority } from 'node:os'
 import { calculate } from '@moray/contract/calculations/registry'
 import { InputError } from '@moray/core/checks/input-error'
+import { giveWay } from '../give-way.ts'
 import { checkBody } from './check-body.ts'
 import type { Answer, Task } from './pool.ts'
 
-/** How much less a calculation matters than an answer to a hand at the bench, as the operating system counts it. */
-const NICENESS = 10
-
-/** This thread gives way to the server's own and to the database's, which share the cores with it. Linux counts every thread by itself. */
-function giveWay() {
-  try {
-    const thread = Number(readlinkSync('/proc/thread-self').split('/').at(-1))
-    if (Number.isInteger(thread)) setPriority(thread, NICENESS)
-  } catch {
-    // elsewhere, or where it is not allowed, all threads weigh the same
-  }
-}
-giveWay()
+giveWay('calculation')
 
 const work = (task: Task): string =>
   'check' in task

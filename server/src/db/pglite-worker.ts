@@ -1,4 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads'
+import { giveWay } from '../give-way.ts'
 import { openRawFolder, type RawTransaction } from './pglite.ts'
 import type { RawRows } from './raw-rows.ts'
 import { plainError, type Ask, type Say } from './thread-protocol.ts'
@@ -19,6 +20,7 @@ interface Open {
 const CHECKPOINT_MS = 10 * 60_000
 
 async function work() {
+  giveWay('database')
   const db = await openRawFolder((workerData as { folder: string }).folder)
   await db.listen((told) => say({ told }))
   /** Transactions that were asked for, from then until they are over: their handle, how they end, and when they have. */
