@@ -1,5 +1,6 @@
 import { checkedBody, type BodyClass } from '@moray/contract/endpoint'
 import { endpoints } from '@moray/contract/endpoints'
+import { InputError } from '@moray/core/checks/input-error'
 
 const classes = new Map<string, BodyClass<object>>()
 for (const endpoint of Object.values(endpoints))
@@ -9,10 +10,19 @@ for (const endpoint of Object.values(endpoints))
  * Checks the body of what is written at a path with its class.
  * @param path of the contract, with its parameters' names
  * @returns the body as it is taken, as JSON text
- * @throws SyntaxError when the text is no JSON, InputError when the body is refused
+ * @throws InputError when the body is refused, `broken-json` when it is no JSON
  */
 export function checkBody(path: string, text: string): string {
   const body = classes.get(path)
   if (!body) throw new Error(`nothing is written at ${path}`)
-  return JSON.stringify(checkedBody({ body }, JSON.parse(text)))
+  return JSON.stringify(checkedBody({ body }, readJson(text)))
+}
+
+/** @throws InputError `broken-json` */
+export function readJson(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch (e) {
+    throw new InputError('broken-json', [{ path: '', message: (e as Error).message.slice(0, 120) }])
+  }
 }
