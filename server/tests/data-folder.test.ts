@@ -9,9 +9,8 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
-import type { JobPage, Person, Shop } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
-import { freshFolder, get, launch, LONG, post, scratch, start, useProcesses } from './server-process.ts'
+import { freshFolder, launch, LONG, post, start, useProcesses } from './server-process.ts'
 useProcesses()
 
 const filesBelow = (folder: string): string[] =>
@@ -79,41 +78,6 @@ describe('a folder that has held a shop', () => {
       for (const path of [folder, ...filesBelow(folder)]) expect(statSync(path).mode & 0o077, path).toBe(0)
       writeFileSync(join(folder, 'moray.json'), mark.replace(/"shop": ".{4}/, '"shop": "ffff'))
       expect(await refusal(folder)).toMatch(/belongs to the shop ffff.* the database holds the shop/)
-    },
-    LONG,
-  )
-  it(
-    'is prepared again when its first start was cut off before anything was acknowledged',
-    async () => {
-      const folder = freshFolder()
-      const mark = JSON.parse(readFileSync(join(folder, 'moray.json'), 'utf8')) as object
-      writeFileSync(join(folder, 'moray.json'), JSON.stringify({ ...mark, state: 'preparing' }))
-      rmSync(join(folder, 'pg', 'global'), { recursive: true })
-      const server = await start(folder, { MORAY_DEMO: 'off' })
-      expect(await get<Person[]>(server.url, '/api/people')).toEqual([])
-      await server.stop('SIGTERM')
-    },
-    LONG,
-  )
-})
-
-describe('an empty shop', () => {
-  it(
-    'begins without the demo when asked, and stays so',
-    async () => {
-      const folder = join(scratch, 'empty')
-      let server = await start(folder, { MORAY_DEMO: 'off' })
-      expect((await get<JobPage>(server.url, '/api/jobs')).jobs).toEqual([])
-      expect((await get<Shop>(server.url, '/api/shop')).demo).toBe(false)
-      expect(
-        (await post(server.url, '/api/people', { name: 'Åse', role: 'lead' }, { 'x-moray-person': '' }))
-          .status,
-      ).toBe(201)
-      await server.stop('SIGTERM')
-      server = await start(folder)
-      expect((await get<Person[]>(server.url, '/api/people')).map((p) => p.name)).toEqual(['Åse'])
-      expect((await get<JobPage>(server.url, '/api/jobs')).jobs).toEqual([])
-      await server.stop('SIGTERM')
     },
     LONG,
   )
