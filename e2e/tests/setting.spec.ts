@@ -85,9 +85,15 @@ async function readAll(
 async function buildBest(page: Page, trial: number) {
   const plan = page.locator('.card.open')
   await expect(page.getByText(/best plans? out of the drawer|One plan/)).toBeVisible()
-  await plan.getByRole('button', { name: 'Build this' }).click()
-  await page.getByRole('dialog').getByRole('button', { name: 'Build this' }).click()
-  await expect(page.locator('.round.open .name')).toContainText(`Trial ${trial}`)
+  // the drawer is everybody's: another bench may take a piece of the plan first, and then the hand looks and builds again
+  await expect(async () => {
+    const [dialog, round] = [page.getByRole('dialog'), page.locator('.round.open .name')]
+    if ((await round.innerText()).includes(`Trial ${trial}`)) return
+    if (await dialog.isVisible()) await page.keyboard.press('Escape')
+    await plan.getByRole('button', { name: 'Build this' }).click({ timeout: 10_000 })
+    await dialog.getByRole('button', { name: 'Build this' }).click({ timeout: 10_000 })
+    await expect(round).toContainText(`Trial ${trial}`, { timeout: 15_000 })
+  }).toPass({ timeout: 90_000 })
 }
 const decide = (page: Page, id: string) => page.goto(`/jobs/${id}/setting?at=decide`)
 
