@@ -1,23 +1,21 @@
-import { cpSync, mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { defineConfig } from '@playwright/test'
 import { chromiumPath } from './chromium.ts'
 
-const PORT = Number(process.env.MORAY_TEST_PORT ?? 4791)
 const root = resolve(import.meta.dirname, '..')
 // the config is read again in every worker; only the first reading makes the folder
-if (!process.env.MORAY_TEST_DATA) {
-  const data = mkdtempSync(join(tmpdir(), 'moray-e2e-'))
-  process.env.MORAY_TEST_DATA = data
-  // tools/test.mjs has made the demo already; otherwise the server does when it starts
-  if (process.env.MORAY_TEST_SHOP) cpSync(process.env.MORAY_TEST_SHOP, data, { recursive: true })
-  // its workers know it by then; only the one that made it takes it away
-  process.on('exit', () => rmSync(data, { recursive: true, force: true }))
+if (!process.env.MORAY_TEST_SHOP) {
+  const shop = mkdtempSync(join(tmpdir(), 'moray-e2e-shop-'))
+  process.env.MORAY_TEST_SHOP = shop
+  // the workers know it by then; only the one that made it takes it away
+  process.on('exit', () => rmSync(shop, { recursive: true, force: true }))
 }
 
 export default defineConfig({
   testDir: 'tests',
+  globalSetup: './prepare-shop.ts',
   outputDir: join(root, 'node_modules', '.moray', 'e2e-results'),
   fullyParallel: false,
   workers: 2,
@@ -30,17 +28,6 @@ export default defineConfig({
     ? [['list'], ['json', { outputFile: process.env.MORAY_REPORT }]]
     : [['list']],
   use: {
-    baseURL: `http://127.0.0.1:${PORT}`,
-    // somebody has said who works at this screen; one test begins without
-    storageState: {
-      cookies: [],
-      origins: [
-        {
-          origin: `http://127.0.0.1:${PORT}`,
-          localStorage: [{ name: 'moray.person', value: 'ylva' }],
-        },
-      ],
-    },
     viewport: { width: 1280, height: 800 },
     // what is looked at stands still: colours are not judged half way from day to night
     contextOptions: { reducedMotion: 'reduce' },
@@ -57,13 +44,5 @@ export default defineConfig({
         '--disable-sync',
       ],
     },
-  },
-  webServer: {
-    command: `${process.execPath} tools/start.mjs`,
-    cwd: root,
-    env: { PORT: String(PORT), MORAY_DATA: process.env.MORAY_TEST_DATA },
-    url: `http://127.0.0.1:${PORT}/api/health`,
-    timeout: 240_000,
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
   },
 })

@@ -1,13 +1,13 @@
 import { chromium } from '@playwright/test'
 import { chromiumPath } from '../chromium.ts'
-import { endServers, server } from '../tests/servers.ts'
+import { startServer } from '../servers.ts'
 
 /**
  * Part of npm run bench: how soon the setting page of the built application can be used, and how many pictures a second it shows while a stack is
  * dragged: two meshes, four flanks, drawing, rulers, odds.
  */
 const DRAG_MS = 5000
-const url = await server({})
+const { url, end } = await startServer({})
 const browser = await chromium.launch({
   executablePath: chromiumPath(),
   args: ['--no-sandbox', '--disable-background-networking'],
@@ -55,4 +55,4 @@ process.stdout.write(
   })}\n`,
 )
 await browser.close()
-await endServers()
+await end()

@@ -1,8 +1,5 @@
 import { networkInterfaces } from 'node:os'
 import { expect, test } from './test.ts'
-import { endServers, server } from './servers.ts'
-
-test.afterAll(endServers)
 
 const address = Object.values(networkInterfaces())
   .flatMap((list) => list ?? [])
@@ -10,6 +7,7 @@ const address = Object.values(networkInterfaces())
 
 test('a tablet on the shop’s network: nothing before it is paired, everything after, and put out again', async ({
   another,
+  server,
 }) => {
   test.skip(!address, 'this machine has no network but itself')
   test.setTimeout(240_000)

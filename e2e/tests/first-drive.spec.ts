@@ -1,8 +1,6 @@
 import { expect, test, type Page } from './test.ts'
-import { endServers, server } from './servers.ts'
 
 /** From an empty shop to the first proposed stack on a drive typed in from scratch: nothing is there but the person and his manual, in inches. */
-test.afterAll(endServers)
 
 /** What the technician had to do: entries typed, and taps. */
 const done = { entries: 0, taps: 0 }
@@ -42,6 +40,7 @@ const group = (page: Page, name: RegExp) => {
 
 test('an empty shop: a drive typed in from scratch in inches, by the manual’s rules alone, to the first proposed stack', async ({
   another,
+  server,
 }) => {
   test.setTimeout(400_000)
   const url = await server({ MORAY_DEMO: 'off' })

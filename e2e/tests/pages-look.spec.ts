@@ -1,5 +1,5 @@
 import axe from 'axe-core'
-import { expect, test as base, type Page } from '@playwright/test'
+import { expect, remembers, test as base, type Page } from './test.ts'
 import { complaints, goTo, PAGES, type Complaints } from '../pages.ts'
 
 // nothing of it depends on the order
@@ -8,9 +8,13 @@ base.describe.configure({ mode: 'parallel' })
 /** One page for all that a worker looks at, as one person goes from place to place: the application is loaded once. */
 const test = base.extend<object, { walked: { page: Page; seen: Complaints } }>({
   walked: [
-    async ({ browser }, use, info) => {
-      const { baseURL, storageState, contextOptions } = info.project.use
-      const context = await browser.newContext({ ...contextOptions, baseURL, storageState })
+    async ({ browser, shop }, use, info) => {
+      const { contextOptions } = info.project.use
+      const context = await browser.newContext({
+        ...contextOptions,
+        baseURL: shop.url,
+        storageState: remembers(shop.url),
+      })
       const page = await context.newPage()
       const seen = complaints(page)
       await page.goto('/')

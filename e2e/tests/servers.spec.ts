@@ -1,17 +1,14 @@
 import { expect, test, type Page } from './test.ts'
 import { postgresPrograms, startCluster, type Cluster } from '../../server/tests/postgres-cluster.ts'
-import { endServers, server } from './servers.ts'
 
 let cluster: Cluster | undefined
-test.afterAll(async () => {
-  await endServers()
-  cluster?.stop()
-})
+test.afterAll(() => cluster?.stop())
 
 const bench = (page: Page, boat: string) => page.locator('a.job', { hasText: boat })
 
 test('two servers on one PostgreSQL database: what is done in one browser is seen in the other at once', async ({
   another,
+  server,
 }) => {
   const bin = postgresPrograms()
   test.skip(!bin, 'no PostgreSQL server is installed here')

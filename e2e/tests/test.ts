@@ -1,4 +1,5 @@
 import { test as base, type BrowserContext, type Page } from '@playwright/test'
+import { startServer, type Server } from '../servers.ts'
 
 export { expect, type Page } from '@playwright/test'
 
@@ -56,16 +57,41 @@ class Window {
   }
 }
 
+/** What a browser remembers in which somebody has said who works at it; nobody has where that is null. */
+export const remembers = (url: string, who: string | null = WHO) => ({
+  cookies: [],
+  origins: [{ origin: url, localStorage: who === null ? [] : [{ name: PERSON, value: who }] }],
+})
+
 interface Tests {
+  /** Another server, with settings of its own; it is gone after the test. @returns its address */
+  server: (env: Record<string, string>) => Promise<string>
   /** Another browser, of somebody else or of nobody; it is gone after the test. */
   another: (options?: { who?: string | null; viewport?: { width: number; height: number } }) => Promise<Page>
 }
 
-export const test = base.extend<Tests, { window: Window }>({
+interface Workers {
+  /** The shop of this worker, with a server of its own: what is done in it is seen by no other worker. A test that failed leaves it to nobody. */
+  shop: Server
+  window: Window
+}
+
+export const test = base.extend<Tests, Workers>({
+  shop: [
+    async ({ browserName: _ }, use) => {
+      const shop = await startServer({}, process.env.MORAY_TEST_SHOP!)
+      await use(shop)
+      await shop.end()
+    },
+    { scope: 'worker', timeout: 240_000 },
+  ],
+  baseURL: async ({ shop }, use) => {
+    await use(shop.url)
+  },
   window: [
-    async ({ browser }, use, info) => {
-      const { baseURL, contextOptions, viewport } = info.project.use
-      const window = new Window(() => browser.newContext({ ...contextOptions, baseURL, viewport }))
+    async ({ browser, shop }, use, info) => {
+      const { contextOptions, viewport } = info.project.use
+      const window = new Window(() => browser.newContext({ ...contextOptions, baseURL: shop.url, viewport }))
       await use(window)
       await window.close()
     },
@@ -80,14 +106,22 @@ export const test = base.extend<Tests, { window: Window }>({
   another: async ({ browser, baseURL }, use) => {
     const opened: BrowserContext[] = []
     await use(async ({ who = WHO, viewport } = {}) => {
-      const named = who === null ? [] : [{ name: PERSON, value: who }]
       const context = await browser.newContext({
-        storageState: { cookies: [], origins: [{ origin: baseURL!, localStorage: named }] },
+        storageState: remembers(baseURL!, who),
         ...(viewport ? { viewport } : {}),
       })
       opened.push(context)
       return context.newPage()
     })
     for (const context of opened) await context.close()
+  },
+  server: async ({ browserName: _ }, use) => {
+    const started: Server[] = []
+    await use(async (env) => {
+      const server = await startServer(env)
+      started.push(server)
+      return server.url
+    })
+    await Promise.all(started.map((server) => server.end()))
   },
 })

@@ -9,6 +9,7 @@ import { migrate, readMigrations } from '../src/db/migrate.ts'
 import { openFolder } from '../src/db/pglite.ts'
 import { openPostgres } from '../src/db/postgres.ts'
 import { SheetShelf } from '../src/drives/sheets.ts'
+import { RecordShelf } from '../src/job/record-shelf.ts'
 import { openFileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
 import { beginShop } from '../src/shop/begin.ts'
@@ -45,6 +46,7 @@ const app = createApp(
     db,
     live: new Live(),
     sheets: new SheetShelf(),
+    records: new RecordShelf(),
     files: openFileStore(join(folder, 'files')),
     calc: {
       run: (name, text) => Promise.resolve(JSON.stringify(calculate(name, JSON.parse(text)))),

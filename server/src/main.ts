@@ -13,6 +13,7 @@ import { migrate, readMigrations } from './db/migrate.ts'
 import { openPgliteThread } from './db/pglite-thread.ts'
 import { openPostgres } from './db/postgres.ts'
 import { SheetShelf } from './drives/sheets.ts'
+import { RecordShelf } from './job/record-shelf.ts'
 import { openFileStore } from './files/file-store.ts'
 import { keepHouse } from './housekeeping.ts'
 import { Live } from './live/live.ts'
@@ -114,6 +115,7 @@ const app = createApp(
     live,
     calc,
     sheets: new SheetShelf(),
+    records: new RecordShelf(),
     files: openFileStore(resolve(data, 'files')),
     now: () => new Date(),
     log,

@@ -57,6 +57,12 @@ export async function post(w: Walker, path: string, body: object): Promise<Judge
   return reply.body
 }
 
+/** The same, where nobody looks at what has become of it yet: judging it would cost as much as the write. */
+async function send(w: Walker, path: string, body: object): Promise<void> {
+  const reply = await w.app.post(`/api/jobs/${w.id}${path}`, body)
+  expect(reply.status, `${path} ${JSON.stringify(reply.body.error ?? '')}`).toBe(201)
+}
+
 export const rightAnswers = (w: Walker, due: StepProgress, job: JudgedJob): Answers =>
   carefulAnswers({ gearcase: w.gearcase, random: w.random }, due.step, job.facts)
 
@@ -98,42 +104,38 @@ export async function openUp(w: Walker, due: StepProgress, job: JudgedJob): Prom
 export async function takeApart(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   const left = job.plan.off.filter((p) => !job.row.some((t) => t.part === p.id))
   const off = new Set(job.row.flatMap((t) => t.part ?? []))
-  let last = job
   while (left.length) {
     const next = left.find((p) => p.after.every((a) => off.has(a)))!
-    last = await post(w, '/row', { part: next.id, orientation: 'as it lay' })
+    await send(w, '/row', { part: next.id, orientation: 'as it lay' })
     off.add(next.id)
     left.splice(left.indexOf(next), 1)
   }
-  return last
+  return detail(w)
 }
 
 async function fitAll(w: Walker, job: JudgedJob): Promise<JudgedJob> {
-  let last = job
   for (const t of [...job.row].reverse())
     if (!t.fitted && t.leftOut === null)
-      last = await post(w, `/row/${t.id}`, { act: 'fit', renewed: isCondemned(job.grades, t.part) })
-  return last
+      await send(w, `/row/${t.id}`, { act: 'fit', renewed: isCondemned(job.grades, t.part) })
+  return detail(w)
 }
 
 async function gradeAll(w: Walker, job: JudgedJob): Promise<JudgedJob> {
-  let last = job
   for (const p of ungraded(job, job.sheet, job.plan, true)) {
     const seen = [criteria[p.kind][0]!.id]
-    last = await post(w, '/grades', { part: p.id, ...propose(p.kind, seen)!, seen })
+    await send(w, '/grades', { part: p.id, ...propose(p.kind, seen)!, seen })
   }
-  return last
+  return detail(w)
 }
 
 async function enterStacks(w: Walker, job: JudgedJob): Promise<JudgedJob> {
-  let last = job
   for (const a of shimAdjusters(job.sheet))
-    last = await post(w, '/stacks', {
+    await send(w, '/stacks', {
       location: a.id,
       unit: 'mm',
       pieces: [{ text: `${w.gearcase.stacks[a.id]!.toFixed(3)} mm` }],
     })
-  return last
+  return detail(w)
 }
 
 /** What a gauge shows when the measure truly is `value`. */
@@ -156,7 +158,7 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
       const truth = trueReading(w.gearcase, m.id, { ...w.gearcase.stacks, ...stacks })
       const seat = m.kind === 'seat' ? seatReading(m, stacks[m.by]! + truth) : undefined
       for (let i = build.readings.filter((r) => r.measure === m.id).length; i < m.readings; i++)
-        last = await post(w, '/readings', {
+        await send(w, '/readings', {
           build: build.number,
           measure: m.id,
           text: `${(seat?.raw ?? rawOf(m, truth)).toFixed(3)} ${unitOf(m)}`,
@@ -172,6 +174,7 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
           ...(m.kind === 'crush' ? { as: truth < 0 ? 'float' : 'gap' } : {}),
         })
     }
+    last = await detail(w)
     const now = last.builds.at(-1)!
     if (now.assessment.allIn) return post(w, '/acceptance', { build: now.number })
     const pieces = (await w.app.pieces(last)).map(({ id, thicknessMm, count }) => ({

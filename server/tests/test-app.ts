@@ -21,6 +21,7 @@ import { openMemory } from '../src/db/pglite.ts'
 import { openPostgres } from '../src/db/postgres.ts'
 import type { Deps } from '../src/deps.ts'
 import { SheetShelf } from '../src/drives/sheets.ts'
+import { RecordShelf } from '../src/job/record-shelf.ts'
 import { openFileStore, type FileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
 import { demoMade } from './demo-made.ts'
@@ -132,6 +133,7 @@ export async function testApp(options: TestOptions = {}): Promise<TestApp> {
     db,
     live,
     sheets: new SheetShelf(),
+    records: new RecordShelf(),
     calc: calcHere,
     files: options.files ?? openFileStore(scratch('files')),
     now: options.now ?? (() => NOW),

@@ -7,6 +7,7 @@ import { getCookie } from 'hono/cookie'
 import type { Transaction } from '../db/database.ts'
 import { withRetries } from '../db/sqlstate.ts'
 import type { Deps } from '../deps.ts'
+import { markColumns, type Mark } from '../job/record-shelf.ts'
 import { hashOf } from '../devices/tokens.ts'
 import { SESSION_MS } from '../people/session.ts'
 import { Refusal } from './refusal.ts'
@@ -24,6 +25,8 @@ export interface Done<Reply> {
   subject: string
   /** @param eventId of the event that this write left; 0 without one */
   reply: (eventId: number) => Promise<Reply>
+  /** Called once it is committed. @param row of the job as it was written, see {@link Mark} */
+  committed?: (end: Pick<Mark, 'row' | 'event'>) => void
 }
 
 export interface Write<Reply> {
@@ -31,14 +34,15 @@ export interface Write<Reply> {
   body: string | Uint8Array
   /** The job that is locked until the end. */
   lock?: string
-  work: (tx: Transaction, who: Who) => Promise<Done<Reply>>
+  /** @param mark of the job that is locked */
+  work: (tx: Transaction, who: Who, mark: Mark) => Promise<Done<Reply>>
   /** The answer to a request that was done before, from the present state. */
   again: (tx: Transaction, subject: string) => Promise<Reply>
   /** True where somebody may write before anybody is known. */
   withoutPerson?: (tx: Transaction) => Promise<boolean>
 }
 
-interface Opening {
+interface Opening extends Mark {
   role: Who['role'] | null
   route: string | null
   body_hash: string | null
@@ -51,9 +55,9 @@ interface Opening {
   now: boolean
 }
 
-/** Who writes, whether this request came before, and the job locked: one statement. */
+/** Who writes, whether this request came before, and the job locked, with its mark: one statement. */
 const OPEN = `select (select role from person where id = $1 and not retired) as role, r.route, r.body_hash, r.subject,
-  (select id from job where id = $3 for update) as locked,
+  ${markColumns('$3', 'select xmin::text from job where id = $3 for update')},
   exists (select 1 from person where id = $1 and code_hash is not null) as coded,
   exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $5) as said,
   exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $6) as now
@@ -64,12 +68,12 @@ const FINISH = `with told as (
     insert into event (at, by_person, kind, job_id, subject, data)
     select $1::timestamptz, $2, $3, $4, $5, $6::jsonb where $3::text is not null returning id
   ), touched as (
-    update job set touched_at = $1, state = $7, stage = $8, waits = $9::jsonb where id = $4 and $7::text is not null returning 1
+    update job set touched_at = $1, state = $7, stage = $8, waits = $9::jsonb where id = $4 and $7::text is not null returning xmin::text as row
   ), logged as (
     insert into request_log (id, route, body_hash, status, subject, event_id, at)
     select $10, $11, $12, 201, $13, (select id from told), $1 where $10::text is not null returning 1
   )
-  select (select id from told) as event, (select count(*) from touched) + (select count(*) from logged) as written`
+  select (select id from told) as event, (select row from touched) as row, (select count(*) from logged) as written`
 
 /**
  * The one way in which anything is written: one transaction reads who writes and locks the job, makes the change, and ends with its event, the
@@ -94,8 +98,10 @@ export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Pro
     .digest('hex')
   const at = deps.now()
   const session = hashOf(getCookie(c, SESSION_COOKIE) ?? '')
-  return withRetries(() =>
-    deps.db.transaction(async (tx) => {
+  let committed = () => {}
+  const reply = await withRetries(() => {
+    committed = () => {}
+    return deps.db.transaction(async (tx) => {
       const [open] = await tx.query<Opening>(OPEN, [
         person,
         requestId ?? '',
@@ -117,9 +123,9 @@ export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Pro
       const code = !open!.coded ? 'none' : open!.now ? 'now' : 'today'
       const who: Who = { id: person, role: open!.role ?? 'technician', at, code }
       if (open!.role === null && !(await w.withoutPerson?.(tx))) mustBeSomebody(person)
-      const done = await w.work(tx, who)
+      const done = await w.work(tx, who, open!)
       const { told, job } = done
-      const [end] = await tx.query<{ event: number | null }>(FINISH, [
+      const [end] = await tx.query<{ event: number | null; row: string | null }>(FINISH, [
         at,
         told ? who.id : null,
         told?.kind ?? null,
@@ -134,9 +140,13 @@ export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Pro
         hash,
         done.subject,
       ])
-      return done.reply(Number(end!.event ?? 0))
-    }),
-  )
+      const event = Number(end!.event ?? 0)
+      committed = () => done.committed?.({ event, row: end!.row })
+      return done.reply(event)
+    })
+  })
+  committed()
+  return reply
 }
 
 /** The id of whoever writes, as the header names it; '' without one. */

@@ -10,8 +10,10 @@ import { write, type Done } from '../http/write.ts'
 import type { Who } from '../http/who.ts'
 import type { At } from './change.ts'
 import { readRecord, readRecords, type Read } from './read-record.ts'
+import type { Mark } from './record-shelf.ts'
 import type { Told } from '@moray/core/job/event'
 
+type JobDeps = Pick<Deps, 'sheets' | 'records'>
 type JobEndpoint = Endpoint<`/api/jobs/:id/${string}`, object, JobReply>
 
 /** The reply about a job: its record as it stands, with the version of the sheet to fetch. */
@@ -35,30 +37,41 @@ async function judgedOf(
 }
 
 /**
- * The way of every change of a job: read once and locked, judged purely, changed, read once more, judged; the standing and the event go in
- * together, and the answer is the record as it now stands.
+ * The way of every change of a job: taken as it is known or read, locked, judged purely, changed, read once more, judged; the standing and the
+ * event go in together, and the answer is the record as it now stands.
  */
 export async function changeJob(
   tx: Transaction,
-  deps: Pick<Deps, 'sheets'>,
+  deps: JobDeps,
   id: string,
-  who: Who,
+  { who, mark }: { who: Who; mark: Mark },
   change: (at: At) => Promise<Told>,
   options: { whenOver?: boolean } = {},
 ): Promise<Done<JobReply>> {
-  const before = await readJudged(tx, deps, id, who.at)
+  const before = await judgedOf(tx, deps, await deps.records.get(tx, id, mark), who.at)
   if (!options.whenOver) mustBeOpen(before.job)
   const told = await change({ tx, job: before.job, who })
   const other = SEEN_BY_THE_OTHER.has(told.kind) ? before.job.partner?.id : undefined
   const [own, others] = await readRecords(tx, other === undefined ? [id] : [id, other])
-  const { job, compact } = await judgedOf(tx, deps, own!, who.at)
+  const { job } = await judgedOf(tx, deps, own!, who.at)
   if (others) await settle(tx, (await judgedOf(tx, deps, others, who.at)).job)
+  const now = (seen: number) => ({ ...job.standing, touchedAt: who.at.toISOString(), seen })
   return {
     told,
     job: { id, standing: job.standing },
     subject: id,
-    reply: (eventId) =>
-      Promise.resolve({ ...compact, ...job.standing, touchedAt: who.at.toISOString(), seen: eventId }),
+    reply: (event) => Promise.resolve({ ...own!.compact, ...now(event) }),
+    committed({ row, event }) {
+      const { compact, record, ways, rest } = own!
+      // an event of somebody else in between: what it tells of may have been read, or not
+      if (event !== compact.seen + 1) return
+      const as = now(event)
+      deps.records.keep(
+        id,
+        { row, event, rest },
+        { compact: { ...compact, ...as }, record: { ...record, ...as }, ways, rest },
+      )
+    },
   }
 }
 
@@ -110,7 +123,7 @@ export function changeOnJob(
   return write<JobReply>(c, deps, {
     body,
     lock: id,
-    work: (tx, who) => changeJob(tx, deps, id, who, change, options),
+    work: (tx, who, mark) => changeJob(tx, deps, id, { who, mark }, change, options),
     again: jobReply,
   })
 }

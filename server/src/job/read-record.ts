@@ -16,20 +16,26 @@ export interface Read {
   compact: CompactRecord
   record: JobRecord
   ways: ShopWays
+  /** See {@link REST}. */
+  rest: string
 }
 
-type Row = { record: CompactRecord; ways: StoredWays | null }
+type Row = { record: CompactRecord; ways: StoredWays | null; rest: string }
+
+/** What may have changed about the job `id` without an event: how many sheets there are, and its drafts. */
+export const REST = (id: string): string => `concat_ws(' ', (select count(*) from drive_sheet),
+  (select string_agg(t.xmin::text, ',' order by t.step) from step_draft t where t.job_id = ${id}))`
 
 /** Everything that is kept of one job, with the shop's ways that it is judged by: one statement. @throws Refusal 404 */
 export async function readRecord(db: Queryable, id: string): Promise<Read> {
-  const [row] = await db.query<Row>('select record, ways from job_record($1)', [id])
+  const [row] = await db.query<Row>(`select record, ways, ${REST('$1')} as rest from job_record($1)`, [id])
   return readOf(row, id)
 }
 
 /** The same of several jobs, in their order, in one statement. @throws Refusal 404 */
 export async function readRecords(db: Queryable, ids: readonly string[]): Promise<Read[]> {
   const rows = await db.query<Row & { id: string }>(
-    'select j.id, r.record, r.ways from unnest($1::text[]) j(id), lateral job_record(j.id) r',
+    `select j.id, r.record, r.ways, ${REST('j.id')} as rest from unnest($1::text[]) j(id), lateral job_record(j.id) r`,
     [ids],
   )
   return ids.map((id) =>
@@ -46,5 +52,6 @@ function readOf(row: Row | undefined, id: string): Read {
     compact: row.record,
     record: fullRecord(row.record),
     ways: row.ways ? waysOf(row.ways) : USUAL_WAYS,
+    rest: row.rest,
   }
 }

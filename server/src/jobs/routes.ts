@@ -8,7 +8,6 @@ import { afterOf } from '../http/after.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
 import { write } from '../http/write.ts'
 import { jobReply, onJob, readJudged } from '../job/on-job.ts'
-import { ReplyShelf } from '../job/reply-shelf.ts'
 import { correctJob } from './correct-job.ts'
 import { listEvents } from './events.ts'
 import { changeLife } from './life.ts'
@@ -20,10 +19,9 @@ const STATES = ['open', 'over', 'all'] as const
 
 export function mountJobs(app: Hono, deps: Deps) {
   const { db } = deps
-  const replies = new ReplyShelf()
   onRead(app, endpoints.jobs, (c) => listJobs(db, queryOf(c)))
   onRead(app, endpoints.units, (c) => knownUnits(db, searchOf(c)))
-  onRead(app, endpoints.job, (_, { id }) => replies.get(db, id))
+  onRead(app, endpoints.job, async (_, { id }) => (await deps.records.get(db, id)).compact)
   onRead(app, endpoints.events, (c, { id }) => listEvents(db, id, afterOf(c)))
   onWrite(app, endpoints.openJob, (c, _, body) =>
     write<JobReply>(c, deps, {
