@@ -1,8 +1,16 @@
 // node tools/prepare.mjs [install] [build] [--force]: brings a fresh clone into working order; Node built-ins only.
 // A step is skipped while nothing that it depends on has changed.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -10,6 +18,8 @@ const root = resolve(dirname(fileURLToPath(import.meta.url)), '..')
 const marks = join(root, 'node_modules', '.moray')
 const steps = process.argv.slice(2)
 const force = steps.includes('--force')
+/** As the server looks for it beside itself. */
+const EMPTY = 'empty-database.tar.gz'
 
 const [major, minor] = process.versions.node.split('.').map(Number)
 if (major < 20 || (major === 20 && minor < 19)) {
@@ -31,23 +41,44 @@ function hashOf(files, extra = '') {
   return hash.digest('hex')
 }
 
-function step(name, hash, done, work) {
+async function step(name, hash, done, work) {
   const mark = join(marks, name)
   if (!force && done && existsSync(mark) && readFileSync(mark, 'utf8') === hash) return
   const started = Date.now()
   process.stderr.write(`${name} …`)
-  work()
+  await work()
   mkdirSync(marks, { recursive: true })
   writeFileSync(mark, hash)
   process.stderr.write(` ${((Date.now() - started) / 1000).toFixed(1)} s\n`)
 }
 
+function fail(command, args, status) {
+  process.stderr.write(`\nfailed: ${command} ${args.join(' ')}\n`)
+  process.exit(status ?? 1)
+}
+
 function run(command, args, options = {}) {
-  const result = spawnSync(command, args, { cwd: root, stdio: ['ignore', 2, 2], ...options })
-  if (result.status !== 0) {
-    process.stderr.write(`\nfailed: ${command} ${args.join(' ')}\n`)
-    process.exit(result.status ?? 1)
-  }
+  const { status } = spawnSync(command, args, { cwd: root, stdio: ['ignore', 2, 2], ...options })
+  if (status !== 0) fail(command, args, status)
+}
+
+/** The same, beside others. */
+function runBeside(args, options = {}) {
+  return new Promise((done) => {
+    const child = spawn(process.execPath, args, { cwd: root, stdio: ['ignore', 2, 2], ...options })
+    child.on('close', (status) => (status === 0 ? done() : fail(process.execPath, args, status)))
+  })
+}
+
+/** An empty database of the version of PGlite that is installed. It stays the same when our sources change. */
+async function emptyDatabase() {
+  const { version } = JSON.parse(
+    readFileSync(join(root, 'node_modules/@electric-sql/pglite/package.json'), 'utf8'),
+  )
+  const made = join(marks, `empty-database-${version}.tar.gz`)
+  mkdirSync(marks, { recursive: true })
+  if (!existsSync(made)) await runBeside(['--liftoff-only', join(root, 'tools/empty-database.mjs'), made])
+  return made
 }
 
 if (steps.includes('install')) {
@@ -55,7 +86,7 @@ if (steps.includes('install')) {
   const manifests = ['.', 'core', 'contract', 'server', 'web', 'e2e'].map((w) =>
     join(root, w, 'package.json'),
   )
-  step(
+  await step(
     'install',
     hashOf([lock, ...manifests], process.version),
     existsSync(join(root, 'node_modules', 'vue')),
@@ -71,11 +102,17 @@ if (steps.includes('install')) {
 if (steps.includes('build')) {
   const keep = (f) => /\.(ts|vue|css|html|svg|json)$/.test(f) && statSync(f).isFile()
   const sources = ['core', 'contract', 'server', 'web'].flatMap((w) => filesBelow(join(root, w), keep))
-  const built =
-    existsSync(join(root, 'web', 'dist', 'index.html')) && existsSync(join(root, 'server', 'dist', 'main.js'))
-  step('build', hashOf([...sources, join(root, 'package-lock.json')]), built, () => {
+  const dist = join(root, 'server', 'dist')
+  const built = [join(root, 'web', 'dist', 'index.html'), join(dist, 'main.js'), join(dist, EMPTY)].every(
+    (f) => existsSync(f),
+  )
+  await step('build', hashOf([...sources, join(root, 'package-lock.json')]), built, async () => {
     const vite = join(root, 'node_modules', 'vite', 'bin', 'vite.js')
-    run(process.execPath, [vite, 'build'], { cwd: join(root, 'server') })
-    run(process.execPath, [vite, 'build'], { cwd: join(root, 'web') })
+    const [empty] = await Promise.all([
+      emptyDatabase(),
+      runBeside([vite, 'build'], { cwd: join(root, 'server') }),
+      runBeside([vite, 'build'], { cwd: join(root, 'web') }),
+    ])
+    copyFileSync(empty, join(dist, EMPTY))
   })
 }

@@ -1,9 +1,8 @@
 import { renameSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { PGlite } from '@electric-sql/pglite'
 import type { Database } from '../src/db/database.ts'
 import { migrate, readMigrations } from '../src/db/migrate.ts'
-import { wrapPglite } from '../src/db/pglite.ts'
+import { memory, wrapPglite } from '../src/db/pglite.ts'
 import { openPostgres } from '../src/db/postgres.ts'
 import { beginShop } from '../src/shop/begin.ts'
 import { NOW } from './now.ts'
@@ -27,7 +26,7 @@ if (address) {
   await fill(db)
   await db.close()
 } else {
-  const pg = await PGlite.create('memory://')
+  const pg = await memory()
   await fill(wrapPglite(pg))
   dump = new Uint8Array(await (await pg.dumpDataDir('none')).arrayBuffer())
   await pg.close()

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { NodeFS } from '@electric-sql/pglite/nodefs'
 import type { Database, Transaction } from './database.ts'
+import { emptyDatabase } from './empty-database.ts'
 import { PgliteStatements } from './pglite-statements.ts'
 import { readRows, type RawRows } from './raw-rows.ts'
 
@@ -58,10 +59,12 @@ function readingDatabase(raw: RawDatabase): Database {
   }
 }
 
-/** In memory, for tests. @param from a dump of a data folder to begin with */
-export async function openMemory(from?: Blob): Promise<Database> {
-  return wrapPglite(await PGlite.create('memory://', from ? { loadDataDir: from } : {}))
-}
+/** In memory, for tests. @param from a dump of a data folder to begin with; an empty database without one */
+export const memory = (from: Blob | undefined = emptyDatabase()): Promise<PGlite> =>
+  PGlite.create('memory://', { loadDataDir: from })
+
+/** The same as the server's Database. */
+export const openMemory = async (from?: Blob): Promise<Database> => wrapPglite(await memory(from))
 
 interface StreamOps {
   fsync?: (stream: { nfd: number }) => number
@@ -117,7 +120,11 @@ export async function openRawFolder(folder: string): Promise<RawDatabase> {
     'timezone=UTC',
   ]
   const isNew = !holdsDatabase(folder)
-  const pg = new PGlite({ fs: new SyncedFolder(folder), startParams })
+  const pg = new PGlite({
+    fs: new SyncedFolder(folder),
+    startParams,
+    loadDataDir: isNew ? emptyDatabase() : undefined,
+  })
   await pg.waitReady
   closeToOthers(folder)
   if (isNew) {
