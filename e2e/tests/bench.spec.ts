@@ -1,4 +1,5 @@
 import { expect, test, type Page } from './test.ts'
+import { show } from '../pages.ts'
 
 /** What everybody at the bench meets every minute: what is due in view, where the hand is, units, two people on one job. */
 
@@ -13,7 +14,7 @@ const inView = (page: Page, selector: string) =>
 test('Done is in view and the step at its top, on every step of a whole route at 1280×800', async ({
   page,
 }) => {
-  await page.goto('/jobs/lomvi-test/route')
+  await show(page, '/jobs/lomvi-test/route')
   await expect(panel(page).getByRole('heading').first()).toBeVisible()
   const stages = page.locator('button.stage')
   let steps = 0
@@ -40,7 +41,7 @@ test('Done is in view and the step at its top, on every step of a whole route at
 })
 
 test('a refused Done takes the hand and the eye to what is wrong', async ({ page }) => {
-  await page.goto('/jobs/lomvi-test/route?step=leak-case')
+  await show(page, '/jobs/lomvi-test/route?step=leak-case')
   const start = panel(page).getByLabel(/Pressure at the start/)
   await expect(start).toHaveValue('70 kPa')
   await start.fill('140')
@@ -60,7 +61,7 @@ test('a fresh browser asks who is working, once, and writes nothing before', asy
   const page = await another({ who: null })
   const writes: string[] = []
   page.on('request', (r) => r.method() === 'POST' && writes.push(r.url()))
-  await page.goto('/jobs/sivkrok/route')
+  await show(page, '/jobs/sivkrok/route')
   const asked = page.getByRole('dialog', { name: 'Who is working here?' })
   await asked.getByRole('button', { name: 'Only looking' }).click()
   await panel(page).getByText('never', { exact: true }).click()
@@ -78,7 +79,7 @@ test('a fresh browser asks who is working, once, and writes nothing before', asy
 })
 
 test('inch first: everywhere, bare numbers included, kept for this person', async ({ page }) => {
-  await page.goto('/jobs/alke-lower/setting?build=2')
+  await show(page, '/jobs/alke-lower/setting?build=2')
   await page.getByLabel('Units that are read first').selectOption('imperial')
   const depth = page.locator('.rulers li', { hasText: 'Pinion depth' })
   await expect(depth.locator('.big')).toHaveText(/^1\.62\d\d$/)
@@ -86,26 +87,26 @@ test('inch first: everywhere, bare numbers included, kept for this person', asyn
   await expect(depth).toContainText('inside')
   await expect(page.locator('.card.open')).toContainText(/0\.\d{4} in · 0\.\d{3} mm/)
   // a bare number typed at a step is inches, ft-lb, psi
-  await page.goto('/jobs/lomvi-test/route?step=leak-case')
+  await show(page, '/jobs/lomvi-test/route?step=leak-case')
   const end = panel(page).getByLabel(/Pressure at the end/)
   await end.fill('10')
   await expect(end.locator('xpath=..')).toContainText('10.00 psi · 68.9 kPa')
   // so is a reading, and the gauge's own notation still says what it says
-  await page.goto('/jobs/rordrum/setting?at=measure:backlash')
+  await show(page, '/jobs/rordrum/setting?at=measure:backlash')
   await field(page).fill('.0063')
   await expect(page.locator('.said')).toContainText('0.0063 in · 0.160 mm')
   await field(page).fill('16h')
   await expect(page.locator('.said')).toContainText('0.160 mm')
   await field(page).fill('')
   // sheets, gauges and the drawer as well; a micrometer's step is not rounded to nothing
-  await page.goto('/drives/rordrum-v')
+  await show(page, '/drives/rordrum-v')
   await expect(page.locator('.tag', { hasText: 'Backlash' })).toContainText('0.0047–0.0079')
   await expect(page.locator('dt', { hasText: 'Output carrier' })).toContainText('0.0000–0.2362 in')
-  await page.goto('/gauges')
+  await show(page, '/gauges')
   await expect(page.getByRole('row', { name: /Micrometer 0 to 25/ })).toContainText('0.04 t · 0.001 mm')
-  await page.goto('/drawer')
+  await show(page, '/drawer')
   await expect(page.locator('tbody .thick').first()).toHaveText(/^0\.\d{4} in$/)
-  await page.goto('/jobs/rordrum/setting?at=measure:backlash')
+  await show(page, '/jobs/rordrum/setting?at=measure:backlash')
   // another person at this screen reads millimetres
   await page.getByLabel('Who is working').selectOption('joar')
   await expect(page.getByLabel('Units that are read first')).toHaveValue('metric')
@@ -115,7 +116,7 @@ test('inch first: everywhere, bare numbers included, kept for this person', asyn
 
 test('two people on one stack: what is typed stays where it was meant', async ({ page, another }) => {
   const other = await another()
-  await page.goto('/')
+  await show(page, '/')
   // a job of its own, so that no other journey walks on it
   const opened = await page.request.post('/api/jobs', {
     headers: { 'x-moray-person': 'ylva', 'x-moray-request': crypto.randomUUID() },
@@ -149,7 +150,7 @@ test('two people on one stack: what is typed stays where it was meant', async ({
 test('a form that was begun is not thrown away by one key, and a wrong figure is said at its field', async ({
   page,
 }) => {
-  await page.goto('/')
+  await show(page, '/')
   await page.getByRole('button', { name: 'A drive comes in' }).click()
   const dialog = page.getByRole('dialog')
   await dialog.getByLabel('Boat').fill('Lomvi')
@@ -159,7 +160,7 @@ test('a form that was begun is not thrown away by one key, and a wrong figure is
   await dialog.getByRole('button', { name: 'Throw it away' }).click()
   await expect(dialog).toBeHidden()
   await page.getByLabel('Who is working').selectOption('runa')
-  await page.goto('/shop')
+  await show(page, '/shop')
   await page.getByLabel(/Labour an hour/).fill('abc')
   await page.getByRole('button', { name: 'Keep the rules' }).click()
   await expect(page.getByRole('alert')).toHaveText(
@@ -169,7 +170,7 @@ test('a form that was begun is not thrown away by one key, and a wrong figure is
   await page.getByRole('button', { name: 'Keep the rules' }).click()
   await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible()
   // the new line of the drawer begins where it is typed
-  await page.goto('/drawer')
+  await show(page, '/drawer')
   await page.getByRole('button', { name: 'Add a line' }).click()
   await expect(page.getByRole('dialog').getByLabel('Measured thickness', { exact: true })).toBeFocused()
   // nor is what is typed in any other form: one key asks, typing on takes the question back
@@ -194,7 +195,7 @@ test('a form that was begun is not thrown away by one key, and a wrong figure is
 test('building back, the row says grade, new and the accepted stack, and keeps a condemned part out', async ({
   page,
 }) => {
-  await page.goto('/jobs/lomvi-done/parts?view=row')
+  await show(page, '/jobs/lomvi-done/parts?view=row')
   await page.getByText('building back').click()
   const card = (name: string) => page.locator('.row li', { hasText: name })
   await expect(card('Pinion shims')).toContainText('0.751 mm')
@@ -203,7 +204,7 @@ test('building back, the row says grade, new and the accepted stack, and keeps a
 })
 
 test('what was written down when the drive came in is put right, with its history', async ({ page }) => {
-  await page.goto('/jobs/rordrum/route')
+  await show(page, '/jobs/rordrum/route')
   await page.locator('.about summary').click()
   await page.getByRole('button', { name: 'correct what is written' }).click()
   const dialog = page.getByRole('dialog', { name: 'Correct what is written' })
@@ -213,7 +214,7 @@ test('what was written down when the drive came in is put right, with its histor
   await dialog.getByLabel('Why it is corrected').fill('plate cleaned and read again')
   await dialog.getByRole('button', { name: 'Correct it' }).click()
   await expect(dialog).toBeHidden()
-  await page.goto('/jobs/rordrum/record')
+  await show(page, '/jobs/rordrum/record')
   await expect(page.locator('.record')).toContainText('RV-0099')
   await expect(page.locator('.history')).toContainText(
     /serial was .*, is RV-0099 \(plate cleaned and read again\)/,
@@ -221,13 +222,13 @@ test('what was written down when the drive came in is put right, with its histor
 })
 
 test('an acceptance is withdrawn with a reason, and the readings are open again', async ({ page }) => {
-  await page.goto('/jobs/alke-upper/setting?at=decide')
+  await show(page, '/jobs/alke-upper/setting?at=decide')
   await expect(panel(page).getByRole('heading', { name: 'Accepted as built' })).toBeVisible()
   await page.getByRole('button', { name: 'Withdraw the acceptance' }).click()
   await page.getByLabel('Reason').fill('the gauge was out of its date')
   await page.getByRole('dialog').getByRole('button', { name: 'Withdraw it' }).click()
   await expect(panel(page).getByRole('heading', { name: 'Decide' })).toBeVisible()
-  await page.goto('/jobs/alke-upper/record')
+  await show(page, '/jobs/alke-upper/record')
   await expect(page.locator('.history')).toContainText('acceptance withdrawn (the gauge was out of its date)')
 })
 
@@ -246,7 +247,7 @@ test('the longest names do not push a page sideways, at 360 px and at 200 %', as
   })
   const { id } = (await opened.json()) as { id: string }
   for (const path of ['/?find=LANG-1', `/jobs/${id}/route`, `/jobs/${id}/setting`, `/jobs/${id}/record`]) {
-    await page.goto(path)
+    await show(page, path)
     await expect(page.getByText(long.slice(0, 20)).first()).toBeAttached()
     for (const size of [
       { width: 360, height: 740 },
@@ -261,7 +262,7 @@ test('the longest names do not push a page sideways, at 360 px and at 200 %', as
     await page.setViewportSize({ width: 1280, height: 800 })
   }
   // the head of a job leaves the work its room: a line on a desk, two on a phone
-  await page.goto(`/jobs/${id}/route`)
+  await show(page, `/jobs/${id}/route`)
   const head = () => page.locator('.head').evaluate((h) => h.getBoundingClientRect().height)
   await expect(page.locator('.head')).toBeVisible()
   expect(await head()).toBeLessThan(70)

@@ -4,7 +4,7 @@ import { sideOf, type Flank } from '@moray/core/contact/flank'
 import { toothContact } from '@moray/core/contact/tooth-contact'
 import { toeShareOf } from '@moray/core/contact/photo'
 import { demoSheets } from '@moray/core/drives/sheets/index'
-import { complaints } from '../pages.ts'
+import { complaints, show } from '../pages.ts'
 import { openJob } from './hand.ts'
 
 /** Draws round a patch on the flank that is shown, point by point, as a finger would. */
@@ -32,7 +32,7 @@ test('a pattern drawn round on both flanks is read back to what the case hid, wi
   const pair = demoSheets.find((s) => s.id === 'alke-2-lower')!.meshes.find((m) => m.id === 'forward')!
   const { mesh } = contactTeeth(pair)
   const hidden = { pinionMm: 0.12, gearMm: -0.05, offsetMm: 0, shaftAngleErrorDeg: 0 }
-  await page.goto('/jobs/alke-lower/contact')
+  await show(page, '/jobs/alke-lower/contact')
   await expect(page.getByRole('region', { name: 'Read back' })).toContainText('Mark drive and coast')
   // what the gauges say is drawn already
   await expect(page.locator('.flanks .before')).toHaveCount(2)
@@ -60,7 +60,7 @@ test('a pattern drawn round on both flanks is read back to what the case hid, wi
   await expect(page.getByRole('button', { name: 'Mark it anew' })).toBeDisabled()
   await page.getByLabel('Why anew').fill('smeared, read again')
   await page.getByRole('button', { name: 'Mark it anew' }).click()
-  await page.goto('/jobs/alke-lower/record')
+  await show(page, '/jobs/alke-lower/record')
   await expect(page.getByRole('region', { name: 'History' })).toContainText('smeared, read again')
 })
 
@@ -73,7 +73,7 @@ test('a depth that is out is shown as a setting, with the shims that mend it; ax
   /** Marks what a case would show that hides this, on both flanks of a new job. */
   const readOf = async (hidden: typeof right) => {
     const id = await openJob(page, 'alke-2-lower', undefined)
-    await page.goto(`/jobs/${id}/contact`)
+    await show(page, `/jobs/${id}/contact`)
     for (const flank of ['drive', 'coast'] as const) {
       await expect(page.locator('.panel h2')).toContainText(flank === 'drive' ? 'Drive' : 'Coast')
       await drawRound(
@@ -152,7 +152,7 @@ test('a pattern marked on a photo squared by its four corners is read back to wh
     [-1, 1],
   ].map((c) => taken(c as [number, number]))
   const id = await openJob(page, 'alke-2-lower', undefined)
-  await page.goto(`/jobs/${id}/contact`)
+  await show(page, `/jobs/${id}/contact`)
   for (const flank of ['drive', 'coast'] as const) {
     await expect(page.locator('.panel h2')).toContainText(flank === 'drive' ? 'Drive' : 'Coast')
     const { outline } = toothContact({ mesh, side: sideOf(flank, mesh), ...hidden, ...USUAL_CROWN })
@@ -191,7 +191,7 @@ test('a pattern marked on a photo squared by its four corners is read back to wh
 
 test('the tooth is seen in the round, with its ends named wherever it is turned to', async ({ page }) => {
   const seen = complaints(page)
-  await page.goto('/jobs/alke-lower/contact')
+  await show(page, '/jobs/alke-lower/contact')
   await page.getByRole('button', { name: 'See the tooth in the round' }).click()
   const pair = page.locator('.pair')
   const word = (text: string) => pair.locator('.word', { hasText: new RegExp(`^${text}$`) })
@@ -235,7 +235,7 @@ test('a threaded carrier goes two rounds: turned in by the plan, locked, read ag
 }) => {
   // a job of its own: others read the one of the demo
   const id = await openJob(page, 'rordrum-v', undefined)
-  await page.goto(`/jobs/${id}/setting`)
+  await show(page, `/jobs/${id}/setting`)
   const field = page.locator('.panel input.text')
   const read = async (...texts: string[]) => {
     for (const [i, text] of texts.entries()) {

@@ -1,5 +1,6 @@
 import { networkInterfaces } from 'node:os'
 import { expect, test } from './test.ts'
+import { show } from '../pages.ts'
 
 const address = Object.values(networkInterfaces())
   .flatMap((list) => list ?? [])
@@ -57,7 +58,7 @@ test('a tablet on the shop’s network: nothing before it is paired, everything 
 })
 
 test('a name with a code: asked for once, before the first thing that is written', async ({ page }) => {
-  await page.goto('/shop')
+  await show(page, '/shop')
   const people = page.getByRole('region', { name: 'People' })
   await page.getByLabel('Who is working').selectOption('joar')
   await people.getByRole('button', { name: /Change Joar/ }).click()
@@ -66,7 +67,7 @@ test('a name with a code: asked for once, before the first thing that is written
   await people.getByRole('button', { name: 'Keep the code' }).click()
   await expect(people.getByText('with a code')).toBeVisible()
 
-  await page.goto('/drawer')
+  await show(page, '/drawer')
   await page.getByRole('button', { name: 'Add a line' }).click()
   const dialog = page.getByRole('dialog', { name: 'A new line in the drawer' })
   await dialog.getByRole('textbox', { name: 'Measured thickness' }).fill('1.37mm')
@@ -84,7 +85,7 @@ test('a name with a code: asked for once, before the first thing that is written
   await expect(dialog).toHaveCount(0)
   await expect(page.getByText('1.370 mm').first()).toBeVisible()
 
-  await page.goto('/shop')
+  await show(page, '/shop')
   await people.getByRole('button', { name: /Change Joar/ }).click()
   await people.getByRole('button', { name: 'Another code' }).click()
   await people.getByRole('button', { name: 'Keep the code' }).click()

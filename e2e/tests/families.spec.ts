@@ -1,5 +1,5 @@
 import { expect, test } from './test.ts'
-import { complaints, goTo } from '../pages.ts'
+import { complaints, goTo, show } from '../pages.ts'
 
 /** A drive of each family with nothing but a name on its sheet: everything opens, and nothing is made up for what is missing. */
 const FAMILIES = [
@@ -30,7 +30,7 @@ for (const family of FAMILIES)
       water: 'salt',
       complaint: 'whines',
     })
-    await page.goto('/drives')
+    await show(page, '/drives')
     for (const path of [
       `/drives/${body.id}/draft`,
       `/drives/${body.id}/draft?at=made`,

@@ -9,7 +9,7 @@ import { criteria, propose } from '@moray/core/inspection/criteria'
 import type { StepProgress } from '@moray/core/route/progress'
 import { carefulAnswers } from '@moray/core/simulation/careful-hand'
 import { virtualCase } from '@moray/core/simulation/virtual-case'
-import { goTo } from '../pages.ts'
+import { show } from '../pages.ts'
 
 /** A careful hand at a browser: it knows what its case reads, and does the rest on the pages. */
 
@@ -134,10 +134,6 @@ export async function answerShown(page: Page, job: JudgedJob, step: StepProgress
   }
   return given
 }
-
-/** Another place of the application; loaded where it is not open yet. */
-const show = (page: Page, path: string) =>
-  page.url().startsWith('http') ? goTo(page, path) : page.goto(path)
 
 /** Works on the pages from what is due until a step is, or to the end. @returns answers given on the route */
 export async function workTo(page: Page, id: string, until?: string): Promise<number> {

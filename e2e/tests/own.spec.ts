@@ -1,7 +1,8 @@
 import { expect, test } from './test.ts'
+import { show } from '../pages.ts'
 
 test('a gauge of one’s own: added in inches, read with, and out of use', async ({ page }) => {
-  await page.goto('/gauges')
+  await show(page, '/gauges')
   await page.getByLabel('Units that are read first').selectOption('imperial')
   await page.getByRole('button', { name: 'Add a gauge' }).click()
   const dialog = page.getByRole('dialog')
@@ -27,12 +28,12 @@ test('a gauge of one’s own: added in inches, read with, and out of use', async
 
   // it is there to be chosen; once it is out of use it is not
   const choices = async () => {
-    await page.goto('/jobs/rordrum/setting?at=measure:backlash')
+    await show(page, '/jobs/rordrum/setting?at=measure:backlash')
     await page.getByRole('combobox', { name: 'Gauge' }).click()
     return page.getByRole('option', { name: 'Arm with inch dial' })
   }
   await expect(await choices()).toBeVisible()
-  await page.goto('/gauges')
+  await show(page, '/gauges')
   await row.getByRole('button', { name: 'Change Arm with inch dial' }).click()
   await dialog.getByText('Take it out of use').click()
   await dialog.getByRole('button', { name: 'Enter' }).click()
@@ -41,7 +42,7 @@ test('a gauge of one’s own: added in inches, read with, and out of use', async
   await dialog.getByRole('button', { name: 'Enter' }).click()
   await expect(row).toContainText('out of use')
   await expect(await choices()).toHaveCount(0)
-  await page.goto('/gauges')
+  await show(page, '/gauges')
   await row.getByRole('button', { name: 'Change Arm with inch dial' }).click()
   await expect(dialog).toContainText('Arm with inch dial takes no more readings: it fell')
   await page.keyboard.press('Escape')
@@ -49,7 +50,7 @@ test('a gauge of one’s own: added in inches, read with, and out of use', async
 })
 
 test('people: the lead adds one and takes one away; a technician is told whose it is', async ({ page }) => {
-  await page.goto('/shop')
+  await show(page, '/shop')
   const people = page.getByRole('region', { name: 'People' })
   const who = page.getByLabel('Who is working')
   await people.getByLabel('Somebody new').fill('Åse Lien')
@@ -79,7 +80,7 @@ test('seals, joints and cautions of a sheet are entered, said when something is 
     data: { name: 'Teist 60', family: 'outboard-fnr' },
   })
   expect(made.status()).toBe(201)
-  await page.goto('/drives/teist-60/draft?at=further')
+  await show(page, '/drives/teist-60/draft?at=further')
   const seals = page.getByRole('region', { name: 'Seals', exact: true })
   await seals.getByRole('button', { name: 'Add a seal' }).click()
   const dialog = page.getByRole('dialog')

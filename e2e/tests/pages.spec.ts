@@ -1,8 +1,8 @@
 import { expect, test } from './test.ts'
-import { complaints } from '../pages.ts'
+import { complaints, show } from '../pages.ts'
 
 test('the search of the bench lives in the address', async ({ page }) => {
-  await page.goto('/')
+  await show(page, '/')
   await page.getByLabel('Find a job').fill('milky')
   await expect(page.locator('a.job')).toHaveCount(1)
   await expect(page).toHaveURL(/find=milky/)
@@ -13,7 +13,7 @@ test('the search of the bench lives in the address', async ({ page }) => {
 })
 
 test('the drawer takes a new line in bench notation and finds it by thickness', async ({ page }) => {
-  await page.goto('/drawer')
+  await show(page, '/drawer')
   await page.getByRole('button', { name: 'Add a line' }).click()
   await page.getByLabel('Measured thickness', { exact: true }).fill('9t')
   await expect(page.locator('.said')).toContainText('0.229 mm · 9.0 t')
@@ -33,15 +33,15 @@ test('the drawer takes a new line in bench notation and finds it by thickness', 
 })
 
 test('a job that does not exist says so and offers a way on', async ({ page }) => {
-  await page.goto('/jobs/nobody/setting')
+  await show(page, '/jobs/nobody/setting')
   await expect(page.getByText('Job "nobody" does not exist')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Try again' })).toBeVisible()
-  await page.goto('/no/such/place')
+  await show(page, '/no/such/place')
   await expect(page.getByText('Nothing lies here')).toBeVisible()
 })
 
 test('every place on the drawing leads to its measurement', async ({ page }) => {
-  await page.goto('/jobs/duo-lower/setting')
+  await show(page, '/jobs/duo-lower/setting')
   await page.locator('.tag', { hasText: 'Rear gear backlash' }).click()
   await expect(page.locator('.panel h2')).toHaveText('Rear gear backlash')
   await expect(page).toHaveURL(/at=measure:backlash-rear/)
@@ -50,7 +50,7 @@ test('every place on the drawing leads to its measurement', async ({ page }) => 
 })
 
 test('stacks put together by hand show what they would read', async ({ page }) => {
-  await page.goto('/jobs/havsule-upper/setting')
+  await show(page, '/jobs/havsule-upper/setting')
   await expect(page.locator('.card.open')).toBeVisible()
   await page.getByRole('button', { name: 'Put stacks together yourself' }).click()
   const own = page.locator('.own')
@@ -65,7 +65,7 @@ test('stacks put together by hand show what they would read', async ({ page }) =
 test('a sum takes bench notation, keeps its inputs in the address, and its result in the notebook', async ({
   page,
 }) => {
-  await page.goto('/sums')
+  await show(page, '/sums')
   await page.getByLabel('Find a calculation').fill('adapter')
   await page.getByRole('link', { name: /Wrench setting/ }).click()
   const target = page.getByLabel('torque wanted at the fastener')
@@ -102,7 +102,7 @@ test('every calculation opens with an example that gives a result; what is bette
     'torque-adapter': /Set the wrench to 49\.4/,
     'torque-order': /Order: 1, 5, 3/,
   }
-  await page.goto('/sums/judge')
+  await show(page, '/sums/judge')
   await expect(page.locator('.picture .ruler')).toBeVisible()
   const links = page.locator('nav[aria-label="Calculations"] a')
   await expect(links).toHaveCount(31)
@@ -124,7 +124,7 @@ test('every calculation opens with an example that gives a result; what is bette
 })
 
 test('a sum with several ways of asking changes its fields', async ({ page }) => {
-  await page.goto('/sums/depth')
+  await show(page, '/sums/depth')
   await expect(page.locator('.result')).toContainText('38.403')
   await page.getByText('feeler to a block', { exact: true }).click()
   await page.getByLabel('clearance by feeler').fill('70h')

@@ -1,4 +1,5 @@
 import { expect, test } from './test.ts'
+import { show } from '../pages.ts'
 import type { SheetDraft } from '@moray/contract/replies'
 import { meshGeometry } from '@moray/core/gears/mesh'
 import { pairDepthMeasures } from '@moray/core/setting/pair-depth'
@@ -33,7 +34,7 @@ test('a depth that no manual prints is found by a ride-height search, and judges
   const best = 46.3
   const ride = (p: number) => (60 - wedge * (p - best) + 0.5 * (p - best) ** 2).toFixed(3)
 
-  await page.goto(`/jobs/${job}/setting?at=measure:pair:depth`)
+  await show(page, `/jobs/${job}/setting?at=measure:pair:depth`)
   await expect(page.locator('.panel h2')).toContainText('Wanted by this pair')
   await page.getByRole('button', { name: 'All of it holds' }).click()
   const places = ['45.90', '46.10', '46.35', '46.60', '46.80']
@@ -58,7 +59,7 @@ test('a depth that no manual prints is found by a ride-height search, and judges
   expect(kept!.how!.rides).toHaveLength(places.length)
 
   // the pinion is held against it
-  await page.goto(`/jobs/${job}/setting?at=measure:depth`)
+  await show(page, `/jobs/${job}/setting?at=measure:depth`)
   const field = page.getByRole('textbox', { name: /Reading to the arbor, reading 1/ })
   await field.fill('36.30')
   await field.press('Enter')

@@ -1,4 +1,5 @@
 import { expect, test, type Page } from './test.ts'
+import { show } from '../pages.ts'
 
 const panel = (page: Page) => page.locator('.panel')
 const heading = (page: Page, name: string | RegExp) => panel(page).getByRole('heading', { name })
@@ -25,7 +26,7 @@ test('a drive that is known comes in, is identified, and a slip is stopped with 
     await new Promise((done) => setTimeout(done, 1200))
     await r.continue()
   })
-  await page.goto('/')
+  await show(page, '/')
   await page.getByRole('button', { name: 'A drive comes in' }).click()
   const dialog = page.getByRole('dialog')
   await dialog.getByRole('button', { name: 'Open the job' }).click()
@@ -84,7 +85,7 @@ test('a drive that is known comes in, is identified, and a slip is stopped with 
 })
 
 test('the row grows part by part, holds what cannot come out yet, and opens the gate', async ({ page }) => {
-  await page.goto('/jobs/rordrum/route')
+  await show(page, '/jobs/rordrum/route')
   await expect(panel(page)).toContainText('Parts that this job takes off are still in the case')
   await expect(panel(page).getByRole('button', { name: /next step/ })).toBeDisabled()
   await panel(page).getByRole('link', { name: 'To the row' }).click()
@@ -128,24 +129,24 @@ test('the row grows part by part, holds what cannot come out yet, and opens the 
 })
 
 test('a part is graded against the rule, with a reason that stays', async ({ page }) => {
-  await page.goto('/jobs/teist-bent/parts?view=grades&part=front-ball')
+  await show(page, '/jobs/teist-bent/parts?view=grades&part=front-ball')
   await page.getByText('pits, spalls or dents').click()
   await expect(page.locator('.proposal')).toContainText('replace')
   await page.locator('.one-of label', { hasText: /^\s*keep\s*$/ }).click()
   await expect(page.getByText('That departs from the proposal')).toBeVisible()
   await page.getByLabel('Reason').fill('one dent outside the track, looked at with a lens')
   await page.getByRole('button', { name: /Grade it/ }).click()
-  await page.goto('/jobs/teist-bent/record')
+  await show(page, '/jobs/teist-bent/record')
   const row = page.locator('tr', { hasText: 'one dent outside the track' })
   // kept parts need no line of their own, but one that was graded before shows both
   await expect(page.getByRole('region', { name: 'Parts' })).toBeVisible()
   await expect(row).toHaveCount(0)
-  await page.goto('/jobs/teist-bent/parts?view=grades&part=front-ball')
+  await show(page, '/jobs/teist-bent/parts?view=grades&part=front-ball')
   await expect(page.locator('.older')).toContainText('keep, same way round')
 })
 
 test('the owner decides on the estimate, and the route follows', async ({ page }) => {
-  await page.goto('/jobs/teist-bent/parts?view=estimate')
+  await show(page, '/jobs/teist-bent/parts?view=estimate')
   await expect(page.getByRole('region', { name: 'To buy' })).toContainText('Shaft and gears')
   await expect(page.getByRole('region', { name: 'Above the money' })).toContainText(
     'replaced, not straightened',
@@ -161,7 +162,7 @@ test('the owner decides on the estimate, and the route follows', async ({ page }
 })
 
 test('what is found moves the causes, and what it was is kept', async ({ page }) => {
-  await page.goto('/jobs/lomvi-teist/faults')
+  await show(page, '/jobs/lomvi-teist/faults')
   const first = page.getByRole('region', { name: 'Causes' }).locator('li').first()
   await expect(first).toContainText('Propeller shaft seal')
   const turning = page.locator('.findings li', { hasText: 'only while the propeller shaft turns' })
@@ -176,7 +177,7 @@ test('what is found moves the causes, and what it was is kept', async ({ page })
 })
 
 test('a picture is taken at a step, shown in full, and stands in the record', async ({ page }) => {
-  await page.goto('/jobs/alke-cool/route')
+  await show(page, '/jobs/alke-cool/route')
   await page.locator('.middle input[type=file]').setInputFiles(PICTURE)
   const thumb = page.getByRole('button', { name: /full size/ })
   await expect(thumb).toBeVisible()
@@ -184,9 +185,9 @@ test('a picture is taken at a step, shown in full, and stands in the record', as
   const full = page.getByRole('dialog').getByRole('img')
   await expect.poll(() => full.evaluate((i) => (i as HTMLImageElement).naturalWidth)).toBe(1)
   await page.keyboard.press('Escape')
-  await page.goto('/jobs/alke-cool/record')
+  await show(page, '/jobs/alke-cool/record')
   await expect(page.getByRole('region', { name: 'Pictures' }).getByRole('img')).toBeVisible()
-  await page.goto('/jobs/alke-cool/route')
+  await show(page, '/jobs/alke-cool/route')
   await page
     .locator('.middle input[type=file]')
     .setInputFiles({ ...PICTURE, buffer: Buffer.from('no picture') })
@@ -196,7 +197,7 @@ test('a picture is taken at a step, shown in full, and stands in the record', as
 })
 
 test('going on all the same takes a reason and stays to be read', async ({ page }) => {
-  await page.goto('/jobs/duo-lower/route')
+  await show(page, '/jobs/duo-lower/route')
   await expect(heading(page, 'Grease splines')).toBeVisible()
   await expect(panel(page)).toContainText('Hold point')
   // a hold point does not close blind
@@ -206,34 +207,34 @@ test('going on all the same takes a reason and stays to be read', async ({ page 
   await page.getByLabel('Reason').fill('hole drilled through, nothing can be trapped')
   await page.getByRole('dialog').getByRole('button', { name: 'Go on' }).click()
   await expect(heading(page, 'Grease splines')).toBeHidden()
-  await page.goto('/jobs/duo-lower/record')
+  await show(page, '/jobs/duo-lower/record')
   await expect(page.getByRole('region', { name: 'Steps' })).toContainText(
     'Gone on all the same: hole drilled through',
   )
 })
 
 test('closing stays shut over parts on the bench, and says which', async ({ page }) => {
-  await page.goto('/jobs/alke-upper/parts?view=row')
+  await show(page, '/jobs/alke-upper/parts?view=row')
   await page.getByText('building back').click()
   const shims = page.locator('.row li', { hasText: 'Input shims' })
   await shims.getByRole('button', { name: /back into the row/ }).click()
   await page.getByLabel('Reason').fill('to be measured again')
   await page.getByRole('dialog').getByRole('button', { name: 'Back into the row' }).click()
   await expect(page.getByRole('region', { name: 'Next to go in' })).toContainText('Input shims')
-  await page.goto('/jobs/lomvi-skarv/route?step=inside')
+  await show(page, '/jobs/lomvi-skarv/route?step=inside')
   await expect(panel(page)).toContainText('Parts that belong inside still lie in the row')
   await expect(panel(page).getByRole('button', { name: /next step/ })).toBeDisabled()
 })
 
 test('the shop’s way decides which step there is, and the step sheet prints', async ({ page }) => {
-  await page.goto('/shop')
+  await show(page, '/shop')
   // a technician is told that this is for the lead
   await page.locator('fieldset', { hasText: 'Filling with oil' }).getByText('on the stand').click()
   await expect(page.getByRole('alert')).toContainText('for the lead')
   await page.getByLabel('Who is working').selectOption('runa')
   await page.locator('fieldset', { hasText: 'Filling with oil' }).getByText('on the stand').click()
   await expect(page.locator('fieldset', { hasText: 'Filling with oil' })).toContainText("the shop's choice")
-  await page.goto('/jobs/lomvi-skarv/sheet')
+  await show(page, '/jobs/lomvi-skarv/sheet')
   await expect(page.locator('.paper')).toContainText('Fill with oil, on the stand')
   await expect(page.locator('.paper')).not.toContainText('Fill with oil, mounted')
   await page.emulateMedia({ media: 'print' })
@@ -243,6 +244,6 @@ test('the shop’s way decides which step there is, and the step sheet prints', 
   )
   expect(over).toBeLessThanOrEqual(0)
   await page.emulateMedia({ media: 'screen' })
-  await page.goto('/shop')
+  await show(page, '/shop')
   await page.locator('fieldset', { hasText: 'Filling with oil' }).getByText('after mounting').click()
 })

@@ -1,4 +1,5 @@
 import { expect, test } from './test.ts'
+import { show } from '../pages.ts'
 import { answerShown, fastTo, jobOf, openJob, panel, post, workTo } from './hand.ts'
 
 const CLOSED = /next step|Next step/
@@ -7,7 +8,7 @@ test('seals of a propeller shaft, from receiving to handover: under 45 answers, 
   page,
 }) => {
   test.setTimeout(400_000)
-  await page.goto('/')
+  await show(page, '/')
   await page.getByRole('button', { name: 'A drive comes in' }).click()
   const dialog = page.getByRole('dialog')
   await dialog.getByLabel('Serial number').fill('LV90-31007')
@@ -29,13 +30,13 @@ test('seals of a propeller shaft, from receiving to handover: under 45 answers, 
   expect(answers).toBeLessThan(45)
   expect(job.closings.flatMap((c) => c.departedFrom)).toEqual([])
   expect(job.closings.map((c) => c.step)).not.toContain('pattern')
-  await page.goto(`/jobs/${id}/record`)
+  await show(page, `/jobs/${id}/record`)
   await expect(page.getByRole('region', { name: 'Scope' })).toContainText('Not disturbed: Pinion depth')
 })
 
 test('a place on the drawing becomes the scope, and says what it disturbs', async ({ page }) => {
   const id = await openJob(page, 'lomvi-90', undefined)
-  await page.goto(`/jobs/${id}/scope`)
+  await show(page, `/jobs/${id}/scope`)
   const plan = page.getByLabel('Plan')
   await expect(plan).toContainText('35 of 35')
   await page.getByRole('button', { name: 'Clutch', exact: true }).click()
@@ -61,7 +62,7 @@ test('a clutch with gears not disturbed is checked by one reading, without a tri
 }) => {
   const id = await openJob(page, 'lomvi-90', { usual: 'clutch' })
   await fastTo(page, id, 'check-set')
-  await page.goto(`/jobs/${id}/route`)
+  await show(page, `/jobs/${id}/route`)
   await expect(panel(page).getByRole('heading', { name: /One check reading/ })).toBeVisible()
   await expect(page.getByRole('button', { name: /^Set\d/ })).toHaveCount(0)
   await panel(page).getByRole('button', { name: CLOSED }).click()
@@ -71,7 +72,7 @@ test('a clutch with gears not disturbed is checked by one reading, without a tri
 test('a refit is proved, joined, filled and run, and nothing is opened', async ({ page }) => {
   test.setTimeout(300_000)
   const id = await openJob(page, 'lomvi-90', { usual: 'refit' })
-  await page.goto(`/jobs/${id}/scope`)
+  await show(page, `/jobs/${id}/scope`)
   await expect(page.getByLabel('Plan')).toContainText('Nothing is opened')
   await workTo(page, id)
   const done = (await jobOf(page, id)).closings.map((c) => c.step)
@@ -84,13 +85,13 @@ test('a refit is proved, joined, filled and run, and nothing is opened', async (
 test('a bought-in unit cannot be handed over untested', async ({ page }) => {
   const id = await openJob(page, 'lomvi-90', { usual: 'unit' })
   await fastTo(page, id, 'leak-case')
-  await page.goto(`/jobs/${id}/route`)
+  await show(page, `/jobs/${id}/route`)
   // the honest way out: it was not done; what must rest on it stays shut
   await panel(page).getByRole('button', { name: 'none of this was done here' }).click()
   await expect(panel(page)).toContainText('not done here')
   await panel(page).getByRole('button', { name: CLOSED }).click()
   await expect(panel(page).getByRole('heading', { name: 'Prove the case tight by itself' })).toBeHidden()
-  await page.goto(`/jobs/${id}/route?step=handover`)
+  await show(page, `/jobs/${id}/route?step=handover`)
   await expect(panel(page)).toContainText('not handed over untested')
   await panel(page).getByRole('button', { name: 'Go on all the same' }).click()
   await page.getByLabel('Reason').fill('the owner waits on the quay')
@@ -103,7 +104,7 @@ test('a leak is repaired in a loop: place, reach, renew, close, prove', async ({
   const id = await openJob(page, 'lomvi-90', { usual: 'clutch' })
   const job = await fastTo(page, id, 'leak-case')
   const step = job.progress.due!.step
-  await page.goto(`/jobs/${id}/route`)
+  await show(page, `/jobs/${id}/route`)
   await answerShown(page, job, step)
   await panel(page).locator('.ask[data-fact="leak-case.end"] input').fill('40')
   await panel(page).getByRole('button', { name: CLOSED }).click()
@@ -121,7 +122,7 @@ test('a leak is repaired in a loop: place, reach, renew, close, prove', async ({
   const after = await jobOf(page, id)
   expect(after.facts['leak-case.verdict']).toBe('tight')
   expect(after.closings.filter((c) => c.step === 'leak-case')).toHaveLength(2)
-  await page.goto(`/jobs/${id}/record`)
+  await show(page, `/jobs/${id}/record`)
   await expect(page.getByRole('region', { name: 'Repairs after closing' })).toContainText(
     'bubbles at the propeller shaft',
   )
@@ -130,7 +131,7 @@ test('a leak is repaired in a loop: place, reach, renew, close, prove', async ({
 test('upper and lower are one unit, to the joined test', async ({ page }) => {
   test.setTimeout(300_000)
   const lower = await openJob(page, 'alke-2-lower', { usual: 'seals:propshaft', mounted: false })
-  await page.goto(`/jobs/${lower}/route`)
+  await show(page, `/jobs/${lower}/route`)
   await page.locator('details.about summary').click()
   await page.getByRole('button', { name: 'its other half in this job' }).click()
   const dialog = page.getByRole('dialog')
@@ -146,13 +147,13 @@ test('upper and lower are one unit, to the joined test', async ({ page }) => {
   await expect(page).toHaveURL(/route$/)
 
   await fastTo(page, lower, 'join')
-  await page.goto(`/jobs/${lower}/route?step=join`)
+  await show(page, `/jobs/${lower}/route?step=join`)
   await expect(panel(page)).toContainText('other case of this unit is not closed and proved yet')
   await fastTo(page, upper, 'handover')
   await page.getByRole('link', { name: 'Alke 2 upper' }).click()
   await expect(panel(page)).toContainText('joined, filled and run on its route first')
   await fastTo(page, lower, 'unit-overall')
-  await page.goto(`/jobs/${lower}/route`)
+  await show(page, `/jobs/${lower}/route`)
   await expect(panel(page).getByRole('heading', { name: 'Count the ratio of the joined unit' })).toBeVisible()
   await workTo(page, lower, 'fill-mounted')
   expect((await jobOf(page, lower)).facts['leak-joined.verdict']).toBe('tight')
@@ -161,7 +162,7 @@ test('upper and lower are one unit, to the joined test', async ({ page }) => {
 test('two technicians on one job see each their work, and close a step once', async ({ page, another }) => {
   const id = await openJob(page, 'lomvi-90', undefined)
   await fastTo(page, id, 'identify')
-  await page.goto(`/jobs/${id}/route`)
+  await show(page, `/jobs/${id}/route`)
   const other = await another({ who: 'joar' })
   await other.goto(`/jobs/${id}/route?step=drain`)
   await expect(panel(other).getByRole('heading', { name: 'Drain the oil and read it' })).toBeVisible()
@@ -181,7 +182,7 @@ test('open items are written from any page of the job, settled by name, and hold
   page,
 }) => {
   const id = await openJob(page, 'lomvi-90', { usual: 'pump' })
-  await page.goto(`/jobs/${id}/setting`)
+  await show(page, `/jobs/${id}/setting`)
   await page.getByRole('button', { name: 'Open items' }).click()
   await page.getByLabel('What is open').fill('Plain plug where the magnetic one belongs')
   await page.getByRole('button', { name: 'Add', exact: true }).click()
@@ -189,7 +190,7 @@ test('open items are written from any page of the job, settled by name, and hold
   await page.keyboard.press('Escape')
   await expect(page.getByRole('button', { name: '1 open' })).toBeVisible()
   await fastTo(page, id, 'handover')
-  await page.goto(`/jobs/${id}/route`)
+  await show(page, `/jobs/${id}/route`)
   await expect(panel(page)).toContainText('Open items are left')
   await page.getByRole('button', { name: '1 open' }).click()
   await page.getByRole('button', { name: 'settle it' }).click()

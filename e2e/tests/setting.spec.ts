@@ -1,4 +1,5 @@
 import { expect, test, type Page } from './test.ts'
+import { show } from '../pages.ts'
 import { isDerived, settingMeasures } from '@moray/core/setting/measures'
 import type { JudgedBuild } from '@moray/core/job/judge-builds'
 import { sensitivities } from '@moray/core/gears/train'
@@ -55,7 +56,7 @@ async function readAll(
     const stacks = { ...build.state.stacks, ...really }
     const value = truly(job.sheet, truth, measure.id, stacks)
     if (!(await heading(page).innerText()).startsWith(measure.label))
-      await page.goto(`/jobs/${id}/setting?at=measure:${measure.id}`)
+      await show(page, `/jobs/${id}/setting?at=measure:${measure.id}`)
     await expect(heading(page)).toHaveText(measure.label)
     let shown = value
     if (measure.kind === 'crush') {
@@ -95,7 +96,7 @@ async function buildBest(page: Page, trial: number) {
     await expect(round).toContainText(`Trial ${trial}`, { timeout: 15_000 })
   }).toPass({ timeout: 90_000 })
 }
-const decide = (page: Page, id: string) => page.goto(`/jobs/${id}/setting?at=decide`)
+const decide = (page: Page, id: string) => show(page, `/jobs/${id}/setting?at=decide`)
 
 test('a reversing upper: three gears and a crush by their stacks, the preload by two trials, to as built', async ({
   page,
@@ -115,7 +116,7 @@ test('a reversing upper: three gears and a crush by their stacks, the preload by
     answers: { 'bearing:input-inner': 0.66 },
   }
   await enterStacks(page, id, truth.stacks)
-  await page.goto(`/jobs/${id}/setting`)
+  await show(page, `/jobs/${id}/setting`)
   // as found, gears in mesh and cover on: backlash only
   await readAll(page, id, truth)
   await decide(page, id)
@@ -159,7 +160,7 @@ test('a reversing upper: three gears and a crush by their stacks, the preload by
     expect(value, m.id).toBeLessThanOrEqual(max)
   }
   // both steps of the route that stand for it have closed by themselves once they are reached
-  await page.goto(`/jobs/${id}/record`)
+  await show(page, `/jobs/${id}/record`)
   await expect(page.locator('.record')).toContainText('Input preload shims')
   await expect(page.locator('.record')).toContainText('Crush, top bearing')
 })
@@ -179,7 +180,7 @@ test('a shim that was counted and is not in is caught, with its stack and its th
     },
   }
   await enterStacks(page, id, truth.stacks)
-  await page.goto(`/jobs/${id}/setting`)
+  await show(page, `/jobs/${id}/setting`)
   await readAll(page, id, truth)
   await decide(page, id)
   await buildBest(page, 1)
@@ -202,7 +203,7 @@ test('places round the gear are read by the clock, a swing by its turning point,
   page,
 }) => {
   const id = await openJob(page, 'lomvi-90', undefined)
-  await page.goto(`/jobs/${id}/setting?at=measure:backlash-forward`)
+  await show(page, `/jobs/${id}/setting?at=measure:backlash-forward`)
   for (const [hour, text] of [
     ['12', '.44'],
     ['3', '.47'],
@@ -220,12 +221,12 @@ test('places round the gear are read by the clock, a swing by its turning point,
       await expect(page.locator('.readings li').first()).toBeVisible()
     }
   }
-  await page.goto(`/jobs/${id}/setting?at=measure:backlash-forward`)
+  await show(page, `/jobs/${id}/setting?at=measure:backlash-forward`)
   await expect(page.locator('.panel')).toContainText("tightest, 12 o'clock")
   await expect(page.locator('.panel .round')).toContainText('0.44 mm')
   await expect(page.locator('.panel .round')).toContainText('0.51 mm')
 
-  await page.goto(`/jobs/${id}/setting?at=measure:depth`)
+  await show(page, `/jobs/${id}/setting?at=measure:depth`)
   await page.getByText('Swung over it').click()
   for (const text of ['11.56', '11.51', '11.48', '11.49', '11.54']) {
     await field(page).fill(text)
@@ -252,7 +253,7 @@ test('places round the gear are read by the clock, a swing by its turning point,
     calibratedOn: '2026-11-01',
   })
   expect(status).toBe(201)
-  await page.goto(`/jobs/${await openJob(page, 'alke-2-upper', undefined)}/setting?at=measure:backlash`)
+  await show(page, `/jobs/${await openJob(page, 'alke-2-upper', undefined)}/setting?at=measure:backlash`)
   const panel = page.locator('.panel')
   await expect(heading(page)).toHaveText('Backlash at the yoke')
   await expect(panel).not.toContainText('too coarse')
@@ -273,7 +274,7 @@ test('two coaxial shafts are read round the clock, each with its own verdict, an
     string,
   ]
   const read = async (axis: string, zone: number, e: number, along: string) => {
-    await page.goto(`/jobs/${id}/setting?at=runout:${axis}:${zone}`)
+    await show(page, `/jobs/${id}/setting?at=runout:${axis}:${zone}`)
     const label = sheet.axes.find((a) => a.id === axis)!.label
     await expect(heading(page)).toContainText(label)
     if (await page.getByRole('button', { name: 'All of it holds' }).isVisible())
@@ -301,8 +302,8 @@ test('two coaxial shafts are read round the clock, each with its own verdict, an
   await expect(round).toContainText('Mark the high side at 4 of 8')
   await expect(round.locator('canvas, svg').first()).toBeVisible()
   // the other shaft is as it was
-  await page.goto(`/jobs/${id}/setting?at=runout:${first}:0`)
+  await show(page, `/jobs/${id}/setting?at=runout:${first}:0`)
   await expect(round.locator('tbody tr').first()).toContainText('inside')
-  await page.goto(`/jobs/${id}/record`)
+  await show(page, `/jobs/${id}/record`)
   await expect(page.getByRole('region', { name: 'Runout of shafts' })).toContainText('outside')
 })

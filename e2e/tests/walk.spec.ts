@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, test, type Page } from './test.ts'
+import { show } from '../pages.ts'
 
 /** The main job, done as a technician does it: everything is typed and clicked on the real pages. */
 
@@ -46,7 +47,7 @@ test('the first five minutes of the README, word by word, to the record', async 
   // 1. a browser that nobody has named asks who is working; Stand 1
   const [person, bench] = readmeStep(1).bold
   await page.evaluate(() => localStorage.removeItem('moray.person'))
-  await page.goto('/')
+  await show(page, '/')
   await page.getByRole('dialog').getByRole('button', { name: person! }).click()
   await expect(page.getByRole('heading', { name: bench! })).toBeVisible()
   await page.locator('a.job', { hasText: 'Stand 1' }).click()
@@ -187,7 +188,7 @@ test('the first five minutes of the README, word by word, to the record', async 
 })
 
 test('a reading that slipped is set aside with a reason, and stays to be seen', async ({ page }) => {
-  await page.goto('/jobs/sivkrok/setting')
+  await show(page, '/jobs/sivkrok/setting')
   await expect(heading(page, 'Propeller shaft end play')).toBeVisible()
   await reading(page, '.06')
   // one that stands apart is asked about; it is meant
@@ -205,12 +206,12 @@ test('a reading that slipped is set aside with a reason, and stays to be seen', 
   await page.keyboard.type('.06')
   await page.keyboard.press('Enter')
   await expect(page.locator('.readings li')).toHaveCount(3)
-  await page.goto('/jobs/sivkrok/record')
+  await show(page, '/jobs/sivkrok/record')
   await expect(page.locator('.reading.gone')).toContainText('gauge was knocked')
 })
 
 test('what was typed survives a server that does not answer', async ({ page }) => {
-  await page.goto('/jobs/teist-bent/setting?at=measure:backlash')
+  await show(page, '/jobs/teist-bent/setting?at=measure:backlash')
   await type(page, '.52')
   await page.route('**/readings', (route) => route.abort())
   await input(page)
@@ -226,7 +227,7 @@ test('the last shim goes to one of two browsers, the other is told and asked to 
   another,
 }) => {
   // alke-lower has a third trial to choose; the first page holds the plan while the drawer empties behind it
-  await page.goto('/jobs/alke-lower/setting')
+  await show(page, '/jobs/alke-lower/setting')
   // while it is searched, the best so far changes; then the plan stands whose pieces are taken away
   await expect(page.getByText('this drawer holds no better one')).toBeVisible()
   const pieces = await page.locator('.card.open .piece:not(.case)').allInnerTexts()

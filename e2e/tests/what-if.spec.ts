@@ -1,9 +1,10 @@
 import { expect, test } from './test.ts'
+import { show } from '../pages.ts'
 
 test('what if: a stack is dragged, gear and readings move with it, and let go it is an idea only', async ({
   page,
 }) => {
-  await page.goto('/jobs/alke-lower/setting')
+  await show(page, '/jobs/alke-lower/setting')
   await expect(page.locator('.card.open')).toBeVisible()
   await page.getByRole('button', { name: 'What if: move a stack and see' }).click()
   const what = page.getByRole('region', { name: 'What if' })
@@ -29,7 +30,7 @@ test('what if: a stack is dragged, gear and readings move with it, and let go it
 test('a piece that is left out stays out of the plans, over a reload, until it is taken again', async ({
   page,
 }) => {
-  await page.goto('/jobs/alke-lower/setting?at=decide')
+  await show(page, '/jobs/alke-lower/setting?at=decide')
   // while it is searched, the best so far changes; then the plans stand
   await expect(page.getByText('this drawer holds no better one')).toBeVisible()
   const plan = page.locator('.plans .card.open')
@@ -56,7 +57,7 @@ test('a piece that is left out stays out of the plans, over a reload, until it i
 })
 
 test('plans out of this case alone take nothing from the drawer', async ({ page }) => {
-  await page.goto('/jobs/alke-lower/setting?at=decide')
+  await show(page, '/jobs/alke-lower/setting?at=decide')
   await page.getByText('Plans may use any stack, any piece').click()
   await page.getByLabel('Pieces from').selectOption({ label: 'this case alone' })
   await expect(page.getByText('Plans may use any stack, what came out of this case')).toBeVisible()
@@ -65,7 +66,7 @@ test('plans out of this case alone take nothing from the drawer', async ({ page 
 })
 
 test('all plans stand side by side on the rulers, each by its rank', async ({ page }) => {
-  await page.goto('/jobs/alke-lower/setting?at=decide')
+  await show(page, '/jobs/alke-lower/setting?at=decide')
   const cards = page.locator('.plans .card')
   await expect(cards.first()).toBeVisible()
   const count = await cards.count()

@@ -21,6 +21,7 @@ import { sensitivityTrust } from '@moray/core/gears/train'
 import { RouterLink, useRouter } from 'vue-router'
 import { useWrite } from '../wire/use-write.ts'
 import { rangeInBoth } from '../ui/both-units.ts'
+import { useStillHere } from '../ui/still-here.ts'
 import { useUnits } from '../ui/units.ts'
 import { keys, useDrives, useQueryClient } from '../wire/queries.ts'
 
@@ -29,17 +30,19 @@ const store = useDrives()
 const units = useUnits()
 const sheet = computed(() => store.sheets?.find((s) => s.id === props.id))
 const router = useRouter()
+const here = useStillHere()
 const client = useQueryClient()
 const write = useWrite()
 /** On with the draft of the next version, or a new one out of this. */
 async function change() {
+  const stillHere = here()
   if (!sheet.value?.drafted) {
     const draft = await write.send(endpoints.beginDraft, { id: props.id }, { anew: false })
     if (draft) client.setQueryData(keys.draft(props.id), draft)
     else if (write.error.value?.code !== 'draft-open') return
     void client.invalidateQueries({ queryKey: keys.drives })
   }
-  void router.push(`/drives/${props.id}/draft`)
+  if (stillHere()) void router.push(`/drives/${props.id}/draft`)
 }
 const trusts = computed(() => (sheet.value ? sensitivityTrust(sheet.value) : {}))
 const TRUST = { rule: "the manual's rule", geometry: 'geometry', depth: 'depth', bearing: 'bearing' }

@@ -12,6 +12,7 @@ import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import PictureStrip from '../pictures/PictureStrip.vue'
 import { useJobWrite } from '../wire/use-job-write.ts'
+import { useStillHere } from '../ui/still-here.ts'
 import { useJob } from './shown-job.ts'
 import type { Laid } from './parts/row-view.ts'
 import EstimateView from './parts/EstimateView.vue'
@@ -39,6 +40,7 @@ const views = computed(() => {
   ]
 })
 const router = useRouter()
+const here = useStillHere()
 const write = useJobWrite()
 const decision = useJobWrite()
 const at = computed(() => ({ id: job.value.id }))
@@ -57,7 +59,8 @@ const orderRow = (ids: string[]) => write.send(endpoints.orderRow, at.value, { i
 
 const goPart = (id?: string) => router.replace({ query: { view: 'grades', ...(id ? { part: id } : {}) } })
 async function give(body: GivePartGrade) {
-  if (await write.send(endpoints.gradePart, at.value, body)) await goPart()
+  const stillHere = here()
+  if ((await write.send(endpoints.gradePart, at.value, body)) && stillHere()) await goPart()
 }
 const make = (body: MakeEstimate) => write.send(endpoints.makeEstimate, at.value, body)
 const decide = (body: RecordApproval) => decision.send(endpoints.recordApproval, at.value, body)

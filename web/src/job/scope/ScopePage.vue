@@ -11,6 +11,7 @@ import { RouterLink, useRouter } from 'vue-router'
 import SectionDrawing from '../../drawing/SectionDrawing.vue'
 import { useShop } from '../../stores/shop.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
+import { useStillHere } from '../../ui/still-here.ts'
 import { useJob } from '../shown-job.ts'
 import PlanView from './PlanView.vue'
 import { placeMarks } from './scope-words.ts'
@@ -19,6 +20,7 @@ import { placeMarks } from './scope-words.ts'
 const store = useJob()
 const shop = useShop()
 const router = useRouter()
+const here = useStillHere()
 const write = useJobWrite()
 const job = computed(() => store.job!)
 const sheet = computed(() => job.value.sheet)
@@ -75,6 +77,7 @@ const label = computed(
   () => usual.value.find((u) => u.usual === chosen.value.usual)?.label ?? 'Picked by hand',
 )
 async function set() {
+  const stillHere = here()
   const reply = await write.send(
     endpoints.setScope,
     { id: job.value.id },
@@ -87,7 +90,7 @@ async function set() {
   )
   if (!reply) return
   reason.value = ''
-  void router.push(`/jobs/${job.value.id}/route`)
+  if (stillHere()) void router.push(`/jobs/${job.value.id}/route`)
 }
 </script>
 
