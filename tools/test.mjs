@@ -2,8 +2,9 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { dirname, join, resolve } from 'node:path'
+import { dirname, join, relative, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { stripVTControlCharacters } from 'node:util'
 
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..')
 const node = process.execPath
@@ -89,6 +90,39 @@ function counts(file) {
   if (r?.stats)
     return { passed: r.stats.expected + r.stats.flaky, failed: r.stats.unexpected, skipped: r.stats.skipped }
   return undefined
+}
+
+const MOST_TOLD = 10
+const firstWords = (message) =>
+  stripVTControlCharacters(message ?? '')
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .slice(0, 4)
+    .join(' | ')
+    .slice(0, 240)
+
+/** What failed in a Vitest or a Playwright report, a line each: whoever sees only the end of a long output sees why. */
+function failures(file) {
+  const r = readReport(file)
+  const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)]
+  const ofVitest = (r?.testResults ?? []).flatMap((f) => [
+    ...(f.message ? [`${relative(root, f.name)}: ${firstWords(f.message)}`] : []),
+    ...f.assertionResults
+      .filter((t) => t.status === 'failed')
+      .map((t) => `${relative(root, f.name)} ${t.title.slice(0, 80)}: ${firstWords(t.failureMessages?.[0])}`),
+  ])
+  const ofPlaywright = (r?.suites ?? [])
+    .flatMap(specs)
+    .flatMap((spec) =>
+      spec.ok
+        ? []
+        : [
+            `${spec.file}:${spec.line} ${firstWords(spec.tests.flatMap((t) => t.results).find((x) => x.error)?.error.message)}`,
+          ],
+    )
+  const all = [...ofVitest, ...ofPlaywright]
+  return all.length > MOST_TOLD ? [...all.slice(0, MOST_TOLD), `and ${all.length - MOST_TOLD} more`] : all
 }
 
 const unitReport = join(reports, 'unit.json')
@@ -220,6 +254,6 @@ for (const { name, command, env, report } of ready) {
   record(name, ok, started, report)
 }
 console.log(
-  `\n${lines.join('\n')}\n\n${passed} passed, ${failed} failed${skipped ? `, ${skipped} skipped` : ''}`,
+  `\n${[...lines, ...[unitReport, browserReport].flatMap(failures)].join('\n')}\n\n${passed} passed, ${failed} failed${skipped ? `, ${skipped} skipped` : ''}`,
 )
 process.exit(failed ? 1 : 0)

@@ -13,7 +13,7 @@ import type { Waits } from '@moray/core/job/waits'
 import { judged, type JudgedJob } from '@moray/core/job/judged'
 import { inject } from 'vitest'
 import { createApp, type AppOptions } from '../src/app.ts'
-import { checkBody } from '../src/calc/check-body.ts'
+import { checkBody, readJson } from '../src/calc/check-body.ts'
 import type { CalcPool } from '../src/calc/pool.ts'
 import type { Database } from '../src/db/database.ts'
 import { readMigrations } from '../src/db/migrate.ts'
@@ -103,10 +103,7 @@ const NO_PAGES = scratch('no-pages')
 
 /** Calculations in the test's own thread. */
 const calcHere: CalcPool = {
-  run: (name, text) => {
-    const raw: unknown = JSON.parse(text)
-    return Promise.resolve().then(() => JSON.stringify(calculate(name, raw)))
-  },
+  run: (name, text) => Promise.resolve().then(() => JSON.stringify(calculate(name, readJson(text)))),
   check: (path, text) => Promise.resolve().then(() => checkBody(path, text)),
   close: () => Promise.resolve(),
 }

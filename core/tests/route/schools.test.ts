@@ -15,6 +15,11 @@ const WAYS: Partial<Record<string, keyof PlanWays>> = {
   impeller: 'impeller',
 }
 
+/** Every drive in every usual scope, with the facts that a job of it begins with. */
+const JOBS = demoSheets.flatMap((sheet) =>
+  usualScopes(sheet).map((scope) => ({ sheet, scope, start: startOf(sheet, scope) })),
+)
+
 /** All that a job of any drive and scope says, asks, waits for, counts and renews under one choice of a school. */
 function under(
   school: School,
@@ -23,28 +28,27 @@ function under(
   const [lines, steps, plans] = [new Set<string>(), new Set<string>(), new Set<string>()]
   const way = WAYS[school.id]
   const ways: PlanWays = way ? { [way]: choice } : {}
-  for (const sheet of demoSheets)
-    for (const scope of usualScopes(sheet)) {
-      const plan = planOf(sheet, scope, ways, { condemned: ['forward-taper', 'input-tapers'] })
-      const facts: Facts = {
-        ...startOf(sheet, scope),
-        ...planFacts(sheet, plan),
-        [`school.${school.id}`]: choice,
-      }
-      const at = `${sheet.id} ${scope.usual}`
-      plans.add(`${at}: ${plan.renew.map((r) => r.part).join(' ')}`)
-      for (const s of routeOf(sheet).steps.filter((x) => applies(x, facts))) {
-        steps.add(`${at} ${s.id}`)
-        for (const i of s.instruct ?? []) if (!i.when || holds(i.when, facts)) lines.add(`${s.id}: ${i.say}`)
-        for (const a of s.asks) if (!a.when || holds(a.when, facts)) steps.add(`${at} ${s.id} asks ${a.fact}`)
-        if (s.waits && (!s.waits.when || holds(s.waits.when, facts))) steps.add(`${at} ${s.id} waits`)
-      }
-      if (sheet.bench.leak)
-        for (const minutes of [5, 30, 45, 120])
-          for (const g of testCounts(sheet.bench.leak, 'leak-case'))
-            if (holds(g.when, { ...facts, 'leak-case.minutes': minutes }))
-              steps.add(`${at} holds ${minutes} ${g.say}`)
+  for (const { sheet, scope, start } of JOBS) {
+    const plan = planOf(sheet, scope, ways, { condemned: ['forward-taper', 'input-tapers'] })
+    const facts: Facts = {
+      ...start,
+      ...planFacts(sheet, plan),
+      [`school.${school.id}`]: choice,
     }
+    const at = `${sheet.id} ${scope.usual}`
+    plans.add(`${at}: ${plan.renew.map((r) => r.part).join(' ')}`)
+    for (const s of routeOf(sheet).steps.filter((x) => applies(x, facts))) {
+      steps.add(`${at} ${s.id}`)
+      for (const i of s.instruct ?? []) if (!i.when || holds(i.when, facts)) lines.add(`${s.id}: ${i.say}`)
+      for (const a of s.asks) if (!a.when || holds(a.when, facts)) steps.add(`${at} ${s.id} asks ${a.fact}`)
+      if (s.waits && (!s.waits.when || holds(s.waits.when, facts))) steps.add(`${at} ${s.id} waits`)
+    }
+    if (sheet.bench.leak)
+      for (const minutes of [5, 30, 45, 120])
+        for (const g of testCounts(sheet.bench.leak, 'leak-case'))
+          if (holds(g.when, { ...facts, 'leak-case.minutes': minutes }))
+            steps.add(`${at} holds ${minutes} ${g.say}`)
+  }
   return { lines, steps, plans }
 }
 

@@ -115,13 +115,15 @@ describe('locking by alignment', () => {
         (tabs, slots, phase, toleranceDeg) => {
           const required = Math.min(2, tabs)
           const phaseDeg = phase / 100
-          const count = (x: number) =>
-            Array.from({ length: tabs }, (_, i) => (360 * i) / tabs + x - phaseDeg).filter((a) =>
-              Array.from({ length: slots }, (_, j) => (360 * j) / slots).some((s) => {
-                const off = (((a - s) % 360) + 360) % 360
-                return Math.min(off, 360 - off) <= toleranceDeg + 1e-9
-              }),
-            ).length
+          const pitch = 360 / slots
+          const count = (x: number) => {
+            let meet = 0
+            for (let i = 0; i < tabs; i++) {
+              const off = ((((360 * i) / tabs + x - phaseDeg) % pitch) + pitch) % pitch
+              if (Math.min(off, pitch - off) <= toleranceDeg + 1e-9) meet++
+            }
+            return meet
+          }
           const result = lockAlignment({ tabs, slots, required, phaseDeg, toleranceDeg })
           let first: number | undefined
           // a turn by one slot looks the same again

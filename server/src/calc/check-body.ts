@@ -18,11 +18,14 @@ export function checkBody(path: string, text: string): string {
   return JSON.stringify(checkedBody({ body }, readJson(text)))
 }
 
-/** @throws InputError `broken-json` */
+/** Code of a body that is no JSON: not something that is wrong in it, but nothing that could be read. */
+export const BROKEN_JSON = 'broken-json'
+
+/** @throws InputError {@link BROKEN_JSON} */
 export function readJson(text: string): unknown {
   try {
     return JSON.parse(text)
   } catch (e) {
-    throw new InputError('broken-json', [{ path: '', message: (e as Error).message.slice(0, 120) }])
+    throw new InputError(BROKEN_JSON, [{ path: '', message: (e as Error).message.slice(0, 120) }])
   }
 }

@@ -91,6 +91,10 @@ function whatHappened(e: unknown, timedOut: boolean, milliseconds: number): unkn
   if (code === 'ERR_WORKER_OUT_OF_MEMORY')
     return new Refusal(422, 'too-large', 'This calculation needs more memory than it may have. Ask for less.')
   if (message === 'Task queue is at limit')
-    return new Refusal(429, 'busy', 'Other calculations are running; ask again in a moment.')
+    return new Refusal(
+      429,
+      'busy',
+      'Too much is being calculated at once, and nothing was done with this. Send it again in a moment.',
+    )
   return e
 }

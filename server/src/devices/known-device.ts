@@ -15,12 +15,9 @@ const SEEN_EVERY_MS = 3_600_000
 /** Whether the request comes from this very machine, and through nothing that stands between: a proxy here brings requests of others. */
 export function isOwnMachine(c: Context): boolean {
   if (c.req.header('x-forwarded-for') !== undefined || c.req.header('forwarded') !== undefined) return false
-  try {
-    return LOOPBACK.test(getConnInfo(c).remote.address ?? '')
-  } catch {
-    // asked without a socket: from within
-    return true
-  }
+  // asked without a socket: from within
+  const { incoming } = (c.env ?? {}) as { incoming?: object }
+  return incoming === undefined || LOOPBACK.test(getConnInfo(c).remote.address ?? '')
 }
 
 /** The device that asks, by its cookie; undefined when it is not known, or not any more. */

@@ -15,15 +15,3 @@ export async function readJsonText(c: Context): Promise<string> {
     )
   return c.req.text()
 }
-
-/** @throws Refusal 400 */
-export function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text)
-  } catch (e) {
-    throw brokenJson((e as Error).message)
-  }
-}
-
-export const brokenJson = (why: string) =>
-  new Refusal(400, 'broken-json', `The body is not JSON: ${why.slice(0, 120)}`)

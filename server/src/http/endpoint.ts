@@ -8,10 +8,10 @@ import {
   type PathOf,
   type ReplyOf,
 } from '@moray/contract/endpoint'
-import { InputError } from '@moray/core/checks/input-error'
 import { ID_PATTERN } from '@moray/contract/fields/text-rule'
 import type { Context, Hono } from 'hono'
-import { brokenJson, parsed, readJsonText } from './body.ts'
+import { readJson } from '../calc/check-body.ts'
+import { readJsonText } from './body.ts'
 import { notFound } from './refusal.ts'
 
 export type Params<E extends AnyEndpoint> = Record<ParamsOf<PathOf<E>>, string>
@@ -62,13 +62,9 @@ const LONG_BODY = 6 * 1024
 
 async function readBody<T extends object>(c: Context, path: string, body: BodyClass<T>): Promise<Body<T>> {
   const text = await readJsonText(c)
-  if (text.length <= LONG_BODY) return { checked: checkedBody({ body }, parsed(text)), text }
-  try {
-    const checked = await c.get('checkElsewhere')(path, text, c.req.raw.signal)
-    return { checked: JSON.parse(checked) as T, text }
-  } catch (e) {
-    throw e instanceof InputError && e.code === 'broken-json' ? brokenJson(e.fields[0]!.message) : e
-  }
+  if (text.length <= LONG_BODY) return { checked: checkedBody({ body }, readJson(text)), text }
+  const checked = await c.get('checkElsewhere')(path, text, c.req.raw.signal)
+  return { checked: JSON.parse(checked) as T, text }
 }
 
 /** Mounts something that is written: the body is checked with the contract's class before the handler sees it. */

@@ -1,6 +1,7 @@
 import { InputError } from '@moray/core/checks/input-error'
 import { errorBody } from '@moray/contract/errors'
 import type { Context } from 'hono'
+import { BROKEN_JSON } from '../calc/check-body.ts'
 import { HTTPException } from 'hono/http-exception'
 import { codeOf, constraintOf, DAMAGED, isCollision, isLineDown, STORAGE } from '../db/sqlstate.ts'
 import { Refusal } from './refusal.ts'
@@ -40,6 +41,8 @@ const CONSTRAINTS: Record<string, () => Refusal> = {
 
 /** Shapes every error into the one error body. */
 export function answerError(e: unknown, c: Context, log: (message: string, e: unknown) => void): Response {
+  if (e instanceof InputError && e.code === BROKEN_JSON)
+    return c.json(errorBody(e.code, `The body is not JSON: ${e.fields[0]!.message}`), 400)
   if (e instanceof InputError) return c.json(errorBody(e.code, e.message, e.fields), 422)
   if (e instanceof Refusal) {
     // the rest of a body that is too large would be taken for the next request

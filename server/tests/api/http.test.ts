@@ -141,6 +141,15 @@ describe('requests that must not pass', () => {
     expect(row!.n).toBe(0)
   })
 
+  it('tells broken JSON of a calculation like that of a write', async () => {
+    const reply = await (await testApp()).post('/api/calc/shim-solve', '{"stacks": [')
+    expect(reply.status).toBe(400)
+    expect(reply.body.error).toMatchObject({
+      code: 'broken-json',
+      message: expect.stringContaining('The body is not JSON'),
+    })
+  })
+
   it('counts a body that hides its length', async () => {
     const app = await testApp()
     const chunk = new TextEncoder().encode('x'.repeat(64 * 1024))
