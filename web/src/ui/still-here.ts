@@ -1,16 +1,23 @@
 import { onScopeDispose } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRouter } from 'vue-router'
 
 /**
- * For what goes on to another place once something is written: whoever went elsewhere meanwhile is not fetched back.
- * @returns to be called when it is sent; the answer tells afterwards whether the person is still where he was
+ * For what goes on to another place once something is written: whoever went elsewhere meanwhile, or has just begun to, is not fetched back.
+ * @returns to be called when it is sent; the answer tells afterwards, once, whether the person is still where he was
  */
 export function useStillHere(): () => () => boolean {
-  const route = useRoute()
+  const router = useRouter()
   let gone = false
   onScopeDispose(() => (gone = true))
   return () => {
-    const at = route.fullPath
-    return () => !gone && route.fullPath === at
+    let moved = false
+    // a place that is still being loaded is not in the address yet
+    const noMore = router.beforeEach(() => {
+      moved = true
+    })
+    return () => {
+      noMore()
+      return !gone && !moved
+    }
   }
 }
