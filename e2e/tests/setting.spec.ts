@@ -263,6 +263,35 @@ test('places round the gear are read by the clock, a swing by its turning point,
   await expect(panel).toContainText('Backlash arm with dial')
 })
 
+test('a hand that is quicker than the line loses no entry: nothing is typed before the gauges are there, or while they fail', async ({
+  page,
+}) => {
+  const id = await openJob(page, 'lomvi-90', undefined)
+  let answer!: () => void
+  const held = new Promise<void>((go) => (answer = go))
+  let down = true
+  await page.route('**/api/gauges', async (route) => {
+    if (down)
+      return route.fulfill({
+        status: 503,
+        json: { error: { code: 'busy', message: 'Not now.', fields: [] } },
+      })
+    await held
+    await route.continue()
+  })
+  await page.goto(`/jobs/${id}/setting?at=measure:backlash-forward`)
+  const failed = page.locator('.panel .state')
+  await expect(failed).toContainText('Not now.')
+  down = false
+  await failed.getByRole('button', { name: 'Try again' }).click()
+  await expect(failed).toContainText('Loading the gauges')
+  await expect(field(page)).toHaveCount(0)
+  answer()
+  await field(page).fill('.47 mm')
+  await field(page).press('Enter')
+  await expect(page.locator('.readings li')).toHaveCount(1)
+})
+
 test('two coaxial shafts are read round the clock, each with its own verdict, and the bent one is marked', async ({
   page,
 }) => {

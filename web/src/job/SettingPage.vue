@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { holdMarks } from '../drawing/hold-marks.ts'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import ContactStrip from './contact/ContactStrip.vue'
+import LoadState from '../ui/LoadState.vue'
 import WindowRuler from '../ui/WindowRuler.vue'
 import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
@@ -224,13 +225,20 @@ const rows = computed(() =>
         :writable="isOpen && build.number === 0 && job.builds.length === 1"
         @done="next"
       />
+      <!-- an entry needs its gauge: nothing is typed before they are there -->
+      <LoadState
+        v-else-if="(focus.kind === 'measure' || focus.kind === 'shaft') && !gauges.gauges"
+        what="the gauges"
+        :error="gauges.error"
+        @again="gauges.load"
+      />
       <ReadingPanel
         v-else-if="focus.kind === 'measure'"
         :key="`m${focus.measure.id}${build.number}`"
         :job="job"
         :build="build"
         :measure="focus.measure"
-        :gauges="gauges.gauges ?? []"
+        :gauges="gauges.gauges!"
         :writable="isOpen"
         @done="next"
       />
@@ -240,7 +248,7 @@ const rows = computed(() =>
         :job="job"
         :build="build"
         :station="focus.station"
-        :gauges="gauges.gauges ?? []"
+        :gauges="gauges.gauges!"
         :writable="isOpen"
         @go="(id) => go(id)"
       />

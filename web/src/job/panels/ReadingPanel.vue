@@ -19,6 +19,7 @@ import BearingHow from './reading/BearingHow.vue'
 import BeforeIt from './reading/BeforeIt.vue'
 import ClockPlaces from './reading/ClockPlaces.vue'
 import { QUARTERS } from './reading/quarters.ts'
+import NoGauge from './reading/NoGauge.vue'
 import ReadingList from './reading/ReadingList.vue'
 import RoundTheGear from './reading/RoundTheGear.vue'
 import RideSearch from './reading/RideSearch.vue'
@@ -244,6 +245,7 @@ async function enter(
   swing?: SwingDraft,
   rides?: RideDraft['points'],
 ) {
+  // the panel says so
   if (!gauge.value) return
   const before = state.value.missing
   const body = {
@@ -292,6 +294,7 @@ async function enter(
         @update:model-value="(id: string) => (shop.gauges[gaugeKey] = id)"
       />
     </label>
+    <NoGauge v-if="!gauge" />
     <p v-if="gauge?.overdue" class="caution">
       Calibration of {{ gauge.name }} ran out on {{ showDate(gauge.dueOn) }}; its readings are marked.
     </p>

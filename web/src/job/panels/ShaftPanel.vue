@@ -15,6 +15,7 @@ import { useShop } from '../../stores/shop.ts'
 import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
+import NoGauge from './reading/NoGauge.vue'
 import BeforeIt from './reading/BeforeIt.vue'
 import ReadingList from './reading/ReadingList.vue'
 
@@ -61,6 +62,7 @@ const alongMm = computed(() => {
   return said.state === 'value' || said.state === 'doubtful' ? said.value : undefined
 })
 async function enter(e: { text: string; confirmed: boolean }) {
+  // the panel says so
   if (!gauge.value) return
   const { before } = props.station
   const reply = await take.send(
@@ -120,6 +122,7 @@ const places = computed(() =>
       fluid
       @update:model-value="(id: string) => (shop.gauges[KIND] = id)"
     />
+    <NoGauge v-if="!gauge" />
     <OneOf
       class="places"
       legend="Eighth of a turn from the mark, in the way it is turned"
