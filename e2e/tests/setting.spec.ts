@@ -281,7 +281,7 @@ test('a hand that is quicker than the line loses no entry: nothing is typed befo
   })
   await page.goto(`/jobs/${id}/setting?at=measure:backlash-forward`)
   const failed = page.locator('.panel .state')
-  await expect(failed).toContainText('Not now.')
+  await expect(failed).toContainText('Could not load the gauges. Not now.')
   down = false
   await failed.getByRole('button', { name: 'Try again' }).click()
   await expect(failed).toContainText('Loading the gauges')

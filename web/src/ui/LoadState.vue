@@ -10,7 +10,7 @@ defineEmits<{ again: [] }>()
 <template>
   <div class="state" role="status">
     <template v-if="error">
-      <p class="fault">{{ error.message }}</p>
+      <p class="fault">Could not load {{ what }}. {{ error.message }}</p>
       <Button label="Try again" class="quiet" @click="$emit('again')" />
       <slot />
     </template>
