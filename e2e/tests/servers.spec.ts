@@ -38,7 +38,6 @@ test('eight tabs of one browser share one live line, and all of them answer and 
   for (const tab of tabs) await tab.goto('/drawer')
   for (const tab of tabs) await expect(tab.getByText('live', { exact: true })).toBeVisible()
   const [one, ...others] = tabs
-  await one!.goto('/drawer')
   await one!
     .getByRole('button', { name: /^Change line/ })
     .first()

@@ -1,13 +1,12 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Database } from '../src/db/database.ts'
 import { openMemory } from '../src/db/pglite.ts'
-import { LONG } from './server-process.ts'
 
 let db: Database
 beforeAll(async () => {
   db = await openMemory()
   await db.script('create table kept (id int primary key, said text)')
-}, LONG)
+})
 afterAll(() => db.close())
 
 const prepared = async () =>

@@ -1,6 +1,5 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
+import { mkdtempSync, readFileSync } from 'node:fs'
+import { dirname, join, resolve } from 'node:path'
 import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
 import type { ErrorBody } from '@moray/contract/errors'
 import type { DrawerLine, EventEntry, JobReply, Shop } from '@moray/contract/replies'
@@ -94,10 +93,10 @@ export interface TestApp {
   judge: (reply: JobReply) => Promise<JudgedJob>
 }
 
-/** What this worker writes; gone with it. */
-const SCRATCH = mkdtempSync(join(tmpdir(), 'moray-tests-'))
-process.on('exit', () => rmSync(SCRATCH, { recursive: true, force: true }))
-const scratch = (name: string) => mkdtempSync(join(SCRATCH, `${name}-`))
+/** What this worker writes lies beside the demo, and goes with it when all tests are over: a worker may be ended without a word. */
+const SCRATCH = mkdtempSync(join(dirname(inject('demoFile')), 'worker-'))
+/** A folder of a test's own. */
+export const scratch = (name: string) => mkdtempSync(join(SCRATCH, `${name}-`))
 /** There are no pages here; an empty folder, so that the server does not complain of each app that it has none. */
 const NO_PAGES = scratch('no-pages')
 

@@ -1,19 +1,18 @@
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { ClosingRecord, EventEntry, JobPage, JobReply, RouteChanges } from '@moray/contract/replies'
 import { printOf, routeHash } from '@moray/core/route/route-print'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { checkShop } from '../../src/data/check-shop.ts'
 import { openFileStore } from '../../src/files/file-store.ts'
-import { NOW, testApp, type TestApp } from '../test-app.ts'
+import { NOW, scratch, testApp, type TestApp } from '../test-app.ts'
 
 let app: TestApp
 let now: Date
 let folder: string
 beforeEach(async () => {
   now = NOW
-  folder = mkdtempSync(join(tmpdir(), 'moray-files-'))
+  folder = scratch('evidence')
   app = await testApp({ now: () => now, files: openFileStore(folder) })
 })
 const RUNA = { 'x-moray-person': 'runa' }
