@@ -1,6 +1,6 @@
 import { checkedBody, type BodyClass } from '@moray/contract/endpoint'
 import { endpoints } from '@moray/contract/endpoints'
-import { InputError } from '@moray/core/checks/input-error'
+import { readJson } from '../http/body.ts'
 
 const classes = new Map<string, BodyClass<object>>()
 for (const endpoint of Object.values(endpoints))
@@ -16,16 +16,4 @@ export function checkBody(path: string, text: string): string {
   const body = classes.get(path)
   if (!body) throw new Error(`nothing is written at ${path}`)
   return JSON.stringify(checkedBody({ body }, readJson(text)))
-}
-
-/** Code of a body that is no JSON: not something that is wrong in it, but nothing that could be read. */
-export const BROKEN_JSON = 'broken-json'
-
-/** @throws InputError {@link BROKEN_JSON} */
-export function readJson(text: string): unknown {
-  try {
-    return JSON.parse(text)
-  } catch (e) {
-    throw new InputError(BROKEN_JSON, [{ path: '', message: (e as Error).message.slice(0, 120) }])
-  }
 }

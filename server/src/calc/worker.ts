@@ -1,7 +1,8 @@
 import { calculate } from '@moray/contract/calculations/registry'
 import { InputError } from '@moray/core/checks/input-error'
 import { giveWay } from '../give-way.ts'
-import { checkBody, readJson } from './check-body.ts'
+import { readJson } from '../http/body.ts'
+import { checkBody } from './check-body.ts'
 import type { Answer, Task } from './pool.ts'
 
 giveWay('calculation')

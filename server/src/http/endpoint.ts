@@ -10,8 +10,7 @@ import {
 } from '@moray/contract/endpoint'
 import { ID_PATTERN } from '@moray/contract/fields/text-rule'
 import type { Context, Hono } from 'hono'
-import { readJson } from '../calc/check-body.ts'
-import { readJsonText } from './body.ts'
+import { readJson, readJsonText } from './body.ts'
 import { notFound } from './refusal.ts'
 
 export type Params<E extends AnyEndpoint> = Record<ParamsOf<PathOf<E>>, string>

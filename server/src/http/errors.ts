@@ -1,9 +1,9 @@
 import { InputError } from '@moray/core/checks/input-error'
 import { errorBody } from '@moray/contract/errors'
 import type { Context } from 'hono'
-import { BROKEN_JSON } from '../calc/check-body.ts'
 import { HTTPException } from 'hono/http-exception'
 import { codeOf, constraintOf, DAMAGED, isCollision, isLineDown, STORAGE } from '../db/sqlstate.ts'
+import { BROKEN_JSON } from './body.ts'
 import { Refusal } from './refusal.ts'
 
 /** Constraints that two people may meet who do the same at once, and what the second is told. */

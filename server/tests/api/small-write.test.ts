@@ -60,6 +60,11 @@ describe('one small write', () => {
     expect((await app.get<{ error?: object }>('/api/jobs/lomvi-done')).error).toBeUndefined()
     expect((await app.request('/api/jobs/nowhere')).status).toBe(404)
   })
+  it('plans the reading of a job once, whatever wrote its function last', async () => {
+    expect(await app.db.query("select proconfig from pg_proc where proname = 'job_record'")).toEqual([
+      { proconfig: ['plan_cache_mode=force_generic_plan'] },
+    ])
+  })
   it('reads the bench in one statement', async () => {
     take()
     await app.get('/api/jobs?state=open')
