@@ -1,6 +1,19 @@
 import { defineConfig } from 'vite'
 
-/** The server and its threads for production: our own workspaces inlined, packages from node_modules left where they are. */
+/**
+ * Many small files, of which we use a part: inlined, a start and every thread read one. Others stay where they are: they bring files of their own
+ * (PGlite its database, Piscina its thread), or are read only where they are asked for (pg).
+ */
+const INLINED = [
+  'class-validator',
+  'validator',
+  'libphonenumber-js',
+  'hono',
+  '@hono/node-server',
+  'papaparse',
+]
+
+/** The server and its threads for production: our own workspaces inlined. */
 export default defineConfig({
   build: {
     ssr: true,
@@ -18,6 +31,6 @@ export default defineConfig({
       output: { entryFileNames: '[name].js', chunkFileNames: 'shared-[hash].js' },
     },
   },
-  ssr: { noExternal: [/^@moray\//] },
+  ssr: { noExternal: [/^@moray\//, ...INLINED] },
   logLevel: 'warn',
 })

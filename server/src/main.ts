@@ -11,7 +11,6 @@ import { openMark, writeMark, type Mark } from './data/mark.ts'
 import type { Database } from './db/database.ts'
 import { migrate, readMigrations } from './db/migrate.ts'
 import { openPgliteThread } from './db/pglite-thread.ts'
-import { openPostgres } from './db/postgres.ts'
 import { SheetShelf } from './drives/sheets.ts'
 import { RecordShelf } from './job/record-shelf.ts'
 import { openFileStore } from './files/file-store.ts'
@@ -76,7 +75,7 @@ try {
 }
 
 async function openDatabase(): Promise<Database> {
-  if (url) return openPostgres(url, log)
+  if (url) return (await import('./db/postgres.ts')).openPostgres(url, log)
   return openPgliteThread(resolve(data, 'pg'))
 }
 const db = await openDatabase().catch((e: unknown) => {

@@ -1,4 +1,5 @@
 import type { DriveSheet } from '../drives/sheet.ts'
+import { perSheet } from '../drives/per-sheet.ts'
 import { withCarriers } from '../drives/sheet.ts'
 import { sensitivities } from '../gears/train.ts'
 import type { Plan } from '../route/plan.ts'
@@ -7,6 +8,7 @@ import type { BuildState } from '../setting/taken.ts'
 import type { PredictionCheck } from '../setting/assess.ts'
 import { derivedMeasures, settingMeasures, type SeatMeasure, type SetMeasure } from '../setting/measures.ts'
 import { withLoops } from '../route/loops.ts'
+import type { Route } from '../route/route.ts'
 import { routeOf } from '../route/route-of.ts'
 import { buildState } from './build-state.ts'
 import { counted } from './closings.ts'
@@ -74,13 +76,16 @@ function isNewSeat(sheet: DriveSheet, { by }: SeatMeasure, { renew }: Pick<Plan,
   return renew.some((r) => places.has(sheet.parts.find((p) => p.id === r.part)?.place ?? ''))
 }
 
+const baringSteps = ({ steps }: Route): ReadonlySet<string> =>
+  new Set(steps.filter((s) => s.bares).map((s) => s.id))
+const baringOnRoute = perSheet((sheet) => baringSteps(routeOf(sheet)))
+
 /** When the case was bare, as a time; NaN while it is not. Steps taken back do not count. */
 export function baredAt(
   { closings, loops }: Pick<JobRecord, 'closings' | 'loops'>,
   sheet: DriveSheet,
 ): number {
-  const route = withLoops(routeOf(sheet), sheet, loops)
-  const bares = new Set(route.steps.filter((s) => s.bares).map((s) => s.id))
+  const bares = loops.length ? baringSteps(withLoops(routeOf(sheet), sheet, loops)) : baringOnRoute(sheet)
   const times = counted(closings).flatMap((c) => (bares.has(c.step) ? [Date.parse(c.at)] : []))
   return times.length ? Math.max(...times) : NaN
 }

@@ -11,14 +11,13 @@ export interface JobLists {
  * name may be anything.
  */
 export function withLists(route: Route, facts: Facts, lists: JobLists): Route {
-  if (!route.steps.some((s) => s.asks.some((a) => a.kind === 'list' && a.from))) return route
-  const asked = new Map(route.steps.flatMap((s) => s.asks.map((a) => [a.fact, a] as const)))
   const fill = (a: Ask): Ask => {
     if (a.kind !== 'list' || !a.from) return a
     if (a.from.of === 'orders')
       return { ...a, options: lists.orders.map((label, i) => ({ value: `o${i + 1}`, label })) }
-    const source = asked.get(a.from.fact)
-    const chosen = String(facts[a.from.fact] ?? '').split(' ')
+    const { fact } = a.from
+    const source = route.steps.flatMap((s) => s.asks.filter((x) => x.fact === fact)).at(-1)
+    const chosen = String(facts[fact] ?? '').split(' ')
     const options = source?.kind === 'list' ? source.options.filter((o) => chosen.includes(o.value)) : []
     return { ...a, options }
   }

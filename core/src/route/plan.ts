@@ -69,10 +69,15 @@ const CAME_EMPTY: Scope['mode'][] = ['refit', 'unit']
 /** Modes in which nothing is built back by us unless the owner says so. */
 const ONLY_LOOKED: Scope['mode'][] = ['look', 'strike', 'test']
 
+/** So many plans of one sheet are kept: the jobs on a bench, and what somebody tries out on the page of its scope. */
+const PLANS_KEPT = 100
+const plansOf = perSheet(() => new Map<string, Plan>())
+
 /**
  * What comes off, what is new, what has to be set and proved again, and what it costs, from the parts graph of the sheet ({@link reach}).
  * Condemned parts join the targets: a scope grows with what is found. Hours are the sheet's own, in the share of parts that come off (setting in
- * the share of measures that are disturbed); prices are the sheet's, a set or kit once.
+ * the share of measures that are disturbed); prices are the sheet's, a set or kit once. Every judgement of a job asks for its plan, which seldom
+ * changes: it is kept, and not to be changed.
  */
 export function planOf(
   sheet: DriveSheet,
@@ -80,6 +85,18 @@ export function planOf(
   ways: PlanWays = {},
   { condemned = [] }: PlanFindings = {},
 ): Plan {
+  const known = plansOf(sheet)
+  const { usual, mode, targets, mounted } = scope
+  const key = JSON.stringify([usual, mode, targets, mounted, ways.seals, ways.cups, ways.impeller, condemned])
+  const kept = known.get(key)
+  if (kept) return kept
+  if (known.size >= PLANS_KEPT) known.clear()
+  const plan = workOut(sheet, { usual, mode, targets, mounted }, ways, condemned)
+  known.set(key, plan)
+  return plan
+}
+
+function workOut(sheet: DriveSheet, scope: Scope, ways: PlanWays, condemned: readonly string[]): Plan {
   const loose = sheet.parts.filter(comesOff)
   const known = new Set(loose.map((p) => p.id))
   const renews = !ONLY_LOOKED.includes(scope.mode)

@@ -186,13 +186,15 @@ export const schools = [
 
 export type SchoolId = (typeof schools)[number]['id']
 
+const byId = new Map<SchoolId, School>(schools.map((s) => [s.id, s]))
+
 /** The school that counts: the job's own choice, else the shop's, else what is usual. */
 export function chosenSchool(
   id: SchoolId,
   shop: Partial<Record<string, string>>,
   job: Partial<Record<string, string>> = {},
 ): { value: string; label: string; reason: string; from: 'job' | 'shop' | 'usual' } {
-  const found: School = schools.find((s) => s.id === id)!
+  const found: School = byId.get(id)!
   const pick = (value: string | undefined) => found.options.find((o) => o.value === value)
   const [own, shops] = [pick(job[id]), pick(shop[id])]
   if (own) return { ...own, from: 'job' }

@@ -47,16 +47,17 @@ const USUAL: Limits = { threads: 2, waiting: 24, milliseconds: 20_000, megabytes
  */
 export function openCalcPool(limits: Partial<Limits> = {}): CalcPool {
   const { threads, waiting, milliseconds, megabytes } = { ...USUAL, ...limits }
-  const open = (most: number) =>
+  const open = (least: number, most: number) =>
     new Piscina<Task, Answer>({
       filename: threadFile('worker', import.meta.url),
-      minThreads: 1,
+      minThreads: least,
       maxThreads: most,
       maxQueue: waiting,
       idleTimeout: 60_000,
       resourceLimits: { maxOldGenerationSizeMb: megabytes },
     })
-  const [long, quick] = [open(threads), open(1)]
+  // what takes long anyway may wait for its thread to start; a quick question finds one that waits
+  const [long, quick] = [open(0, threads), open(1, 1)]
   async function run(pool: typeof long, task: Task, gone: AbortSignal): Promise<string> {
     const limit = AbortSignal.timeout(milliseconds)
     let answer: Answer

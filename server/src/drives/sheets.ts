@@ -162,7 +162,9 @@ export async function versionFor(
  * @throws InputError naming the place when a sheet, or the route that follows from it, does not hang together
  */
 export async function addSheets(tx: Transaction, sheets: readonly DriveSheet[]): Promise<void> {
-  for (const s of sheets) {
+  const stored = await tx.query<{ id: string; version: number }>('select id, version from drive_sheet')
+  const known = new Set(stored.map((s) => `${s.id} ${s.version}`))
+  for (const s of sheets.filter((x) => !known.has(`${x.id} ${x.version}`))) {
     const body = bodyOf(s)
     const { wrong } = checkBody(body)
     if (wrong.length) throw new InputError('bad-sheet', wrong)
