@@ -44,6 +44,8 @@ export function createQueries(): QueryClient {
         retry: (failures, e) => asWireError(e).unsure && failures < 2,
         // a server on this very machine answers without a network
         networkMode: 'always',
+        // what was read is replaced, never changed in place: watching every value of a job and its sheet would cost more than judging them
+        shallow: true,
       },
       mutations: { networkMode: 'always' },
     },
