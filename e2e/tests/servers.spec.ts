@@ -1,10 +1,17 @@
 import { expect, test, type Page } from './test.ts'
+import { openJob, post } from './hand.ts'
 import { postgresPrograms, startCluster, type Cluster } from '../../server/tests/postgres-cluster.ts'
 
 let cluster: Cluster | undefined
 test.afterAll(() => cluster?.stop())
 
 const bench = (page: Page, boat: string) => page.locator('a.job', { hasText: boat })
+async function hold(page: Page, reason: string) {
+  await page.locator('.about summary').click()
+  await page.getByRole('button', { name: 'hold the job' }).click()
+  await page.getByLabel('Reason').fill(reason)
+  await page.getByRole('button', { name: 'Hold it' }).click()
+}
 
 test('two servers on one PostgreSQL database: what is done in one browser is seen in the other at once', async ({
   another,
@@ -12,7 +19,7 @@ test('two servers on one PostgreSQL database: what is done in one browser is see
 }) => {
   const bin = postgresPrograms()
   test.skip(!bin, 'no PostgreSQL server is installed here')
-  cluster = await startCluster(bin!)
+  cluster = startCluster(bin!)
   const DATABASE_URL = cluster.url('postgres')
   const first = await server({ DATABASE_URL, MORAY_DEMO: 'on' })
   const second = await server({ DATABASE_URL })
@@ -24,30 +31,27 @@ test('two servers on one PostgreSQL database: what is done in one browser is see
   await expect(bench(other, 'Lodden').first()).toContainText('Leak test as found')
   await expect(other.getByText('live', { exact: true })).toBeVisible()
   await page.goto(`${first}/jobs/lomvi-teist/route`)
-  await page.locator('.about summary').click()
-  await page.getByRole('button', { name: 'hold the job' }).click()
-  await page.getByLabel('Reason').fill('seal kit on Thursday')
-  await page.getByRole('button', { name: 'Hold it' }).click()
+  await hold(page, 'seal kit on Thursday')
   await expect(bench(other, 'Lodden').first()).toContainText('Held: seal kit on Thursday')
 })
 
 test('eight tabs of one browser share one live line, and all of them answer and stay true', async ({
+  page,
   context,
 }) => {
+  const boat = 'Åtte faner'
+  const id = await openJob(page, 'lomvi-90', undefined, { boat })
   const tabs = await Promise.all(Array.from({ length: 8 }, () => context.newPage()))
-  for (const tab of tabs) await tab.goto('/drawer')
+  for (const tab of tabs) await tab.goto(`/?find=${encodeURIComponent(boat)}`)
   for (const tab of tabs) await expect(tab.getByText('live', { exact: true })).toBeVisible()
   const [one, ...others] = tabs
-  await one!
-    .getByRole('button', { name: /^Change line/ })
-    .first()
-    .click()
-  await one!.getByLabel('Pieces put in').fill('3')
-  await one!.getByRole('button', { name: 'Enter', exact: true }).click()
-  await expect(one!.getByRole('dialog')).toBeHidden()
-  const row = await one!.locator('tbody tr').first().innerText()
-  for (const tab of others) await expect.poll(() => tab.locator('tbody tr').first().innerText()).toBe(row)
-  // the tab that holds the line goes: another takes it over
-  await tabs[0]!.close()
+  await bench(one!, boat).click()
+  await hold(one!, 'bearing on Monday')
+  for (const tab of others) await expect(bench(tab, boat)).toContainText('Held: bearing on Monday')
+  // the tab that holds the line goes: another takes it over, and hears what happens then
+  await one!.close()
   for (const tab of others) await expect(tab.getByText('live', { exact: true })).toBeVisible()
+  const { status } = await post(page, `/api/jobs/${id}/life`, { act: 'resume' })
+  expect(status).toBe(201)
+  for (const tab of others) await expect(bench(tab, boat)).not.toContainText('Held')
 })

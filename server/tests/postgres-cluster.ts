@@ -1,6 +1,5 @@
 import { spawnSync } from 'node:child_process'
 import { chownSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 
@@ -22,8 +21,8 @@ export interface Cluster {
   stop: () => void
 }
 
-/** A PostgreSQL server of the tests' own: a folder below /tmp, a free port, no syncing; runs as the user postgres when we are root. */
-export async function startCluster(bin: string): Promise<Cluster> {
+/** A PostgreSQL server of the tests' own: a folder below /tmp with its socket in it, no syncing; runs as the user postgres when we are root. */
+export function startCluster(bin: string): Cluster {
   const folder = mkdtempSync(join(tmpdir(), 'moray-pg-'))
   const user = process.getuid?.() === 0 ? idsOf('postgres') : undefined
   if (user) chownSync(folder, user.uid, user.gid)
@@ -38,11 +37,10 @@ export async function startCluster(bin: string): Promise<Cluster> {
     if (result.status !== 0) throw new Error(`${program} failed: ${result.stderr || String(result.error)}`)
   }
   run('initdb', '-D', data, '-U', 'postgres', '-A', 'trust', '--no-sync', '-E', 'UTF8', '--locale=C.UTF-8')
-  const port = await freePort()
-  const options = `-p ${port} -k ${folder} -c listen_addresses=127.0.0.1 -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=60`
+  const options = `-k ${folder} -c listen_addresses='' -c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=60`
   run('pg_ctl', '-D', data, '-w', '-t', '60', '-l', join(folder, 'log'), '-o', options, 'start')
   return {
-    url: (database) => `postgres://postgres@127.0.0.1:${port}/${database}`,
+    url: (database) => `socket://postgres@${folder}?db=${database}`,
     stop() {
       run('pg_ctl', '-D', data, '-m', 'immediate', 'stop')
       rmSync(folder, { recursive: true, force: true })
@@ -53,15 +51,4 @@ export async function startCluster(bin: string): Promise<Cluster> {
 function idsOf(name: string): { uid: number; gid: number } {
   const id = (flag: string) => Number(spawnSync('id', [flag, name], { encoding: 'utf8' }).stdout.trim())
   return { uid: id('-u'), gid: id('-g') }
-}
-
-function freePort(): Promise<number> {
-  return new Promise((done, failed) => {
-    const server = createServer()
-    server.once('error', failed)
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as { port: number }
-      server.close(() => done(port))
-    })
-  })
 }

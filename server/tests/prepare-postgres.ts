@@ -8,7 +8,7 @@ import { postgresPrograms, startCluster } from './postgres-cluster.ts'
 
 /** The demo on a PostgreSQL server of the tests' own, as a template that every worker copies. */
 export default async function preparePostgres(project: TestProject) {
-  const cluster = await startCluster(postgresPrograms()!)
+  const cluster = startCluster(postgresPrograms()!)
   const admin = await openPostgres(cluster.url('postgres'), () => {})
   await admin.script('create database demo')
   await admin.close()

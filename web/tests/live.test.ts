@@ -108,3 +108,64 @@ describe('the live line', () => {
     expect([stands, again]).toEqual([true, [5, 5]])
   })
 })
+
+/** Locks of a browser: one holder, the others wait. */
+function browserLocks() {
+  const waiting: (() => Promise<void>)[] = []
+  let held = false
+  const next = () => {
+    const work = waiting.shift()
+    held = work !== undefined
+    if (work) void work().finally(next)
+  }
+  return {
+    request: (_name: string, work: () => Promise<void>) => {
+      waiting.push(work)
+      if (!held) next()
+      return Promise.resolve()
+    },
+  }
+}
+
+describe('a second tab of the browser', () => {
+  const second = () => {
+    const heard = { told: [] as number[], again: [] as number[], stands: false }
+    const tab = followLive(
+      (e) => heard.told.push(e.id),
+      (last) => heard.again.push(last),
+      (s) => (heard.stands = s),
+      Date.now,
+    )
+    return { heard, tab }
+  }
+  beforeEach(async () => {
+    line.stop()
+    vi.stubGlobal('navigator', { locks: browserLocks() })
+    FakeSource.open = []
+    again = []
+    line = follow()
+    await vi.advanceTimersByTimeAsync(0)
+  })
+
+  it('knows at once that the line stands, hears what the first one hears, and takes it over', async () => {
+    source().say('hello', { last: 5 })
+    const { heard, tab } = second()
+    await vi.waitFor(() => expect(heard).toEqual({ told: [], again: [5], stands: true }))
+    expect(FakeSource.open).toHaveLength(1)
+    source().say('change', change(6))
+    await vi.waitFor(() => expect(heard.told).toEqual([6]))
+    line.stop()
+    await vi.waitFor(() => expect(source().url).toBe('/api/live?after=6'))
+    source().say('change', change(7))
+    expect(heard.told).toEqual([6, 7])
+    tab.stop()
+  })
+  it('does not call it live while the first one has no line', async () => {
+    const { heard, tab } = second()
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(heard.stands).toBe(false)
+    source().say('hello', { last: 5 })
+    await vi.waitFor(() => expect(heard.stands).toBe(true))
+    tab.stop()
+  })
+})

@@ -8,6 +8,8 @@ export type Word =
   | { event: 'change'; data: LiveEvent }
   | { event: 'hello' | 'again' | 'beat'; last: number }
   | { event: 'lost' }
+  /** A tab that has just been opened: does the line stand? */
+  | { event: 'asked' }
 
 /** The server beats every 15 seconds; a line that has been silent for so long stands no more. */
 export const SILENT_MS = 40_000
@@ -37,8 +39,13 @@ export function followLive(
     const { post, data } = useBroadcastChannel<Word, Word>({ name: LOCK })
     let heardAt = 0
     let last = -1
+    let holds = false
 
     function hear(word: Word) {
+      if (word.event === 'asked') {
+        if (holds && connected.value) post({ event: 'beat', last })
+        return
+      }
       if (word.event === 'lost') {
         connected.value = false
         return
@@ -64,7 +71,8 @@ export function followLive(
       if (connected.value && now() - heardAt > SILENT_MS) connected.value = false
     }, 5000)
 
-    whenAlone(scope, () =>
+    whenAlone(scope, () => {
+      holds = true
       holdStream(
         () => last,
         (word) => {
@@ -72,8 +80,10 @@ export function followLive(
           post(word)
         },
         now,
-      ),
-    )
+      )
+    })
+    // whoever holds the stream may next say something in a quarter of a minute
+    if (!holds) post({ event: 'asked' })
   })
   return { stop: () => scope.stop() }
 }
