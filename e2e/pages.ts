@@ -60,10 +60,12 @@ export async function goTo(page: Page, path: string) {
   }, path)
 }
 
+export const isOpen = (page: Page): Promise<boolean> =>
+  page.evaluate(() => '__vue_app__' in (document.querySelector('#app') ?? {}))
+
 /** A place of the application, as somebody gets there who has it open; it is loaded where it is not. */
 export async function show(page: Page, path: string) {
-  const open = await page.evaluate(() => '__vue_app__' in (document.querySelector('#app') ?? {}))
-  await (open ? goTo(page, path) : page.goto(path))
+  await ((await isOpen(page)) ? goTo(page, path) : page.goto(path))
 }
 
 export type Complaints = string[]

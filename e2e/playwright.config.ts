@@ -42,8 +42,6 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
-        // most pages are looked at for a second: their code is translated a second time, better, only where it runs long
-        '--js-flags=--interrupt-budget-for-maglev=400000 --interrupt-budget=800000',
       ],
     },
   },

@@ -1,4 +1,5 @@
 import { test as base, type BrowserContext, type Page } from '@playwright/test'
+import { goTo, isOpen } from '../pages.ts'
 import { startServer, type Server } from '../servers.ts'
 
 export { expect, type Page } from '@playwright/test'
@@ -9,9 +10,12 @@ const PERSON = 'moray.person'
 /** Of the same origin as the pages, and without a script. */
 const QUIET = '/api/health'
 
+/** A place that asks for nothing of the shop. */
+const NOWHERE = '/pair'
+
 /**
- * One window for all tests of a worker, as on a bench, where nobody opens a new browser for every job: the application comes out of its store from
- * the second time on, which halves what a page costs. Each test finds it as if it were new: nothing kept, nobody listening, one tab.
+ * One window for all tests of a worker, as on a bench, where nobody opens a new browser for every job, nor loads the application anew. Each test
+ * finds nothing kept in it, nobody listening, one tab, and no place open that another test was at. What has to be loaded anew is: `page.goto`.
  */
 class Window {
   #context: BrowserContext | undefined
@@ -28,16 +32,22 @@ class Window {
     await page.unrouteAll({ behavior: 'ignoreErrors' })
     await page.emulateMedia({ media: null, colorScheme: null, reducedMotion: 'reduce' })
     await page.setViewportSize({ width: 1280, height: 800 })
-    await page.goto(QUIET)
     await context.clearCookies()
+    if (await isOpen(page)) await goTo(page, NOWHERE)
+    else await page.goto(QUIET)
     await page.evaluate(
       ([person, who]) => {
         localStorage.clear()
         sessionStorage.clear()
         localStorage.setItem(person, who)
+        // an application that is open hears of it as it would from another tab
+        for (const change of [{}, { key: person, newValue: who }])
+          window.dispatchEvent(new StorageEvent('storage', { ...change, storageArea: localStorage }))
       },
       [PERSON, WHO] as const,
     )
+    // what is still asked was asked of another test
+    if (await page.getByRole('dialog').isVisible()) await page.goto(QUIET)
     return page
   }
 

@@ -47,7 +47,7 @@ test('the first five minutes of the README, word by word, to the record', async 
   // 1. a browser that nobody has named asks who is working; Stand 1
   const [person, bench] = readmeStep(1).bold
   await page.evaluate(() => localStorage.removeItem('moray.person'))
-  await show(page, '/')
+  await page.goto('/')
   await page.getByRole('dialog').getByRole('button', { name: person! }).click()
   await expect(page.getByRole('heading', { name: bench! })).toBeVisible()
   await page.locator('a.job', { hasText: 'Stand 1' }).click()
