@@ -16,15 +16,7 @@ export default defineConfig({
       {
         test: {
           name: 'core',
-          include: ['core/tests/**/*.test.ts'],
-          isolate: false,
-          testTimeout: 60_000,
-        },
-      },
-      {
-        test: {
-          name: 'contract',
-          include: ['contract/tests/**/*.test.ts'],
+          include: ['core/tests/**/*.test.ts', 'contract/tests/**/*.test.ts'],
           isolate: false,
           testTimeout: 60_000,
         },

@@ -2,7 +2,7 @@ import { describeClass } from '@moray/contract/fields/describe'
 import type { JobPage } from '@moray/contract/replies'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { GOOD, HOSTILE, pathOf, pathsOf, put, writes } from '../hostile-values.ts'
-import { testApp, type TestApp } from '../test-app.ts'
+import { onPostgres, testApp, type TestApp } from '../test-app.ts'
 
 let app: TestApp
 beforeAll(async () => {
@@ -20,8 +20,12 @@ async function send(path: string, body: string, person = RUNA) {
 }
 /** Fields of which each gets every value; of a body with hundreds each gets one, the next its next, so that all of them come. */
 const MANY_FIELDS = 60
+/** Every so many-th value for a field is sent while a PostgreSQL server is behind it, other ones for the next: what is refused before it is asked is so here as well. */
+const EVERY = onPostgres() ? 3 : 1
 const valuesFor = (index: number, fields: number) =>
-  fields <= MANY_FIELDS ? HOSTILE : [HOSTILE[index % HOSTILE.length]!]
+  fields <= MANY_FIELDS
+    ? HOSTILE.filter((_, i) => i % EVERY === index % EVERY)
+    : [HOSTILE[index % HOSTILE.length]!]
 
 describe('what nobody means', () => {
   it('knows a body for every write there is', () => {
@@ -46,7 +50,7 @@ describe('what nobody means', () => {
           ).toBeLessThan(500)
           tried.push(field.join('.'))
         }
-      expect(tried.length).toBeGreaterThanOrEqual(HOSTILE.length - 1)
+      expect(tried.length).toBeGreaterThanOrEqual(Math.floor(HOSTILE.length / EVERY) - 1)
     },
   )
   it.each(['constructor', '__proto__', 'toString', 'hasOwnProperty', '', 'a.b', '\u0000'])(

@@ -1,6 +1,6 @@
 import type { JobReply } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
-import type { Database } from '../../src/db/database.ts'
+import type { Database, Transaction } from '../../src/db/database.ts'
 import { migrate } from '../../src/db/migrate.ts'
 import { beginShop } from '../../src/shop/begin.ts'
 import { freshDatabase, migrations, NOW, onPostgres, otherServer, testApp } from '../test-app.ts'
@@ -110,8 +110,36 @@ describe('two servers on one database', () => {
     const after = await a.get<{ id: string; count: number }[]>('/api/drawer')
     expect(after[0]!.count).toBe(before[0]!.count + 1)
   })
-  it('start at once on an empty schema and bring it up to date once', async () => {
-    if (!onPostgres()) return
+  it.runIf(onPostgres())('plan a statement once on each connection, whatever went wrong before', async () => {
+    await freshDatabase()
+    const db = await otherServer()
+    const runs = (tx: Transaction, sql: string) =>
+      tx.query<{ n: number }>(
+        'select (generic_plans + custom_plans)::int as n from pg_prepared_statements where statement = $1',
+        [sql],
+      )
+    const half = 'select 10 / $1::int as half'
+    await db.transaction(async (tx) => {
+      expect(await tx.query(half, [2])).toEqual([{ half: 5 }])
+      expect(await tx.query(half, [5])).toEqual([{ half: 2 }])
+      expect(await runs(tx, half)).toEqual([{ n: 2 }])
+    })
+    const wrong = 'select nothing_of_this_name($1::int)'
+    for (const [sql, value, code] of [
+      [half, 0, '22012'],
+      [wrong, 1, '42883'],
+      [wrong, 1, '42883'],
+    ] as const)
+      await expect(db.transaction((tx) => tx.query(sql, [value]))).rejects.toMatchObject({ code })
+    await db.transaction(async (tx) => {
+      expect(await tx.query(half, [10])).toEqual([{ half: 1 }])
+      // the one that failed did so while it was planned
+      expect(await runs(tx, half)).toEqual([{ n: 3 }])
+      expect(await runs(tx, wrong)).toEqual([])
+    })
+    await db.close()
+  })
+  it.runIf(onPostgres())('start at once on an empty schema and bring it up to date once', async () => {
     const { a, b, end } = await two()
     const [one, other] = [a.db, b.db]
     for (const db of [one, other]) await db.script('create schema if not exists twice')
