@@ -4,3 +4,6 @@ import { afterEach } from 'vitest'
 // files that share a worker share this library: it is told anew for each of them
 disableAutoUnmount()
 enableAutoUnmount(afterEach)
+
+// there is no server here: what no test answers fails at once, and reaches nobody who happens to listen
+globalThis.fetch = () => Promise.reject(new TypeError('no server in these tests'))
