@@ -342,3 +342,31 @@ describe('questions', () => {
     },
   )
 })
+
+describe('a plan that is kept', () => {
+  it('is the one of these very scopes, ways and findings, whatever was asked for in between', () => {
+    const asked = usualScopes(lomvi).flatMap((scope) =>
+      [true, false].flatMap((mounted) =>
+        [{}, { seals: 'disturbed' }, { cups: 'renew' }, { impeller: 'yearly' }].flatMap((ways) =>
+          [[], ['forward-taper']].map((condemned) => ({
+            scope: { ...scope, mounted },
+            ways,
+            findings: { condemned },
+          })),
+        ),
+      ),
+    )
+    // more than are kept
+    expect(asked.length).toBeGreaterThan(120)
+    for (const again of [false, true])
+      for (const { scope, ways, findings } of again ? asked.toReversed() : asked)
+        // a sheet of its own knows no plan yet
+        expect(planOf(lomvi, scope, ways, findings)).toEqual(
+          planOf(structuredClone(lomvi), scope, ways, findings),
+        )
+  })
+  it('is not worked out twice', () => {
+    const scope = usualScope(lomvi, 'clutch')
+    expect(planOf(lomvi, scope, {}, { condemned: [] })).toBe(planOf(lomvi, { ...scope }))
+  })
+})
