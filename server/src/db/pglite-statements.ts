@@ -1,8 +1,7 @@
 import { parse, protocol, type PGlite, type Results } from '@electric-sql/pglite'
+import { STATEMENTS_KEPT } from './kept-statements.ts'
 import type { RawRows } from './raw-rows.ts'
 
-/** So many statements stay planned; the server has fewer than half as many. */
-const KEPT = 300
 /** Types of PostgreSQL whose values are JSON. */
 const JSON_TYPES = [114, 3802]
 
@@ -61,7 +60,7 @@ export class PgliteStatements {
     }
     this.#known.set(sql, statement)
     const [oldest] = this.#known
-    if (this.#known.size > KEPT && oldest) {
+    if (this.#known.size > STATEMENTS_KEPT && oldest) {
       this.#known.delete(oldest[0])
       await this.#send(serialize.close({ type: 'S', name: oldest[1].name }), serialize.sync())
     }

@@ -1,5 +1,6 @@
 import pg from 'pg'
 import type { Database, Transaction } from './database.ts'
+import { STATEMENTS_KEPT } from './kept-statements.ts'
 
 const INT8 = 20
 
@@ -9,14 +10,11 @@ const types: pg.CustomTypesConfig = {
     oid === INT8 ? Number : pg.types.getTypeParser(oid, format as 'text')) as typeof pg.types.getTypeParser,
 }
 
-/** So many statements stay planned on every connection; the server has fewer than half as many. What is put together anew each time comes after them. */
-const KEPT = 300
-
 /** Names of the statements that are parsed and planned once per connection: our own go through more planning than work where they are not. */
 function statementNames(): (sql: string) => string | undefined {
   const names = new Map<string, string>()
   return (sql) => {
-    if (!names.has(sql) && names.size < KEPT) names.set(sql, `s${names.size + 1}`)
+    if (!names.has(sql) && names.size < STATEMENTS_KEPT) names.set(sql, `s${names.size + 1}`)
     return names.get(sql)
   }
 }
