@@ -43,7 +43,7 @@ export default defineConfig({
               test: {
                 name: 'server-postgres',
                 include: [API_TESTS],
-                globalSetup: ['server/tests/prepare-postgres.ts'],
+                globalSetup: ['server/tests/prepare-demo.ts'],
                 isolate: false,
                 ...ROOM,
                 ...TIMES,

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 /** What went wrong while a demo was made stands beside its file. */
 const failure = (file: string) => `${file}.failed`
 
-/** Has the demo made in a process of its own; the file is there when it is. @param address of a database on a PostgreSQL server */
+/** Has the demo made in a process of its own; the file is there when it is. @param address of a database on a PostgreSQL server that gets it too */
 export function makeDemo(file: string, address?: string): ChildProcess {
   const child = spawn(
     process.execPath,

@@ -27,52 +27,67 @@ function everyPlan(input: ShimSolveInput): Candidate[] {
     }
     return [{ line: lines.indexOf(p), mm: p.thicknessMm, thinned: false }, ...cuts]
   })
-  const stacksFor = (most: number): { ids: string[]; mm: number }[] => {
-    const all: { ids: string[]; mm: number }[] = []
-    const grow = (from: number, ids: string[], mm: number, thinned: boolean) => {
-      all.push({ ids, mm })
-      if (ids.length === most) return
+  interface Stack {
+    ids: string[]
+    mm: number
+    /** How many of each line it takes. */
+    taken: number[]
+  }
+  const stacksFor = ({ maxPieces, minMm, maxMm }: ShimSolveInput['locations'][number]): Stack[] => {
+    const all: Stack[] = []
+    const grow = (from: number, { ids, mm, taken }: Stack, thinned: boolean) => {
+      if (mm >= minMm - 1e-9 && mm <= maxMm + 1e-9) all.push({ ids, mm, taken })
+      if (ids.length === maxPieces) return
       for (let i = from; i < offers.length; i++) {
         const { line, mm: own, thinned: cut } = offers[i]!
         const { id, count } = lines[line]!
-        if (ids.filter((x) => x === id).length < count && !(cut && thinned))
-          grow(i, [...ids, id], mm + own, thinned || cut)
+        if (taken[line]! < count && !(cut && thinned))
+          grow(
+            i,
+            { ids: [...ids, id], mm: mm + own, taken: taken.with(line, taken[line]! + 1) },
+            thinned || cut,
+          )
       }
     }
-    grow(0, [], 0, false)
+    grow(0, { ids: [], mm: 0, taken: lines.map(() => 0) }, false)
     return all
   }
+  const stacks = input.locations.map(stacksFor)
   const plans: Candidate[] = []
-  const choose = (l: number, chosen: { ids: string[]; mm: number }[]) => {
-    const location = input.locations[l]
-    if (!location) {
-      const used = new Map<string, number>()
-      for (const id of chosen.flatMap((c) => c.ids)) used.set(id, (used.get(id) ?? 0) + 1)
-      if (lines.some((p) => (used.get(p.id) ?? 0) > p.count)) return
-      let probability = 1
-      for (const q of input.quantities) {
-        let mean = q.measured
-        let variance = q.u ** 2
-        input.locations.forEach((loc, i) => {
-          const change = (q.sensitivity[loc.id] ?? 0) * (chosen[i]!.mm - loc.currentMm)
-          mean += change
-          const relU = q.relUByStack?.[loc.id] ?? q.relU
-          variance += ((relU ?? input.sensitivityRelU ?? 0) * change) ** 2
-        })
-        probability *= probabilityInWindow(mean, Math.sqrt(variance), q.window.min, q.window.max)
-      }
+  const probabilityOf = (chosen: Stack[]) => {
+    let probability = 1
+    for (const q of input.quantities) {
+      let mean = q.measured
+      let variance = q.u ** 2
+      input.locations.forEach((loc, i) => {
+        const change = (q.sensitivity[loc.id] ?? 0) * (chosen[i]!.mm - loc.currentMm)
+        mean += change
+        const relU = q.relUByStack?.[loc.id] ?? q.relU
+        variance += ((relU ?? input.sensitivityRelU ?? 0) * change) ** 2
+      })
+      probability *= probabilityInWindow(mean, Math.sqrt(variance), q.window.min, q.window.max)
+    }
+    return probability
+  }
+  const choose = (chosen: Stack[], left: number[]) => {
+    if (chosen.length === stacks.length) {
       plans.push({
         thickness: chosen.map((c) => c.mm),
         ids: chosen.map((c) => c.ids),
         pieces: chosen.reduce((n, c) => n + c.ids.length, 0),
-        probability,
+        probability: probabilityOf(chosen),
       })
       return
     }
-    for (const s of stacksFor(location.maxPieces))
-      if (s.mm >= location.minMm - 1e-9 && s.mm <= location.maxMm + 1e-9) choose(l + 1, [...chosen, s])
+    for (const s of stacks[chosen.length]!) {
+      const after = left.map((n, line) => n - s.taken[line]!)
+      if (after.every((n) => n >= 0)) choose([...chosen, s], after)
+    }
   }
-  choose(0, [])
+  choose(
+    [],
+    lines.map((p) => p.count),
+  )
   return plans
 }
 
