@@ -169,10 +169,18 @@ test('two technicians on one job see each their work, and close a step once', as
   const job = await jobOf(page, id)
   const drain = job.route.steps.find((s) => s.id === 'drain')!
   await answerShown(other, job, drain)
+  const asked: string[] = []
+  other.on('request', (r) => void (r.method() === 'GET' && asked.push(new URL(r.url()).pathname)))
   await panel(other).getByRole('button', { name: CLOSED }).click()
   // the first one is not disturbed in his own step, and sees the other's done
   await expect(page.locator('.steps li', { hasText: 'Drain the oil and read it' })).toContainText('done')
   await expect(panel(page).getByRole('heading', { name: /Identify drive/ })).toBeVisible()
+  // his own write answered for itself; what somebody else writes is asked for, once, and the bench is no business of this page
+  await post(page, `/api/jobs/${id}/open-items`, { text: 'Anode on order' })
+  await expect(other.getByRole('button', { name: '1 open' })).toBeVisible()
+  expect(asked.filter((path) => path === `/api/jobs/${id}` || path === '/api/jobs')).toEqual([
+    `/api/jobs/${id}`,
+  ])
   const twice = await post(page, `/api/jobs/${id}/steps`, { step: 'drain', answers: {} }, 'joar')
   expect(twice.status).toBe(422)
   expect(twice.body.error!.message).toContain('done already')

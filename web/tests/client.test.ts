@@ -6,7 +6,7 @@ import { createPinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h } from 'vue'
 import { problemAt, read, WireError } from '../src/wire/client.ts'
-import { catchUp, createQueries, hear, keepJob, keys } from '../src/wire/queries.ts'
+import { catchUp, createQueries, hear, keepJob, keys, sendForJob } from '../src/wire/queries.ts'
 import { useWrite, type Write } from '../src/wire/use-write.ts'
 
 const sent: { headers: Record<string, string>; body: string }[] = []
@@ -122,6 +122,53 @@ describe('an event', () => {
     hear(client, event({}))
     expect(stale(client, keys.job('a'))).toBe(false)
     expect(stale(client, keys.jobPage('open', ''))).toBe(false)
+  })
+  it('that comes before the answer of one’s own write waits for it, and loads nothing either', async () => {
+    const client = knowing()
+    await sendForJob(client, 'a', () => {
+      hear(client, event({ id: 8 }))
+      expect(stale(client, keys.job('a'))).toBe(false)
+      // another job is not written to
+      hear(client, event({ id: 9, jobId: 'b' }))
+      expect(stale(client, keys.job('b'))).toBe(true)
+      return Promise.resolve(job('a', 8))
+    })
+    expect(client.getQueryData<JobReply>(keys.job('a'))!.seen).toBe(8)
+    expect(stale(client, keys.job('a'))).toBe(false)
+  })
+  it('of another person during one’s own write is heard once that is answered, or has failed', async () => {
+    for (const send of [() => Promise.resolve(job('a', 8)), () => Promise.resolve(undefined)]) {
+      const client = knowing()
+      await sendForJob(client, 'a', () => {
+        hear(client, event({ id: 9 }))
+        return send()
+      })
+      expect(stale(client, keys.job('a'))).toBe(true)
+    }
+    const client = knowing()
+    const failing = sendForJob(client, 'a', () => {
+      hear(client, event({ id: 8 }))
+      return Promise.reject(new Error('gone'))
+    })
+    await expect(failing).rejects.toThrow('gone')
+    expect(stale(client, keys.job('a'))).toBe(true)
+  })
+  it('waits for the last of several writes of one job', async () => {
+    const client = knowing()
+    let answerFirst!: (reply: JobReply) => void
+    let answerLast!: (reply: JobReply) => void
+    const first = sendForJob(client, 'a', () => new Promise<JobReply>((done) => (answerFirst = done)))
+    const last = sendForJob(client, 'a', () => new Promise<JobReply>((done) => (answerLast = done)))
+    hear(client, event({ id: 8 }))
+    hear(client, event({ id: 9 }))
+    answerFirst(job('a', 8))
+    await first
+    expect(stale(client, keys.job('a'))).toBe(false)
+    answerLast(job('a', 9))
+    await last
+    expect(stale(client, keys.job('a'))).toBe(false)
+    hear(client, event({ id: 10 }))
+    expect(stale(client, keys.job('a'))).toBe(true)
   })
   it('of another makes the job and the bench stale, and nothing else', () => {
     const client = knowing()

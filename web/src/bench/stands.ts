@@ -1,18 +1,18 @@
 import { computed, reactive } from 'vue'
 import { useJobs, useShopWays } from '../wire/queries.ts'
 
-/** The shop's stands, and the job on each: the first page of open jobs holds all that stand on one. */
-export function useStands() {
+/** The shop's stands, and the job on each: the first page of open jobs holds all that stand on one. @param on whether anybody looks at them */
+export function useStands(on: () => boolean = () => true) {
   const ways = useShopWays()
-  const open = useJobs('open')
+  const open = useJobs('open', '', on)
   const stands = computed(() => ways.ways?.stands ?? [])
-  const on = computed(
+  const jobOn = computed(
     () => new Map((open.jobs ?? []).flatMap((j) => (j.stand ? [[j.stand, j] as const] : []))),
   )
   return reactive({
     stands,
-    on,
+    on: jobOn,
     /** null while it is not known. */
-    free: computed(() => (open.jobs && ways.ways ? stands.value.filter((s) => !on.value.has(s)) : null)),
+    free: computed(() => (open.jobs && ways.ways ? stands.value.filter((s) => !jobOn.value.has(s)) : null)),
   })
 }

@@ -14,9 +14,13 @@ import MoveDialog from './MoveDialog.vue'
 import { routeView } from './route/route-view.ts'
 
 /** The life of a job: its stand, held, going on, closed, reopened. */
-const props = defineProps<{ job: ShownJob }>()
+const props = defineProps<{
+  job: ShownJob
+  /** Whether it is open. */
+  shown: boolean
+}>()
 const write = useJobWrite()
-const shop = useStands()
+const shop = useStands(() => props.shown)
 /** Number of another job on a stand. */
 function takenBy(stand: string): string | undefined {
   const other = shop.on.get(stand)

@@ -6,7 +6,7 @@ import { computed, ref } from 'vue'
 import { useShop } from '../stores/shop.ts'
 import { pathOf } from '@moray/contract/endpoint'
 import { asWireError, sendBytes } from '../wire/client.ts'
-import { keepJob, useQueryClient } from '../wire/queries.ts'
+import { sendForJob, useQueryClient } from '../wire/queries.ts'
 import { useRequestIds } from '../wire/use-write.ts'
 import PictureShow from './PictureShow.vue'
 import { reducePicture } from './reduce.ts'
@@ -42,16 +42,10 @@ async function add(file: File) {
     const query = { subject: props.subject, of: props.of }
     // the same picture for the same place keeps its id: sent again after a lost answer it is stored once
     const key = `${props.job.id} ${props.subject} ${props.of} ${file.name} ${file.size} ${file.lastModified}`
-    const reply = await sendBytes(
-      endpoints.attach,
-      { id: props.job.id },
-      query,
-      small,
-      shop.personId,
-      ids.of(key),
+    await sendForJob(client, props.job.id, () =>
+      sendBytes(endpoints.attach, { id: props.job.id }, query, small, shop.personId, ids.of(key)),
     )
     ids.done(key)
-    keepJob(client, reply)
   } catch (e) {
     error.value = asWireError(e).message
   } finally {

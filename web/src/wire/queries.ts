@@ -4,6 +4,7 @@ import type { StepDraft } from '@moray/core/job/record'
 import { QueryClient, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, toValue, type MaybeRefOrGetter } from 'vue'
 import { asWireError, read } from './client.ts'
+import { waitsForAnswer, writeJob } from './own-writes.ts'
 
 /** What the server has told us, kept by what was asked. */
 export const keys = {
@@ -167,13 +168,18 @@ export const useMovements = (line: string) =>
 export const readJobs = (state: 'open' | 'over', search: string, before: string | null = null) =>
   read(endpoints.jobs, {}, { state, ...(search ? { search } : {}), ...(before === null ? {} : { before }) })
 
-/** The bench list, page by page as more is asked for. */
-export function useJobs(state: 'open' | 'over', search: MaybeRefOrGetter<string> = '') {
+/** The bench list, page by page as more is asked for. @param on whether anybody looks at it */
+export function useJobs(
+  state: 'open' | 'over',
+  search: MaybeRefOrGetter<string> = '',
+  on: () => boolean = () => true,
+) {
   const query = useInfiniteQuery({
     queryKey: computed(() => keys.jobPage(state, toValue(search))),
     queryFn: ({ pageParam }) => readJobs(state, toValue(search), pageParam),
     initialPageParam: null as string | null,
     getNextPageParam: (page) => page.next,
+    enabled: computed(on),
   })
   return reactive({
     /** null while nothing has come yet. */
@@ -247,6 +253,23 @@ export const useFaultHistory = (id: MaybeRefOrGetter<string>) =>
     ofJob(id),
   )
 
+/** Sends a write of a job and keeps what it answers: the job as it then stands is not asked for again. */
+export const sendForJob = <R extends JobReply | undefined>(
+  client: QueryClient,
+  jobId: string,
+  send: () => Promise<R>,
+): Promise<R> =>
+  writeJob(
+    client,
+    jobId,
+    async () => {
+      const reply = await send()
+      if (reply) keepJob(client, reply)
+      return reply
+    },
+    (event) => hear(client, event),
+  )
+
 /** Keeps a job as a write has answered it, unless something newer is here already. */
 export function keepJob(client: QueryClient, reply: JobReply): void {
   const before = client.getQueryData<JobReply>(keys.job(reply.id))
@@ -276,8 +299,9 @@ export function keepDrafts(
 
 const DRAWER_KINDS = ['drawer', 'trial', 'accepted']
 
-/** What an event makes stale. One's own write has been answered already: a job that knows the event is not asked for again. */
+/** What an event makes stale. One's own write answers for itself: a job that knows the event is not asked for again. */
 export function hear(client: QueryClient, event: LiveEvent): void {
+  if (waitsForAnswer(client, event)) return
   const stale = (queryKey: readonly unknown[]) => void client.invalidateQueries({ queryKey })
   if (event.jobId !== null) {
     const known = client.getQueryData<JobReply>(keys.job(event.jobId))

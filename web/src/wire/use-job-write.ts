@@ -2,7 +2,7 @@ import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
 import type { JobReply } from '@moray/contract/replies'
 import { useQueryClient } from '@tanstack/vue-query'
 import type { ParamsFor } from './client.ts'
-import { keepJob } from './queries.ts'
+import { sendForJob } from './queries.ts'
 import { useWrite } from './use-write.ts'
 
 type JobEndpoint = Endpoint<string, object, JobReply>
@@ -15,14 +15,18 @@ export function useJobWrite() {
     busy: write.busy,
     error: write.error,
     clear: write.clear,
-    async send<E extends JobEndpoint>(
+    send<E extends JobEndpoint>(
       endpoint: E,
       params: ParamsFor<E>,
       body: BodyOf<E>,
     ): Promise<JobReply | undefined> {
-      const reply = (await write.send(endpoint, params, body)) as JobReply | undefined
-      if (reply) keepJob(client, reply)
-      return reply
+      // one that is just being opened has no id yet, and nobody hears of it as one that is known
+      const { id = '' } = params as { id?: string | number }
+      return sendForJob(
+        client,
+        String(id),
+        () => write.send(endpoint, params, body) as Promise<JobReply | undefined>,
+      )
     },
   }
 }
