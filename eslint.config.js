@@ -12,7 +12,7 @@ export default ts.config(
   {
     files: PAGES,
     languageOptions: {
-      parserOptions: { parser: ts.parser },
+      parserOptions: { parser: ts.parser, lib: ['es5'] },
       globals: {
         console: 'readonly',
         process: 'readonly',

@@ -91,7 +91,7 @@ describe('a calculation that would never end', () => {
       )
       const keys = `{${Array.from({ length: 60_000 }, (_, i) => `"k${i}":1`).join(',')}}`
       const waits: number[] = []
-      const until = performance.now() + 3000
+      const until = performance.now() + 1500
       const refused = post(server.url, '/api/calc/judge', keys)
       while (performance.now() < until) {
         const before = performance.now()
@@ -101,7 +101,7 @@ describe('a calculation that would never end', () => {
       }
       expect((await refused).status).toBe(422)
       // it goes on answering, and not only between two calculations; npm run bench says how fast
-      expect(waits.length).toBeGreaterThan(15)
+      expect(waits.length).toBeGreaterThan(8)
       expect(Math.max(...waits)).toBeLessThan(1500)
       leave.abort()
       expect(await Promise.all(asked)).toEqual(Array(5).fill('left'))
@@ -159,7 +159,7 @@ const image = join(scratch, 'disk.img')
 const disk = join(scratch, 'disk')
 mkdirSync(disk, { recursive: true })
 const hasDisk =
-  spawnSync('truncate', ['-s', '400M', image]).status === 0 &&
+  spawnSync('truncate', ['-s', '200M', image]).status === 0 &&
   spawnSync('mkfs.ext4', ['-q', '-F', image]).status === 0 &&
   spawnSync('mount', ['-o', 'loop', image, disk]).status === 0
 if (hasDisk) mounts.push(disk)

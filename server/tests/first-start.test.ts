@@ -2,31 +2,19 @@ import { readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { JobPage, Person, Shop } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
-import { freshFolder, get, LONG, post, scratch, start, useProcesses } from './server-process.ts'
+import { freshFolder, get, LONG, post, start, useProcesses } from './server-process.ts'
 useProcesses()
 
 describe('a folder that has held a shop', () => {
   it(
-    'is prepared again when its first start was cut off before anything was acknowledged',
+    'is prepared again when its first start was cut off before anything was acknowledged, without the demo when asked, and stays so',
     async () => {
       const folder = freshFolder()
       const mark = JSON.parse(readFileSync(join(folder, 'moray.json'), 'utf8')) as object
       writeFileSync(join(folder, 'moray.json'), JSON.stringify({ ...mark, state: 'preparing' }))
       rmSync(join(folder, 'pg', 'global'), { recursive: true })
-      const server = await start(folder, { MORAY_DEMO: 'off' })
-      expect(await get<Person[]>(server.url, '/api/people')).toEqual([])
-      await server.stop('SIGTERM')
-    },
-    LONG,
-  )
-})
-
-describe('an empty shop', () => {
-  it(
-    'begins without the demo when asked, and stays so',
-    async () => {
-      const folder = join(scratch, 'empty')
       let server = await start(folder, { MORAY_DEMO: 'off' })
+      expect(await get<Person[]>(server.url, '/api/people')).toEqual([])
       expect((await get<JobPage>(server.url, '/api/jobs')).jobs).toEqual([])
       expect((await get<Shop>(server.url, '/api/shop')).demo).toBe(false)
       expect(
