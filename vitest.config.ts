@@ -1,4 +1,3 @@
-import { existsSync } from 'node:fs'
 import { defineConfig } from 'vitest/config'
 import vue from '@vitejs/plugin-vue'
 
@@ -6,9 +5,6 @@ const API_TESTS = 'server/tests/api/**/*.test.ts'
 const TIMES = { testTimeout: 120_000, hookTimeout: 240_000 }
 /** What a test makes is soon thrown away: with more room for what is young it is thrown away seldomer, and at once. */
 const ROOM = { execArgv: ['--max-semi-space-size=64'] }
-// tools/test.mjs installs it where it can, and says so where it cannot
-const hasPostgres = existsSync('/usr/lib/postgresql')
-
 export default defineConfig({
   test: {
     // by itself it leaves one core free; the machines that run this have two, and nothing else to do
@@ -29,6 +25,7 @@ export default defineConfig({
           name: 'server',
           include: [API_TESTS],
           globalSetup: ['server/tests/prepare-demo.ts'],
+          runner: 'server/tests/on-every-database.ts',
           // every app begins with the demo as it was prepared
           isolate: false,
           ...ROOM,
@@ -36,21 +33,6 @@ export default defineConfig({
         },
       },
       { test: { name: 'server-process', include: ['server/tests/*.test.ts'], ...TIMES } },
-      // all API tests once more, on a PostgreSQL server
-      ...(hasPostgres
-        ? [
-            {
-              test: {
-                name: 'server-postgres',
-                include: [API_TESTS],
-                globalSetup: ['server/tests/prepare-demo.ts'],
-                isolate: false,
-                ...ROOM,
-                ...TIMES,
-              },
-            },
-          ]
-        : []),
       {
         plugins: [vue()],
         test: {

@@ -81,6 +81,14 @@ export const KEEP_COPY = `
   end $make$;
   insert into demo.since values (pg_current_xact_id()::text::bigint)`
 
+/** The number that the next transaction gets which writes anything: as long as it is the same, nobody has. */
+export async function nextWrite(db: Database): Promise<string> {
+  const [row] = await db.query<{ next: string }>(
+    'select pg_snapshot_xmax(pg_current_snapshot())::text as next',
+  )
+  return row!.next
+}
+
 /** Puts back what a test has changed. */
 export const goBack = (db: Database): Promise<void> =>
   db.script(`

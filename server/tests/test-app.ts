@@ -24,22 +24,23 @@ import { SheetShelf } from '../src/drives/sheets.ts'
 import { RecordShelf } from '../src/job/record-shelf.ts'
 import { openFileStore, type FileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
+import { inUse, type Kind } from './databases.ts'
 import { demoMade } from './demo-made.ts'
 import { NOW } from './now.ts'
-import { goBack } from './reset.ts'
+import { goBack, nextWrite } from './reset.ts'
 
 export { NOW }
 
 export const migrations = readMigrations(resolve(import.meta.dirname, '../migrations'))
 
 /** True where these tests run on a PostgreSQL server. */
-export const onPostgres = (): boolean => inject('postgres') !== ''
+export const onPostgres = (): boolean => inUse() === 'a PostgreSQL server'
 
 /** Followers of the database that the last app had. */
 const unfollow: (() => Promise<void>)[] = []
 
-/** One for all files that a worker runs: each app begins with the demo as it was prepared, whatever was done before. It ends with its worker. */
-let shared: Promise<Database> | undefined
+/** One of each kind for all files that a worker runs: each app begins with the demo as it was prepared, whatever was done before. It ends with its worker. */
+const shared = new Map<Kind, Promise<Database>>()
 /** Address of the database of this worker, on a PostgreSQL server. */
 let address = ''
 
@@ -54,12 +55,20 @@ async function demoDatabase(): Promise<Database> {
   return openPostgres(address, () => {})
 }
 
+/** The next transaction that writes, as it was when the demo had just been put back. */
+const untouched = new Map<Kind, string>()
+
 /** The demo as it was prepared; what an earlier test did is gone. */
 export async function freshDatabase(): Promise<Database> {
-  shared ??= demoDatabase()
-  const db = await shared
+  const kind = inUse()
+  const opening = shared.get(kind) ?? demoDatabase()
+  shared.set(kind, opening)
+  const db = await opening
   for (const end of unfollow.splice(0)) await end()
-  await goBack(db)
+  if ((await nextWrite(db)) !== untouched.get(kind)) {
+    await goBack(db)
+    untouched.set(kind, await nextWrite(db))
+  }
   return db
 }
 

@@ -18,7 +18,7 @@ async function send(path: string, body: string, person = RUNA) {
   })
   return { status: response.status, text: await response.text() }
 }
-/** Fields of which each gets every value; of a body with hundreds each gets one, the next its next, so that all of them come. */
+/** Of a body with more fields every other one gets a single value, the next its next, and the ones between on the other database. */
 const MANY_FIELDS = 60
 /** A field of the others gets every so many-th value, the next field the next of them, and on the other database others: most are refused before a database is asked. */
 const EVERY = 3
@@ -26,7 +26,9 @@ const first = onPostgres() ? 1 : 0
 const valuesFor = (index: number, fields: number) =>
   fields <= MANY_FIELDS
     ? HOSTILE.filter((_, i) => i % EVERY === (index + first) % EVERY)
-    : [HOSTILE[index % HOSTILE.length]!]
+    : index % 2 === first
+      ? [HOSTILE[index % HOSTILE.length]!]
+      : []
 
 describe('what nobody means', () => {
   it('knows a body for every write there is', () => {

@@ -2,11 +2,15 @@ import type { JudgedJob } from '@moray/core/job/judged'
 import type { JobPage, FaultCase, KnownUnit, Shop } from '@moray/contract/replies'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { describe, expect, it } from 'vitest'
-import { testApp, waitsFor } from '../test-app.ts'
+import { onPostgres, testApp, waitsFor } from '../test-app.ts'
 import { detail, dueOf, openWalker, post, rightAnswers, takeApart, walkTo } from '../route-walk.ts'
 
+/** What differs from drive to drive is no business of the database: on a PostgreSQL server one of each kind is walked. */
+const KINDS = ['lomvi-90', 'alke-2-upper', 'rordrum-v']
+const walked = demoSheets.filter((s) => !onPostgres() || KINDS.includes(s.id))
+
 describe('the whole route over HTTP, on a virtual gearcase', () => {
-  it.each(demoSheets.map((s) => [s.id]))(
+  it.each(walked.map((s) => [s.id]))(
     '%s from receiving to handover',
     async (sheetId) => {
       const w = await openWalker(await testApp(), sheetId)
