@@ -39,6 +39,9 @@ export const PAGES = [
   ['/sums/shim-solve', 'Stacks out of the drawer'],
 ] as const
 
+/** A place that asks for nothing of the shop. */
+export const NOWHERE = '/pair'
+
 /** From place to place without loading the application anew, as its own links do. Back when the place is shown; what it loads may still come. */
 export async function goTo(page: Page, path: string) {
   await page.locator('main').waitFor()

@@ -9,7 +9,7 @@ import { criteria, propose } from '@moray/core/inspection/criteria'
 import type { StepProgress } from '@moray/core/route/progress'
 import { carefulAnswers } from '@moray/core/simulation/careful-hand'
 import { virtualCase } from '@moray/core/simulation/virtual-case'
-import { show } from '../pages.ts'
+import { NOWHERE, show } from '../pages.ts'
 
 /** A careful hand at a browser: it knows what its case reads, and does the rest on the pages. */
 
@@ -29,13 +29,14 @@ function sheetOf(page: Page, { sheetId, sheetVersion }: JobReply): Promise<Drive
   return sheet
 }
 
+const shopOf = (page: Page) => get<Shop>(page, '/api/shop')
+const judge = async (page: Page, reply: JobReply, shop: Shop): Promise<JudgedJob> =>
+  judged(fullRecord(reply), await sheetOf(page, reply), shop, new Date())
+
 /** The job as the page judges it. */
 export async function jobOf(page: Page, id: string): Promise<JudgedJob> {
-  const [reply, shop] = await Promise.all([
-    get<JobReply>(page, `/api/jobs/${id}`),
-    get<Shop>(page, '/api/shop'),
-  ])
-  return judged(fullRecord(reply), await sheetOf(page, reply), shop, new Date())
+  const [reply, shop] = await Promise.all([get<JobReply>(page, `/api/jobs/${id}`), shopOf(page)])
+  return judge(page, reply, shop)
 }
 
 export async function post(page: Page, path: string, data: object, person = 'ylva') {
@@ -66,15 +67,21 @@ export async function openJob(page: Page, sheetId: string, scope: object | undef
 export const rightAnswers = (job: JudgedJob, step: StepProgress['step']) =>
   carefulAnswers({ gearcase: virtualCase(job.sheet, random), random }, step, job.facts)
 
-/** Does on the server what comes before, so that a test begins where it wants to. Stops with the step open. */
+/**
+ * Does on the server what comes before, so that a test begins where it wants to. Stops with the step open. Whoever is at the job leaves it: nobody
+ * looks on while a route is walked in seconds.
+ */
 export async function fastTo(page: Page, id: string, until: string): Promise<JudgedJob> {
+  await show(page, NOWHERE)
+  const shop = await shopOf(page)
+  let job = await judge(page, await get<JobReply>(page, `/api/jobs/${id}`), shop)
   for (let n = 0; n < 400; n++) {
-    const job = await jobOf(page, id)
     const { due } = job.progress
     if (!due || due.step.id === until) return job
     const send = async (path: string, body: object) => {
       const { status, body: reply } = await post(page, `/api/jobs/${id}${path}`, body)
       expect(status, `${due.step.id} ${path} ${JSON.stringify(reply.error ?? '')}`).toBe(201)
+      job = await judge(page, reply, shop)
     }
     if (due.state === 'open') {
       await send('/steps', { step: due.step.id, answers: rightAnswers(job, due.step) })
@@ -100,7 +107,7 @@ export async function fastTo(page: Page, id: string, until: string): Promise<Jud
       case 'estimate':
         await send('/estimates', { rate: 950, consumables: 600 })
         await send('/approvals', {
-          estimateId: (await jobOf(page, id)).estimates.at(-1)!.id,
+          estimateId: job.estimates.at(-1)!.id,
           choice: 'rebuild',
           customer: 'The owner',
           how: 'in writing',

@@ -150,6 +150,7 @@ test('upper and lower are one unit, to the joined test', async ({ page }) => {
   await show(page, `/jobs/${lower}/route?step=join`)
   await expect(panel(page)).toContainText('other case of this unit is not closed and proved yet')
   await fastTo(page, upper, 'handover')
+  await show(page, `/jobs/${lower}/route`)
   await page.getByRole('link', { name: 'Alke 2 upper' }).click()
   await expect(panel(page)).toContainText('joined, filled and run on its route first')
   await fastTo(page, lower, 'unit-overall')

@@ -1,5 +1,5 @@
 import { test as base, type BrowserContext, type Page } from '@playwright/test'
-import { goTo, isOpen } from '../pages.ts'
+import { goTo, isOpen, NOWHERE } from '../pages.ts'
 import { startServer, type Server } from '../servers.ts'
 
 export { expect, type Page } from '@playwright/test'
@@ -9,9 +9,6 @@ const WHO = 'ylva'
 const PERSON = 'moray.person'
 /** Of the same origin as the pages, and without a script. */
 const QUIET = '/api/health'
-
-/** A place that asks for nothing of the shop. */
-const NOWHERE = '/pair'
 
 /**
  * One window for all tests of a worker, as on a bench, where nobody opens a new browser for every job, nor loads the application anew. Each test
