@@ -1,7 +1,6 @@
 import { mkdtempSync } from 'node:fs'
 import { setPriority, tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { spawn, spawnSync } from 'node:child_process'
 import { once } from 'node:events'
 import { Worker } from 'node:worker_threads'
 import { endpoints } from '@moray/contract/endpoints'
@@ -10,6 +9,7 @@ import { calculations } from '@moray/contract/calculations/registry'
 import { examples } from '@moray/contract/calculations/examples'
 import { describeClass } from '@moray/contract/fields/describe'
 import { GOOD, HOSTILE, pathOf, pathsOf, put, writes } from '../tests/hostile-values.ts'
+import { checkBuilt, startBuilt } from './built-server.ts'
 
 /**
  * npm run attack [requests] [seed]: the built server as somebody tries it who means it no good. Every route, field by field, with values that nobody
@@ -17,7 +17,6 @@ import { GOOD, HOSTILE, pathOf, pathsOf, put, writes } from '../tests/hostile-va
  * checked row by row. Prints one JSON line; ends with 1 where a request was answered with an error of ours, or the folder does not hold together.
  */
 const [wanted = 20_000, seed = Date.now() % 100_000] = process.argv.slice(2).map(Number)
-const ROOT = join(import.meta.dirname, '../..')
 const AT_ONCE = 8
 
 let state = seed >>> 0
@@ -98,21 +97,8 @@ function shot(): Shot {
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'moray-attack-'))
-const env = { ...process.env, PORT: '0', MORAY_DATA: folder }
-const server = spawn(process.execPath, ['server/dist/main.js'], {
-  cwd: ROOT,
-  env,
-  stdio: ['ignore', 'pipe', 'inherit'],
-})
-const url = await new Promise<string>((ready, failed) => {
-  let said = ''
-  server.stdout.on('data', (d) => {
-    said += String(d)
-    const at = /ready at (http:\S+)/.exec(said)?.[1]
-    if (at) ready(at)
-  })
-  server.on('exit', () => failed(new Error('the server ended')))
-})
+const server = await startBuilt(folder)
+const { url } = server
 
 const statuses = new Map<number, number>()
 const faults: string[] = []
@@ -166,11 +152,8 @@ await Promise.all(Array.from({ length: AT_ONCE }, fire))
 watcher.postMessage('enough')
 const [health] = (await once(watcher, 'message')) as [{ ms: number; at: number }[]]
 const seconds = (performance.now() - started) / 1000
-const ended = new Promise((done) => server.on('exit', done))
-server.removeAllListeners('exit')
-server.kill('SIGTERM')
-await Promise.race([ended, new Promise((r) => setTimeout(r, 5000))])
-const check = spawnSync(process.execPath, ['server/dist/check.js'], { cwd: ROOT, env, encoding: 'utf8' })
+await Promise.race([server.end('SIGTERM'), new Promise((r) => setTimeout(r, 5000))])
+const check = checkBuilt(folder)
 process.stdout.write(
   `${JSON.stringify({
     name: 'attack',
@@ -191,5 +174,5 @@ process.stdout.write(
   })}\n`,
 )
 for (const f of faults.slice(0, 20)) process.stderr.write(`${f}\n`)
-if (check.status !== 0) process.stderr.write(check.stdout.slice(-2000) + check.stderr.slice(-2000))
+if (check.status !== 0) process.stderr.write(check.said.slice(-4000))
 process.exit(faults.length || check.status !== 0 ? 1 : 0)

@@ -90,10 +90,9 @@ export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Pro
     )
   const person = personHeader(c)
   const route = c.req.path.slice(0, 200)
+  // not by which name or port the server was reached: it may be another one the second time
   const hash = createHash('sha256')
-    .update(`${person}\n`)
-    .update(c.req.url)
-    .update('\n')
+    .update(`${person}\n${c.req.path}${new URL(c.req.url).search}\n`)
     .update(w.body)
     .digest('hex')
   const at = deps.now()

@@ -110,6 +110,26 @@ describe('two servers on one database', () => {
     const after = await a.get<{ id: string; count: number }[]>('/api/drawer')
     expect(after[0]!.count).toBe(before[0]!.count + 1)
   })
+  it('know a request again that comes a second time to the other one, by whatever address', async () => {
+    const { a, b } = await two()
+    const init = {
+      method: 'POST',
+      headers: {
+        'content-type': 'application/json',
+        'x-moray-person': 'ylva',
+        'x-moray-request': crypto.randomUUID(),
+      },
+      body: JSON.stringify({ pieces: 1 }),
+    }
+    const count = async () => (await a.get<{ count: number }[]>('/api/drawer'))[0]!.count
+    const before = await count()
+    expect((await a.request('http://127.0.0.1:4747/api/drawer/s001/add', init)).status).toBe(201)
+    expect((await b.request('http://localhost:5858/api/drawer/s001/add', init)).status).toBe(201)
+    expect(await count()).toBe(before + 1)
+    // what the query says is part of what was asked
+    const other = await b.request('http://localhost:5858/api/drawer/s001/add?more=1', init)
+    expect(other.status).toBe(409)
+  })
   it.runIf(onPostgres())('plan a statement once on each connection, whatever went wrong before', async () => {
     await freshDatabase()
     const db = await otherServer()
