@@ -13,7 +13,8 @@ import { checkBuilt, startBuilt, type BuiltServer } from './built-server.ts'
  */
 const [kills = 40, cuts = 13, seed = Date.now() % 100_000] = process.argv.slice(2).map(Number)
 const WRITERS = 4
-const LINE = 's001'
+/** A book shows its newest two hundred movements. */
+const LINES = Array.from({ length: 20 }, (_, i) => `s${String(i + 1).padStart(3, '0')}`)
 const JOB = 'lomvi-teist'
 
 let state = seed >>> 0
@@ -29,7 +30,7 @@ interface Entry {
 let made = 0
 function entry(): Entry {
   const n = ++made
-  const path = n % 8 ? `/api/drawer/${LINE}/add` : `/api/jobs/${JOB}/open-items`
+  const path = n % 8 ? `/api/drawer/${LINES[n % LINES.length]}/add` : `/api/jobs/${JOB}/open-items`
   return { path, text: `bad day ${seed} no. ${n}`, request: crypto.randomUUID() }
 }
 /** @returns whether it was acknowledged */
@@ -70,18 +71,23 @@ const write = (server: BuiltServer): Promise<unknown> =>
 
 /** Counts what of the entries is not there, or there twice. */
 async function look(server: BuiltServer, entries: Iterable<Entry>): Promise<void> {
-  const book = await read<DrawerMovement[]>(server, `/api/drawer/${LINE}/movements`)
+  const books = await Promise.all(
+    LINES.map((line) => read<DrawerMovement[]>(server, `/api/drawer/${line}/movements`)),
+  )
   const { openItems } = fullRecord(await read<JobReply>(server, `/api/jobs/${JOB}`))
   const times = new Map<string, number>()
-  for (const text of [...book.map((m) => m.reason), ...openItems.map((i) => i.text)])
+  for (const text of [...books.flat().map((m) => m.reason), ...openItems.map((i) => i.text)])
     times.set(text, (times.get(text) ?? 0) + 1)
   for (const { text } of entries) {
     const n = times.get(text) ?? 0
     if (n === 0) found.lost++
     if (n > 1) found.doubled++
   }
-  const line = (await read<DrawerLine[]>(server, '/api/drawer')).find((l) => l.id === LINE)!
-  if (line.count !== book.reduce((sum, m) => sum + m.delta, 0)) found.stockWrong++
+  const drawer = await read<DrawerLine[]>(server, '/api/drawer')
+  for (const [i, id] of LINES.entries()) {
+    const { count } = drawer.find((l) => l.id === id)!
+    if (count !== books[i]!.reduce((sum, m) => sum + m.delta, 0)) found.stockWrong++
+  }
 }
 
 /** What got no answer is sent again, as a browser does. */

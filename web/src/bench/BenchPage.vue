@@ -2,7 +2,6 @@
 import type { JobSummary } from '@moray/contract/replies'
 import { isOver } from '@moray/core/job/record'
 import { stageLabel, waitsText } from '@moray/core/job/standing-text'
-import { format, formatDistanceToNowStrict } from 'date-fns'
 import { refDebounced } from '@vueuse/core'
 import InputText from 'primevue/inputtext'
 import { computed, ref, useTemplateRef, watch } from 'vue'
@@ -10,6 +9,7 @@ import { RouterLink, useRoute, useRouter } from 'vue-router'
 import NewJobDialog from './NewJobDialog.vue'
 import Button from 'primevue/button'
 import LoadState from '../ui/LoadState.vue'
+import { showAgo, showClock } from '../ui/times.ts'
 import { asWireError, type WireError } from '../wire/client.ts'
 import { readJobs, useJobs } from '../wire/queries.ts'
 import { useStands } from './stands.ts'
@@ -28,7 +28,6 @@ const wanted = refDebounced(
 const open = useJobs('open', wanted)
 const over = useJobs('over', wanted)
 const shop = useStands()
-const clock = (iso: string) => format(new Date(iso), 'HH:mm')
 
 const found = computed(() => open.jobs ?? [])
 const byStand = (jobs: JobSummary[]) => [...jobs].sort((a, b) => a.stand!.localeCompare(b.stand!))
@@ -41,7 +40,7 @@ const groups = computed(() =>
     { name: 'Over', jobs: over.jobs ?? [], big: false, list: over, more: 'Show older ones' },
   ].filter((g) => g.jobs.length),
 )
-const since = (j: JobSummary) => `${formatDistanceToNowStrict(new Date(j.touchedAt))} ago`
+const since = (j: JobSummary) => showAgo(j.touchedAt)
 /** Where the work of the job is: its record when it is over, Setting while it is measured, else its route. */
 const to = (j: JobSummary) =>
   `/jobs/${j.id}/${isOver(j.state) ? 'record' : j.stage === 'setting' ? 'setting' : 'route'}`
@@ -123,9 +122,9 @@ const WORKS = { soak: 'Penetrant works', cure: 'Compound cures' } as const
               <span class="name">{{ j.sheetName }} <span class="boat">· {{ j.boat }}</span></span>
               <span class="owner small soft">{{ j.owner }}</span>
               <span class="due"
-                ><span class="stage">{{ stageLabel(j.stage) }}</span>{{ waitsText(j.waits, clock)
+                ><span class="stage">{{ stageLabel(j.stage) }}</span>{{ waitsText(j.waits, showClock)
                 }}<span v-for="r in j.waits.running ?? []" :key="r.kind" class="besides small"
-                  >{{ WORKS[r.kind] }} until {{ clock(r.until) }}</span
+                  >{{ WORKS[r.kind] }} until {{ showClock(r.until) }}</span
                 ><span v-if="j.waits.also?.length" class="besides small soft"
                   >meanwhile: {{ j.waits.also.join('; ') }}</span
                 ></span

@@ -3,11 +3,10 @@ import { endpoints } from '@moray/contract/endpoints'
 import type { Gauge } from '@moray/contract/replies'
 import { eventText } from '@moray/core/job/event-text'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
-import { format } from 'date-fns'
 import { computed, ref } from 'vue'
 import { useOwn } from '../stores/own.ts'
 import FormDialog from '../ui/FormDialog.vue'
-import { showDate, showTime } from '../ui/times.ts'
+import { dayField, showDate, showTime } from '../ui/times.ts'
 import { problemAt } from '../wire/client.ts'
 import { useGaugeHistory, useGauges } from '../wire/queries.ts'
 import { useWrite } from '../wire/use-write.ts'
@@ -41,7 +40,7 @@ const wrong = computed(() => {
   return bad
 })
 const enough = computed(() => reason.value.trim().length >= 3)
-const today = format(new Date(), 'yyyy-MM-dd')
+const today = dayField(new Date())
 function writeIt() {
   const at = { id: props.gauge.id }
   const why = reason.value.trim()

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { showDate } from '../ui/times.ts'
+import { showAgo, showDate } from '../ui/times.ts'
 import type { Gauge } from '@moray/contract/replies'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
-import { formatDistanceToNowStrict } from 'date-fns'
 import Button from 'primevue/button'
 import Column from 'primevue/column'
 import DataTable from 'primevue/datatable'
@@ -32,7 +31,7 @@ function both(g: Gauge, v: number) {
   const { unit } = kindOfGauge(g.kind)
   return unit === 'mm' ? units.exact(v) : units.value(v, unit)
 }
-const due = (g: Gauge) => formatDistanceToNowStrict(new Date(g.dueOn), { addSuffix: true })
+const due = (g: Gauge) => showAgo(g.dueOn)
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
 import { GAUGE_KIND_IDS, kindOfGauge, type GaugeKindId } from '@moray/core/measuring/gauge-kinds'
-import { format } from 'date-fns'
+import { dayField } from '../ui/times.ts'
 import { computed, ref, watch } from 'vue'
 import { useOwn } from '../stores/own.ts'
 import FormDialog from '../ui/FormDialog.vue'
@@ -29,7 +29,7 @@ const wrong = computed(() => {
   for (const f of write.error.value?.fields ?? []) bad[f.path.replace(/^figures\./, '')] ??= f.message
   return bad
 })
-const today = format(new Date(), 'yyyy-MM-dd')
+const today = dayField(new Date())
 async function send() {
   tried.value = true
   const { figures } = read.value

@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { showTime } from '../ui/times.ts'
+import { showClock, showTime } from '../ui/times.ts'
 import type { ShownBuild, ShownJob } from './shown-job.ts'
 import { FAMILIES, isCarrier, settableAdjusters } from '@moray/core/drives/sheet'
 import { useUnits } from '../ui/units.ts'
 import { eventText } from '@moray/core/job/event-text'
 import { waitsText } from '@moray/core/job/standing-text'
-import { format } from 'date-fns'
 import Button from 'primevue/button'
 import { computed } from 'vue'
 import VerdictMark from '../ui/VerdictMark.vue'
@@ -49,7 +48,6 @@ const backBy = (s: number) =>
       : s < 172_800
         ? `${Math.round(s / 3600)} h`
         : `${Math.round(s / 86_400)} days`
-const clock = (iso: string) => format(new Date(iso), 'HH:mm')
 const show = (m: SetMeasure) => units.of(unitOf(m))
 function windowText(m: SetMeasure, { min, max }: Window): string {
   const { digits, unit } = show(m)
@@ -113,7 +111,7 @@ const print = () => window.print()
 
     <section class="built" aria-label="As built">
       <h2>As built</h2>
-      <p v-if="!built" class="soft">Nothing accepted yet. {{ waitsText(job.waits, clock) }}.</p>
+      <p v-if="!built" class="soft">Nothing accepted yet. {{ waitsText(job.waits, showClock) }}.</p>
       <template v-else>
         <p>
           {{ buildName(built) }}, accepted by {{ job.acceptance!.by }} on {{ at(job.acceptance!.at)
