@@ -205,12 +205,7 @@ const suites = [
   [
     'browser tests',
     () => ensureChromium() && ['@playwright/test/cli.js', 'test', '-c', 'e2e/playwright.config.ts'],
-    // what a test makes is soon thrown away: with more room for what is young it is thrown away seldomer, and at once
-    {
-      MORAY_REPORT: browserReport,
-      MORAY_TEST_SHOP: shop,
-      NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ''} --max-semi-space-size=64`,
-    },
+    { MORAY_REPORT: browserReport, MORAY_TEST_SHOP: shop },
     browserReport,
   ],
 ]
