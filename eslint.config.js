@@ -12,6 +12,7 @@ export default ts.config(
   {
     files: PAGES,
     languageOptions: {
+      // the names of the browser's types are known by the list below: not all of them anew for every expression of a template
       parserOptions: { parser: ts.parser, lib: ['es5'] },
       globals: {
         console: 'readonly',

@@ -1,9 +1,7 @@
-import { spawn } from 'node:child_process'
 import { cpSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
-
-const root = resolve(import.meta.dirname, '..')
+import { join } from 'node:path'
+import { startBuilt } from '../server/tests/built-server.ts'
 
 export interface Server {
   url: string
@@ -30,24 +28,7 @@ export async function startServer(env: Record<string, string>, shop?: string): P
 }
 
 /** Starts the built server in a folder that stays when it ends. */
-export function startIn(data: string, env: Record<string, string> = {}): Promise<Server> {
-  const child = spawn(process.execPath, ['server/dist/main.js'], {
-    cwd: root,
-    env: { ...process.env, PORT: '0', MORAY_DATA: data, ...env },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  const ended = new Promise<void>((done) => child.on('exit', () => done()))
-  const end = () => {
-    child.kill('SIGTERM')
-    return ended
-  }
-  return new Promise((ready, failed) => {
-    let text = ''
-    child.stdout.on('data', (d) => {
-      text += String(d)
-      const url = /http:\S+/.exec(text)?.[0]
-      if (url) ready({ url, end })
-    })
-    void ended.then(() => failed(new Error('the server ended before it answered')))
-  })
+export async function startIn(data: string, env: Record<string, string> = {}): Promise<Server> {
+  const { url, end } = await startBuilt(data, env)
+  return { url, end: () => end('SIGTERM') }
 }

@@ -9,7 +9,7 @@ import { calculations } from '@moray/contract/calculations/registry'
 import { examples } from '@moray/contract/calculations/examples'
 import { describeClass } from '@moray/contract/fields/describe'
 import { GOOD, HOSTILE, pathOf, pathsOf, put, writes } from '../tests/hostile-values.ts'
-import { checkBuilt, startBuilt } from './built-server.ts'
+import { checkBuilt, startBuilt } from '../tests/built-server.ts'
 
 /**
  * npm run attack [requests] [seed]: the built server as somebody tries it who means it no good. Every route, field by field, with values that nobody

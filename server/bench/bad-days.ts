@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fullRecord } from '@moray/core/job/compact'
 import type { DrawerLine, DrawerMovement, JobReply } from '@moray/contract/replies'
-import { checkBuilt, startBuilt, type BuiltServer } from './built-server.ts'
+import { checkBuilt, startBuilt, type BuiltServer } from '../tests/built-server.ts'
 
 /**
  * npm run bad-days [kills] [cuts] [seed]: the built server killed while several write to it, and the image of its disk taken at any moment, as a power
@@ -19,6 +19,7 @@ const JOB = 'lomvi-teist'
 
 let state = seed >>> 0
 const random = () => (state = (Math.imul(state, 1664525) + 1013904223) >>> 0) / 4294967296
+const runs = (program: string, ...args: string[]) => spawnSync(program, args).status === 0
 const sleep = (ms: number) => new Promise((r) => setTimeout(r, ms))
 
 interface Entry {
@@ -53,7 +54,8 @@ const read = async <T>({ url }: BuiltServer, path: string) => (await (await fetc
 
 const acknowledged = new Set<Entry>()
 const unsure = new Set<Entry>()
-const found = { lost: 0, doubled: 0, stockWrong: 0 }
+/** What was found wrong, by what it is about: seen at every look, counted once. */
+const found = { lost: new Set<string>(), doubled: new Set<string>(), stockWrong: new Set<string>() }
 
 /** Several write until there is no answer any more; whoever gets none does not know what became of it. @returns when all have stopped */
 const write = (server: BuiltServer): Promise<unknown> =>
@@ -80,13 +82,13 @@ async function look(server: BuiltServer, entries: Iterable<Entry>): Promise<void
     times.set(text, (times.get(text) ?? 0) + 1)
   for (const { text } of entries) {
     const n = times.get(text) ?? 0
-    if (n === 0) found.lost++
-    if (n > 1) found.doubled++
+    if (n === 0) found.lost.add(text)
+    if (n > 1) found.doubled.add(text)
   }
   const drawer = await read<DrawerLine[]>(server, '/api/drawer')
   for (const [i, id] of LINES.entries()) {
     const { count } = drawer.find((l) => l.id === id)!
-    if (count !== books[i]!.reduce((sum, m) => sum + m.delta, 0)) found.stockWrong++
+    if (count !== books[i]!.reduce((sum, m) => sum + m.delta, 0)) found.stockWrong.add(id)
   }
 }
 
@@ -100,6 +102,12 @@ async function sendAgain(server: BuiltServer): Promise<void> {
 }
 
 const root = mkdtempSync(join(tmpdir(), 'moray-bad-days-'))
+const place = join(root, 'cut')
+const disk = join(root, 'disk')
+process.on('exit', () => {
+  for (const mounted of [place, disk]) runs('umount', '-l', mounted)
+  rmSync(root, { recursive: true, force: true })
+})
 const broken: string[] = []
 function check(folder: string) {
   const { status, said } = checkBuilt(folder)
@@ -128,9 +136,7 @@ const survived = acknowledged.size
 
 acknowledged.clear()
 const image = join(root, 'disk.img')
-const disk = join(root, 'disk')
 mkdirSync(disk)
-const runs = (program: string, ...args: string[]) => spawnSync(program, args).status === 0
 const hasDisk =
   cuts > 0 &&
   runs('truncate', '-s', '300M', image) &&
@@ -144,6 +150,7 @@ if (hasDisk) {
   for (; taken < cuts; taken++) {
     const server = await startBuilt(folder)
     await sendAgain(server)
+    await look(server, acknowledged)
     const writing = write(server)
     await sleep(200 + 800 * random())
     // what was acknowledged before the cut counts; what comes while the image is taken may be there or not
@@ -154,7 +161,6 @@ if (hasDisk) {
     server.child.kill('SIGCONT')
     await server.end('SIGKILL')
     await writing
-    const place = join(root, 'cut')
     const after = join(root, 'after')
     mkdirSync(place)
     if (!runs('mount', '-o', 'loop', copy, place)) throw new Error('the image cannot be mounted')
@@ -168,9 +174,7 @@ if (hasDisk) {
     check(after)
     for (const gone of [place, after]) rmSync(gone, { recursive: true, force: true })
   }
-  runs('umount', '-l', disk)
 }
-rmSync(root, { recursive: true, force: true })
 process.stdout.write(
   `${JSON.stringify({
     name: 'bad-days',
@@ -179,9 +183,11 @@ process.stdout.write(
     acknowledgedBeforeKills: survived,
     cuts: hasDisk ? taken : 'no disk of its own here',
     acknowledgedBeforeCuts: acknowledged.size,
-    ...found,
+    lost: found.lost.size,
+    doubled: found.doubled.size,
+    stockWrong: found.stockWrong.size,
     broken: broken.length,
   })}\n`,
 )
 for (const said of broken) process.stderr.write(`${said}\n`)
-process.exit(found.lost || found.doubled || found.stockWrong || broken.length ? 1 : 0)
+process.exit(broken.length || Object.values(found).some((wrong) => wrong.size) ? 1 : 0)

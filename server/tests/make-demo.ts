@@ -4,8 +4,9 @@ import { migrate, readMigrations } from '../src/db/migrate.ts'
 import { memory, wrapPglite } from '../src/db/pglite.ts'
 import { openPostgres } from '../src/db/postgres.ts'
 import { beginShop } from '../src/shop/begin.ts'
+import { putRows, rowsOf } from './copy-rows.ts'
 import { NOW } from './now.ts'
-import { KEEP_COPY, putRows, rowsOf } from './reset.ts'
+import { KEEP_COPY } from './reset.ts'
 
 /**
  * make-demo.ts FILE [ADDRESS]: makes the demo workshop in PGlite, with a copy of every table to go back to, and leaves it as a dump in FILE. With an

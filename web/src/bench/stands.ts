@@ -1,18 +1,18 @@
 import { computed, reactive } from 'vue'
 import { useJobs, useShopWays } from '../wire/queries.ts'
 
-/** The shop's stands, and the job on each: the first page of open jobs holds all that stand on one. @param on whether anybody looks at them */
-export function useStands(on: () => boolean = () => true) {
+/** The shop's stands, and the job on each: the first page of open jobs holds all that stand on one. @param shown whether anybody looks at them */
+export function useStands(shown: () => boolean = () => true) {
   const ways = useShopWays()
-  const open = useJobs('open', '', on)
+  const open = useJobs('open', '', shown)
   const stands = computed(() => ways.ways?.stands ?? [])
-  const jobOn = computed(
+  const on = computed(
     () => new Map((open.jobs ?? []).flatMap((j) => (j.stand ? [[j.stand, j] as const] : []))),
   )
   return reactive({
     stands,
-    on: jobOn,
+    on,
     /** null while it is not known. */
-    free: computed(() => (open.jobs && ways.ways ? stands.value.filter((s) => !jobOn.value.has(s)) : null)),
+    free: computed(() => (open.jobs && ways.ways ? stands.value.filter((s) => !on.value.has(s)) : null)),
   })
 }

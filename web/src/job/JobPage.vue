@@ -15,7 +15,7 @@ const adopting = ref(false)
 const store = provideJob(() => props.id)
 /** What is about the job as a whole stands behind its number, out of the way of the work. */
 const menu = useTemplateRef<HTMLDetailsElement>('menu')
-const isOpen = ref(false)
+const menuOpen = ref(false)
 const shut = () => menu.value?.removeAttribute('open')
 onClickOutside(menu, shut, { ignore: ['.p-dialog', '.p-dialog-mask'] })
 onKeyStroke('Escape', shut)
@@ -43,7 +43,7 @@ onKeyStroke('Escape', shut)
         }}</RouterLink>
         <OpenItems :job="store.job" />
       </span>
-      <details ref="menu" class="about" @toggle="isOpen = menu?.open ?? false">
+      <details ref="menu" class="about" @toggle="menuOpen = menu?.open ?? false">
         <summary>
           <span class="mono">{{ store.job.number }}</span>
           <span class="stand"> · {{ store.job.stand ?? 'on the shelf' }}</span>
@@ -72,7 +72,7 @@ onKeyStroke('Escape', shut)
               See what it would change
             </button>
           </p>
-          <JobMenu :job="store.job" :shown="isOpen" />
+          <JobMenu :job="store.job" :shown="menuOpen" />
         </div>
       </details>
     </header>

@@ -18,8 +18,8 @@ const counted = (unit: string) => (n: number) => `${n} ${unit}${n === 1 ? '' : '
 /** Always counted: a last week and a next year are not what they are called, a year and four months from now least of all. */
 const COUNTED = {
   justNow: 'just now',
-  past: (words: string | number) => (/\d/.test(String(words)) ? `${words} ago` : String(words)),
-  future: (words: string | number) => (/\d/.test(String(words)) ? `in ${words}` : String(words)),
+  past: (words: string | number) => `${words} ago`,
+  future: (words: string | number) => `in ${words}`,
   invalid: '',
   second: counted('second'),
   minute: counted('minute'),

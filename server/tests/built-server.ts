@@ -2,7 +2,12 @@ import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
 import { join } from 'node:path'
 
 const ROOT = join(import.meta.dirname, '../..')
-const settings = (folder: string) => ({ ...process.env, PORT: '0', MORAY_DATA: folder })
+const settings = (folder: string, env: Record<string, string> = {}) => ({
+  ...process.env,
+  PORT: '0',
+  MORAY_DATA: folder,
+  ...env,
+})
 
 export interface BuiltServer {
   url: string
@@ -11,11 +16,11 @@ export interface BuiltServer {
   end: (signal: NodeJS.Signals) => Promise<void>
 }
 
-/** Starts the built server on a folder. @throws Error when it ends before it answers */
-export function startBuilt(folder: string): Promise<BuiltServer> {
+/** Starts the built server on a folder, with settings of its own. @throws Error when it ends before it answers */
+export function startBuilt(folder: string, env?: Record<string, string>): Promise<BuiltServer> {
   const child = spawn(process.execPath, ['server/dist/main.js'], {
     cwd: ROOT,
-    env: settings(folder),
+    env: settings(folder, env),
     stdio: ['ignore', 'pipe', 'inherit'],
   })
   const ended = new Promise<void>((done) => child.on('exit', () => done()))
