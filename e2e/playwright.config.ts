@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { defineConfig } from '@playwright/test'
+import { LONG_RUN } from '../core/tests/long.ts'
 import { chromiumPath } from './chromium.ts'
 
 const root = resolve(import.meta.dirname, '..')
@@ -15,6 +16,8 @@ if (!process.env.MORAY_TEST_SHOP) {
 
 export default defineConfig({
   testDir: 'tests',
+  // a journey that others walk by halves, or whose facts the API tests hold, is left to the long run
+  ...(LONG_RUN ? {} : { grepInvert: /@long/ }),
   globalSetup: './prepare-shop.ts',
   outputDir: join(root, 'node_modules', '.moray', 'e2e-results'),
   fullyParallel: false,

@@ -9,12 +9,13 @@ import { schemaOf } from '../src/fields/schema.ts'
 import { validate } from '../src/fields/validate.ts'
 import { allSchemas } from '../src/schemas.ts'
 import { examples } from '../src/calculations/examples.ts'
+import { some } from '../../core/tests/long.ts'
 
 /** Figures at which a computation may leave what it can say. */
 const SIZES = [1e308, -1e308, 1e200, 1e60, 1e6, -1e6, 1e-308, 1e-12, 0, -0, -1]
 const OTHERS: unknown[] = [null, '', 'x', '\ud800', true, {}, [], { constructor: { a: 1 } }, [null], [[[]]]]
 
-/** What is no figure comes to a place in turns, the next of them to the next place. */
+/** They come to a place in turns, the next of them to the next place. */
 const TURNS = 2
 
 const run = (name: string, input: object): 'computed' | 'refused' => {
@@ -58,8 +59,7 @@ describe('every calculation', () => {
       expect(run(name, input)).toBe('computed')
       const counts = { computed: 0, refused: 0 }
       for (const [at, put] of places(input).slice(0, 60).entries())
-        for (const v of [...SIZES, ...OTHERS.filter((_, i) => i % TURNS === at % TURNS)])
-          counts[run(name, put(v))]++
+        for (const v of [...some(SIZES, TURNS, at), ...some(OTHERS, TURNS, at)]) counts[run(name, put(v))]++
       expect(counts.refused).toBeGreaterThan(OTHERS.length)
     },
   )

@@ -1,3 +1,4 @@
+import { some } from '../../core/tests/long.ts'
 import { expect, test } from './test.ts'
 import { complaints, show } from '../pages.ts'
 
@@ -87,7 +88,7 @@ test('a sum takes bench notation, keeps its inputs in the address, and its resul
   await expect(result).toContainText('30.1 Nm')
 })
 
-test('every calculation opens with an example that gives a result; what is better looked at is drawn', async ({
+test('a calculation opens with an example that gives a result; what is better looked at is drawn', async ({
   page,
 }) => {
   test.setTimeout(300_000)
@@ -107,8 +108,10 @@ test('every calculation opens with an example that gives a result; what is bette
   const links = page.locator('nav[aria-label="Calculations"] a')
   await expect(links).toHaveCount(31)
   // from one to the next, as somebody would who looks for a sum
+  const turn = some(await links.all(), 4)
   for (const link of await links.all()) {
     const name = (await link.getAttribute('href'))!.replace('/sums/', '')
+    if (!drawn[name] && !turn.includes(link)) continue
     await link.click()
     await expect(page).toHaveURL(new RegExp(`/sums/${name}`))
     await expect(page.locator('.result dl > div').first(), name).toBeVisible()

@@ -4,35 +4,37 @@ import { answerShown, fastTo, jobOf, openJob, panel, post, workTo } from './hand
 
 const CLOSED = /next step|Next step/
 
-test('seals of a propeller shaft, from receiving to handover: under 45 answers, no departure', async ({
-  page,
-}) => {
-  test.setTimeout(400_000)
-  await show(page, '/')
-  await page.getByRole('button', { name: 'A drive comes in' }).click()
-  const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('Serial number').fill('LV90-31007')
-  await dialog.getByLabel('Drive').selectOption({ label: 'Lomvi 90' })
-  await dialog.getByLabel('What for').selectOption({ label: 'Seals of the propeller shaft' })
-  await dialog.getByLabel('Boat').fill('Alke')
-  await dialog.getByLabel('Owner').fill('Pilot station Ytre Sund')
-  await dialog.getByLabel('Complaint').fill('Drips at the propeller')
-  await dialog.getByRole('button', { name: 'Open the job' }).click()
-  // the plan stands there before anything is opened
-  const plan = page.getByLabel('Plan')
-  await expect(plan).toContainText('9 of 35')
-  await expect(plan).toContainText('Not disturbed: Pinion depth, Forward backlash, Reverse backlash')
-  await expect(plan).toContainText('The unit stays on the boat')
-  const id = /jobs\/([^/]+)\//.exec(page.url())![1]!
-  const answers = await workTo(page, id)
-  const job = await jobOf(page, id)
-  expect(job.state).toBe('finished')
-  expect(answers).toBeLessThan(45)
-  expect(job.closings.flatMap((c) => c.departedFrom)).toEqual([])
-  expect(job.closings.map((c) => c.step)).not.toContain('pattern')
-  await show(page, `/jobs/${id}/record`)
-  await expect(page.getByRole('region', { name: 'Scope' })).toContainText('Not disturbed: Pinion depth')
-})
+test(
+  'seals of a propeller shaft, from receiving to handover: under 45 answers, no departure',
+  { tag: '@long' },
+  async ({ page }) => {
+    test.setTimeout(400_000)
+    await show(page, '/')
+    await page.getByRole('button', { name: 'A drive comes in' }).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByLabel('Serial number').fill('LV90-31007')
+    await dialog.getByLabel('Drive').selectOption({ label: 'Lomvi 90' })
+    await dialog.getByLabel('What for').selectOption({ label: 'Seals of the propeller shaft' })
+    await dialog.getByLabel('Boat').fill('Alke')
+    await dialog.getByLabel('Owner').fill('Pilot station Ytre Sund')
+    await dialog.getByLabel('Complaint').fill('Drips at the propeller')
+    await dialog.getByRole('button', { name: 'Open the job' }).click()
+    // the plan stands there before anything is opened
+    const plan = page.getByLabel('Plan')
+    await expect(plan).toContainText('9 of 35')
+    await expect(plan).toContainText('Not disturbed: Pinion depth, Forward backlash, Reverse backlash')
+    await expect(plan).toContainText('The unit stays on the boat')
+    const id = /jobs\/([^/]+)\//.exec(page.url())![1]!
+    const answers = await workTo(page, id)
+    const job = await jobOf(page, id)
+    expect(job.state).toBe('finished')
+    expect(answers).toBeLessThan(45)
+    expect(job.closings.flatMap((c) => c.departedFrom)).toEqual([])
+    expect(job.closings.map((c) => c.step)).not.toContain('pattern')
+    await show(page, `/jobs/${id}/record`)
+    await expect(page.getByRole('region', { name: 'Scope' })).toContainText('Not disturbed: Pinion depth')
+  },
+)
 
 test('a place on the drawing becomes the scope, and says what it disturbs', async ({ page }) => {
   const id = await openJob(page, 'lomvi-90', undefined)
@@ -128,7 +130,7 @@ test('a leak is repaired in a loop: place, reach, renew, close, prove', async ({
   )
 })
 
-test('upper and lower are one unit, to the joined test', async ({ page }) => {
+test('upper and lower are one unit, to the joined test', { tag: '@long' }, async ({ page }) => {
   test.setTimeout(300_000)
   const lower = await openJob(page, 'alke-2-lower', { usual: 'seals:propshaft', mounted: false })
   await show(page, `/jobs/${lower}/route`)

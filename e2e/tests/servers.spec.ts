@@ -16,21 +16,37 @@ async function hold(page: Page, reason: string) {
 test('two servers on one PostgreSQL database: what is done in one browser is seen in the other at once', async ({
   another,
   server,
+  request,
 }) => {
   const bin = postgresPrograms()
   test.skip(!bin, 'no PostgreSQL server is installed here')
   cluster = startCluster(bin!)
   const DATABASE_URL = cluster.url('postgres')
-  const first = await server({ DATABASE_URL, MORAY_DEMO: 'on' })
+  const first = await server({ DATABASE_URL, MORAY_DEMO: 'off' })
   const second = await server({ DATABASE_URL })
+  // a shop with one person, one drive and one job
+  const write = async <T>(path: string, data: object, who?: string) => {
+    const headers: Record<string, string> = who === undefined ? {} : { 'x-moray-person': who }
+    const reply = await request.post(`${first}${path}`, { data, headers })
+    expect(reply.status(), await reply.text()).toBe(201)
+    return (await reply.json()) as T
+  }
+  const [{ id: who }] = await write<[{ id: string }]>('/api/people', { name: 'Iselin Vik', role: 'lead' })
+  const drive = { name: 'Kobbe 40', family: 'outboard-fnr' }
+  const { body: sheet } = await write<{ body: { id: string } }>('/api/drives', drive, who)
+  const known = { sheetId: sheet.id, serial: 'KB-1', boat: 'Lodden', owner: 'Vik' }
+  const { id } = await write<{ id: string }>(
+    '/api/jobs',
+    { ...known, water: 'salt', complaint: 'whines' },
+    who,
+  )
   // two windows of their own: at these servers nobody has said who works
   const [page, other] = [await another(), await another()]
-  for (const p of [page, other]) await p.addInitScript(() => localStorage.setItem('moray.person', 'ylva'))
-  await page.goto(`${first}/`)
+  for (const p of [page, other]) await p.addInitScript((w) => localStorage.setItem('moray.person', w), who)
   await other.goto(`${second}/`)
-  await expect(bench(other, 'Lodden').first()).toContainText('Leak test as found')
+  await expect(bench(other, 'Lodden').first()).toContainText('Receive it')
   await expect(other.getByText('live', { exact: true })).toBeVisible()
-  await page.goto(`${first}/jobs/lomvi-teist/route`)
+  await page.goto(`${first}/jobs/${id}/route`)
   await hold(page, 'seal kit on Thursday')
   await expect(bench(other, 'Lodden').first()).toContainText('Held: seal kit on Thursday')
 })

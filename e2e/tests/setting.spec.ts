@@ -98,72 +98,74 @@ async function buildBest(page: Page, trial: number) {
 }
 const decide = (page: Page, id: string) => show(page, `/jobs/${id}/setting?at=decide`)
 
-test('a reversing upper: three gears and a crush by their stacks, the preload by two trials, to as built', async ({
-  page,
-}) => {
-  test.setTimeout(300_000)
-  const id = await openJob(page, 'havhest-r-upper', undefined)
-  const truth: Truth = {
-    stacks: { upper: 0.8, lower: 0.95, input: 0.9, top: 0.6, preload: 0.8 },
-    reads: {
-      'bearing:input-inner': 1.5,
-      'seat:input': 0.12,
-      'backlash-upper': 0.33,
-      'backlash-lower': 0.2,
-      'bearing:top-ball': -0.1,
-    },
-    // the bearings answer with two thirds of what the sheet prints
-    answers: { 'bearing:input-inner': 0.66 },
-  }
-  await enterStacks(page, id, truth.stacks)
-  await show(page, `/jobs/${id}/setting`)
-  // as found, gears in mesh and cover on: backlash only
-  await readAll(page, id, truth)
-  await decide(page, id)
-  await page.getByRole('button', { name: 'Built up again with the same stacks: measure anew' }).click()
-  await expect(page.locator('.round.open .name')).toContainText('Trial 1')
-  await expect(heading(page)).toHaveText('Rolling torque, input taper, inner')
-  // its gear was renewed, which nobody has graded: its seat is read although it is not asked for
-  let job = await readAll(page, id, truth, { also: 'seat:input' })
-  const first = job.builds.at(-1)!
-  expect(first.asked.filter(isDerived).map((m) => m.kind)).toEqual(['rolling-torque', 'crush'])
-  const verdict = (b: JudgedBuild, m: string) => b.assessment.measures[m]!.judgement!.verdict
-  expect(['bearing:input-inner', 'seat:input', 'bearing:top-ball'].map((m) => verdict(first, m))).toEqual([
-    'out',
-    'out',
-    'out',
-  ])
-  await decide(page, id)
-  // all of it in one question: every stack of the sheet is in the plan
-  for (const stack of ['Upper gear shims', 'Input shims', 'Top bearing shims', 'Input preload shims'])
-    await expect(page.locator('.card.open .stacks')).toContainText(stack)
-  await buildBest(page, 2)
-  job = await readAll(page, id, truth)
-  expect(verdict(job.builds.at(-1)!, 'bearing:top-ball')).toBe('in')
-  // the slope that two trials have shown is the one that the third is built by
-  for (let trial = 3; !job.builds.at(-1)!.assessment.allIn; trial++) {
-    expect(trial, 'so many trials are not needed').toBeLessThan(6)
+test(
+  'a reversing upper: three gears and a crush by their stacks, the preload by two trials, to as built',
+  { tag: '@long' },
+  async ({ page }) => {
+    test.setTimeout(300_000)
+    const id = await openJob(page, 'havhest-r-upper', undefined)
+    const truth: Truth = {
+      stacks: { upper: 0.8, lower: 0.95, input: 0.9, top: 0.6, preload: 0.8 },
+      reads: {
+        'bearing:input-inner': 1.5,
+        'seat:input': 0.12,
+        'backlash-upper': 0.33,
+        'backlash-lower': 0.2,
+        'bearing:top-ball': -0.1,
+      },
+      // the bearings answer with two thirds of what the sheet prints
+      answers: { 'bearing:input-inner': 0.66 },
+    }
+    await enterStacks(page, id, truth.stacks)
+    await show(page, `/jobs/${id}/setting`)
+    // as found, gears in mesh and cover on: backlash only
+    await readAll(page, id, truth)
     await decide(page, id)
-    await buildBest(page, trial)
+    await page.getByRole('button', { name: 'Built up again with the same stacks: measure anew' }).click()
+    await expect(page.locator('.round.open .name')).toContainText('Trial 1')
+    await expect(heading(page)).toHaveText('Rolling torque, input taper, inner')
+    // its gear was renewed, which nobody has graded: its seat is read although it is not asked for
+    let job = await readAll(page, id, truth, { also: 'seat:input' })
+    const first = job.builds.at(-1)!
+    expect(first.asked.filter(isDerived).map((m) => m.kind)).toEqual(['rolling-torque', 'crush'])
+    const verdict = (b: JudgedBuild, m: string) => b.assessment.measures[m]!.judgement!.verdict
+    expect(['bearing:input-inner', 'seat:input', 'bearing:top-ball'].map((m) => verdict(first, m))).toEqual([
+      'out',
+      'out',
+      'out',
+    ])
+    await decide(page, id)
+    // all of it in one question: every stack of the sheet is in the plan
+    for (const stack of ['Upper gear shims', 'Input shims', 'Top bearing shims', 'Input preload shims'])
+      await expect(page.locator('.card.open .stacks')).toContainText(stack)
+    await buildBest(page, 2)
     job = await readAll(page, id, truth)
-  }
-  await decide(page, id)
-  await page.getByRole('button', { name: 'Accept as built' }).click()
-  await page.getByRole('dialog').getByRole('button', { name: 'Accept as built' }).click()
-  await expect(heading(page)).toHaveText('Accepted as built')
-  job = await jobOf(page, id)
-  const { stacks } = job.builds.at(-1)!.state
-  for (const m of job.builds.at(-1)!.asked) {
-    const { min = -Infinity, max = Infinity } = m.window
-    const value = truly(job.sheet, truth, m.id, stacks)
-    expect(value, m.id).toBeGreaterThanOrEqual(min)
-    expect(value, m.id).toBeLessThanOrEqual(max)
-  }
-  // both steps of the route that stand for it have closed by themselves once they are reached
-  await show(page, `/jobs/${id}/record`)
-  await expect(page.locator('.record')).toContainText('Input preload shims')
-  await expect(page.locator('.record')).toContainText('Crush, top bearing')
-})
+    expect(verdict(job.builds.at(-1)!, 'bearing:top-ball')).toBe('in')
+    // the slope that two trials have shown is the one that the third is built by
+    for (let trial = 3; !job.builds.at(-1)!.assessment.allIn; trial++) {
+      expect(trial, 'so many trials are not needed').toBeLessThan(6)
+      await decide(page, id)
+      await buildBest(page, trial)
+      job = await readAll(page, id, truth)
+    }
+    await decide(page, id)
+    await page.getByRole('button', { name: 'Accept as built' }).click()
+    await page.getByRole('dialog').getByRole('button', { name: 'Accept as built' }).click()
+    await expect(heading(page)).toHaveText('Accepted as built')
+    job = await jobOf(page, id)
+    const { stacks } = job.builds.at(-1)!.state
+    for (const m of job.builds.at(-1)!.asked) {
+      const { min = -Infinity, max = Infinity } = m.window
+      const value = truly(job.sheet, truth, m.id, stacks)
+      expect(value, m.id).toBeGreaterThanOrEqual(min)
+      expect(value, m.id).toBeLessThanOrEqual(max)
+    }
+    // both steps of the route that stand for it have closed by themselves once they are reached
+    await show(page, `/jobs/${id}/record`)
+    await expect(page.locator('.record')).toContainText('Input preload shims')
+    await expect(page.locator('.record')).toContainText('Crush, top bearing')
+  },
+)
 
 test('a shim that was counted and is not in is caught, with its stack and its thickness', async ({
   page,
@@ -292,47 +294,49 @@ test('a hand that is quicker than the line loses no entry: nothing is typed befo
   await expect(page.locator('.readings li')).toHaveCount(1)
 })
 
-test('two coaxial shafts are read round the clock, each with its own verdict, and the bent one is marked', async ({
-  page,
-}) => {
-  test.setTimeout(200_000)
-  const id = await openJob(page, 'havsule-duo-lower', undefined)
-  const { sheet } = await jobOf(page, id)
-  const [first, second] = sheet.axes.filter((a) => a.line === 'horizontal').map((a) => a.id) as [
-    string,
-    string,
-  ]
-  const read = async (axis: string, zone: number, e: number, along: string) => {
-    await show(page, `/jobs/${id}/setting?at=runout:${axis}:${zone}`)
-    const label = sheet.axes.find((a) => a.id === axis)!.label
-    await expect(heading(page)).toContainText(label)
-    if (await page.getByRole('button', { name: 'All of it holds' }).isVisible())
-      await page.getByRole('button', { name: 'All of it holds' }).click()
-    await page.getByLabel('How far along the shaft').fill(along)
-    for (let i = 0; i < 8; i++) {
-      await expect(page.locator('.panel')).toContainText(`Indicator at ${i + 1} of 8`)
-      const answered = page.waitForResponse((r) => r.url().endsWith('/readings'))
-      // high at the fourth of eight: 135 degrees
-      await field(page).fill(`${(e * Math.cos(((45 * i - 135) * Math.PI) / 180)).toFixed(3)} mm`)
-      await field(page).press('Enter')
-      const reply = await answered
-      expect(reply.status(), await reply.text()).toBe(201)
+test(
+  'two coaxial shafts are read round the clock, each with its own verdict, and the bent one is marked',
+  { tag: '@long' },
+  async ({ page }) => {
+    test.setTimeout(200_000)
+    const id = await openJob(page, 'havsule-duo-lower', undefined)
+    const { sheet } = await jobOf(page, id)
+    const [first, second] = sheet.axes.filter((a) => a.line === 'horizontal').map((a) => a.id) as [
+      string,
+      string,
+    ]
+    const read = async (axis: string, zone: number, e: number, along: string) => {
+      await show(page, `/jobs/${id}/setting?at=runout:${axis}:${zone}`)
+      const label = sheet.axes.find((a) => a.id === axis)!.label
+      await expect(heading(page)).toContainText(label)
+      if (await page.getByRole('button', { name: 'All of it holds' }).isVisible())
+        await page.getByRole('button', { name: 'All of it holds' }).click()
+      await page.getByLabel('How far along the shaft').fill(along)
+      for (let i = 0; i < 8; i++) {
+        await expect(page.locator('.panel')).toContainText(`Indicator at ${i + 1} of 8`)
+        const answered = page.waitForResponse((r) => r.url().endsWith('/readings'))
+        // high at the fourth of eight: 135 degrees
+        await field(page).fill(`${(e * Math.cos(((45 * i - 135) * Math.PI) / 180)).toFixed(3)} mm`)
+        await field(page).press('Enter')
+        const reply = await answered
+        expect(reply.status(), await reply.text()).toBe(201)
+      }
     }
-  }
-  await read(first, 0, 0.005, '100')
-  const round = page.getByRole('region', { name: 'Round the shaft' })
-  await expect(round.locator('tbody tr').first()).toContainText('inside')
-  await read(second, 0, 0.004, '80')
-  await read(second, 1, 0.005, '160')
-  await read(second, 2, 0.12, '240')
-  await expect(round.locator('tbody tr').nth(2)).toContainText('outside')
-  await expect(round.locator('tbody tr').nth(2)).toContainText('4 of 8 (135°)')
-  await expect(round).toContainText('Bent')
-  await expect(round).toContainText('Mark the high side at 4 of 8')
-  await expect(round.locator('canvas, svg').first()).toBeVisible()
-  // the other shaft is as it was
-  await show(page, `/jobs/${id}/setting?at=runout:${first}:0`)
-  await expect(round.locator('tbody tr').first()).toContainText('inside')
-  await show(page, `/jobs/${id}/record`)
-  await expect(page.getByRole('region', { name: 'Runout of shafts' })).toContainText('outside')
-})
+    await read(first, 0, 0.005, '100')
+    const round = page.getByRole('region', { name: 'Round the shaft' })
+    await expect(round.locator('tbody tr').first()).toContainText('inside')
+    await read(second, 0, 0.004, '80')
+    await read(second, 1, 0.005, '160')
+    await read(second, 2, 0.12, '240')
+    await expect(round.locator('tbody tr').nth(2)).toContainText('outside')
+    await expect(round.locator('tbody tr').nth(2)).toContainText('4 of 8 (135°)')
+    await expect(round).toContainText('Bent')
+    await expect(round).toContainText('Mark the high side at 4 of 8')
+    await expect(round.locator('canvas, svg').first()).toBeVisible()
+    // the other shaft is as it was
+    await show(page, `/jobs/${id}/setting?at=runout:${first}:0`)
+    await expect(round.locator('tbody tr').first()).toContainText('inside')
+    await show(page, `/jobs/${id}/record`)
+    await expect(page.getByRole('region', { name: 'Runout of shafts' })).toContainText('outside')
+  },
+)

@@ -27,11 +27,12 @@ class Window {
     for (const other of context.pages()) if (other !== page) await other.close()
     page.removeAllListeners()
     await page.unrouteAll({ behavior: 'ignoreErrors' })
+    if (await isOpen(page)) await goTo(page, NOWHERE)
+    else await page.goto(QUIET)
+    // where little is shown, little is laid out anew
     await page.emulateMedia({ media: null, colorScheme: null, reducedMotion: 'reduce' })
     await page.setViewportSize({ width: 1280, height: 800 })
     await context.clearCookies()
-    if (await isOpen(page)) await goTo(page, NOWHERE)
-    else await page.goto(QUIET)
     await page.evaluate(
       ([person, who]) => {
         localStorage.clear()
@@ -71,8 +72,8 @@ export const remembers = (url: string, who: string | null = WHO) => ({
 })
 
 interface Tests {
-  /** Another server, with settings of its own; it is gone after the test. @returns its address */
-  server: (env: Record<string, string>) => Promise<string>
+  /** Another server, with settings of its own, that begins anew or with the demo; it is gone after the test. @returns its address */
+  server: (env: Record<string, string>, shop?: 'demo') => Promise<string>
   /** Another browser, of somebody else or of nobody; it is gone after the test. */
   another: (options?: { who?: string | null; viewport?: { width: number; height: number } }) => Promise<Page>
 }
@@ -124,8 +125,8 @@ export const test = base.extend<Tests, Workers>({
   },
   server: async ({ browserName: _ }, use) => {
     const started: Server[] = []
-    await use(async (env) => {
-      const server = await startServer(env)
+    await use(async (env, shop) => {
+      const server = await startServer(env, shop && process.env.MORAY_TEST_SHOP)
       started.push(server)
       return server.url
     })

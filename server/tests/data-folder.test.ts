@@ -1,13 +1,4 @@
-import {
-  chmodSync,
-  existsSync,
-  mkdirSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  statSync,
-  writeFileSync,
-} from 'node:fs'
+import { chmodSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { freshFolder, launch, LONG, post, start, useProcesses } from './server-process.ts'
@@ -24,39 +15,33 @@ async function refusal(folder: string, env = {}): Promise<string> {
 }
 
 describe('a folder that has held a shop', () => {
-  it.each([
-    ['its database is gone', (f: string) => rmSync(join(f, 'pg'), { recursive: true })],
-    [
-      'its database is empty',
-      (f: string) => readdirSync(join(f, 'pg')).forEach((n) => rmSync(join(f, 'pg', n), { recursive: true })),
-    ],
-    ['the version file is missing', (f: string) => rmSync(join(f, 'pg', 'PG_VERSION'))],
-  ])(
-    'never begins anew: %s',
-    async (_, spoil) => {
-      const folder = freshFolder()
-      spoil(folder)
-      const before = filesBelow(folder).length
-      const said = await refusal(folder)
-      expect(said).toMatch(
-        /holds the shop [0-9a-f-]{36} since .* but its database \(pg\) is missing or incomplete/,
-      )
-      expect(said).toContain('Nothing was begun anew')
-      expect(filesBelow(folder).length).toBe(before)
-    },
-    LONG,
-  )
   it(
-    'is not begun over when mark and version file are both missing, nor when only pictures are there',
+    'never begins anew: the version file missing, or that and the mark, all of its database, its folder, or all but pictures',
     async () => {
       const folder = freshFolder()
+      const mark = readFileSync(join(folder, 'moray.json'), 'utf8')
+      const pg = join(folder, 'pg')
+      const stays = async (why: RegExp) => {
+        const before = filesBelow(folder).sort()
+        expect(await refusal(folder)).toMatch(why)
+        expect(filesBelow(folder).sort()).toEqual(before)
+      }
+      const marked =
+        /holds the shop [0-9a-f-]{36} since .* but its database \(pg\) is missing or incomplete.*Nothing was begun anew/s
+      const unmarked = /is not empty and holds no database of Moray/
+      // one loss after the other, so that a folder is copied once
+      rmSync(join(pg, 'PG_VERSION'))
+      await stays(marked)
       rmSync(join(folder, 'moray.json'))
-      rmSync(join(folder, 'pg', 'PG_VERSION'))
-      expect(await refusal(folder)).toContain('is not empty and holds no database of Moray')
-      expect(existsSync(join(folder, 'pg', 'PG_VERSION'))).toBe(false)
-      rmSync(join(folder, 'pg'), { recursive: true })
+      await stays(unmarked)
+      writeFileSync(join(folder, 'moray.json'), mark)
+      for (const name of readdirSync(pg)) rmSync(join(pg, name), { recursive: true })
+      await stays(marked)
+      rmSync(pg, { recursive: true })
+      await stays(marked)
+      rmSync(join(folder, 'moray.json'))
       mkdirSync(join(folder, 'files', 'ab'), { recursive: true })
-      expect(await refusal(folder)).toContain('is not empty and holds no database of Moray')
+      await stays(unmarked)
     },
     LONG,
   )

@@ -5,6 +5,7 @@ import type { ShimSolveInput } from '../../src/setting/shim-problem.ts'
 import { predictStacks, shimSolve, shimSolveSteps, type ShimPlan } from '../../src/setting/shim-solve.ts'
 import { stepsLeft, turnedBetween, turnedText } from '../../src/setting/turned.ts'
 import type { Adjuster } from '../../src/drives/sheet.ts'
+import { times } from '../long.ts'
 import { random, refused } from '../refused.ts'
 
 interface Candidate {
@@ -133,8 +134,8 @@ function smallDrawer(seed: number): ShimSolveInput {
   }
 }
 
-describe('against plain enumeration on 200 small drawers', () => {
-  const seeds = Array.from({ length: 200 }, (_, i) => i + 1)
+describe('against plain enumeration on small drawers', () => {
+  const seeds = Array.from({ length: times(70, 200) }, (_, i) => i + 1)
   let fits = 0
   let misses = 0
 
@@ -236,7 +237,7 @@ describe('plans', () => {
   }
 
   it('never take more pieces than the drawer holds, jointly', () => {
-    for (let seed = 1; seed <= 60; seed++) {
+    for (let seed = 1; seed <= times(25, 60); seed++) {
       const problem = smallDrawer(seed)
       for (const plan of shimSolve(problem).plans) {
         const used = new Map<string, number>()
@@ -433,7 +434,7 @@ describe('a question that cannot be', () => {
 
 describe('pieces that are peeled or ground', () => {
   let thinnedPlans = 0
-  it.each(Array.from({ length: 30 }, (_, i) => [i + 1]))(
+  it.each(Array.from({ length: times(12, 30) }, (_, i) => [i + 1]))(
     'agree with plain enumeration, drawer %i',
     (seed) => {
       const r = random(1000 + seed)

@@ -2,6 +2,7 @@ import { describeClass } from '@moray/contract/fields/describe'
 import type { JobPage } from '@moray/contract/replies'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { GOOD, HOSTILE, pathOf, pathsOf, put, writes } from '../hostile-values.ts'
+import { LONG_RUN, some } from '../../../core/tests/long.ts'
 import { onPostgres, testApp, type TestApp } from '../test-app.ts'
 
 let app: TestApp
@@ -18,15 +19,16 @@ async function send(path: string, body: string, person = RUNA) {
   })
   return { status: response.status, text: await response.text() }
 }
-/** Of a body with more fields every other one gets a single value, the next its next, and the ones between on the other database. */
+/** Of a body with more fields every fourth one gets a single value, the next its next, and others on the other database. */
 const MANY_FIELDS = 60
+const EVERY_FIELD = 4
 /** A field of the others gets every so many-th value, the next field the next of them, and on the other database others: most are refused before a database is asked. */
-const EVERY = 3
+const EVERY = 6
 const first = onPostgres() ? 1 : 0
 const valuesFor = (index: number, fields: number) =>
   fields <= MANY_FIELDS
-    ? HOSTILE.filter((_, i) => i % EVERY === (index + first) % EVERY)
-    : index % 2 === first
+    ? some(HOSTILE, EVERY, index + 3 * first)
+    : LONG_RUN || index % EVERY_FIELD === 2 * first
       ? [HOSTILE[index % HOSTILE.length]!]
       : []
 

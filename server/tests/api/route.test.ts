@@ -2,12 +2,13 @@ import type { JudgedJob } from '@moray/core/job/judged'
 import type { JobPage, FaultCase, KnownUnit, Shop } from '@moray/contract/replies'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { describe, expect, it } from 'vitest'
+import { LONG_RUN } from '../../../core/tests/long.ts'
 import { onPostgres, testApp, waitsFor } from '../test-app.ts'
 import { detail, dueOf, openWalker, post, rightAnswers, takeApart, walkTo } from '../route-walk.ts'
 
-/** What differs from drive to drive is no business of the database: on a PostgreSQL server one of each kind is walked. */
-const KINDS = ['lomvi-90', 'alke-2-upper', 'rordrum-v']
-const walked = demoSheets.filter((s) => !onPostgres() || KINDS.includes(s.id))
+/** What differs from drive to drive is no business of the database: each walks on some of them, and all of them in core's tests, without one. */
+const KINDS = onPostgres() ? ['lomvi-90', 'rordrum-v'] : ['alke-2-upper', 'havsule-duo-lower', 'teist-6']
+const walked = demoSheets.filter((s) => LONG_RUN || KINDS.includes(s.id))
 
 describe('the whole route over HTTP, on a virtual gearcase', () => {
   it.each(walked.map((s) => [s.id]))(

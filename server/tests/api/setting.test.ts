@@ -1,6 +1,6 @@
 import type { DrawerLine, DrawerMovement } from '@moray/contract/replies'
-import { describe, expect, it } from 'vitest'
-import { testApp, waitsFor } from '../test-app.ts'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { testApp, waitsFor, type TestApp } from '../test-app.ts'
 import { bestPlan, enterFound, enterReadings, FOUND, JOB, planBody, readingsAsPromised } from '../walk.ts'
 
 describe('the main job, from found to as built', () => {
@@ -221,6 +221,11 @@ describe('evidence', () => {
 
 describe('what is refused, with the place named', () => {
   const reading = { build: 0, measure: 'backlash-forward', text: '.42', unit: 'mm', gaugeId: 'g05' }
+  // nothing comes of what is refused: all of it is tried on one job
+  let app: TestApp
+  beforeAll(async () => {
+    app = await testApp()
+  })
   it.each([
     ['not understood', { text: '42q' }, 'text', 'not-understood'],
     ['implausible', { text: '3.5' }, 'text', 'implausible'],
@@ -232,7 +237,6 @@ describe('what is refused, with the place named', () => {
     ['no such gauge', { gaugeId: 'g99' }, 'gaugeId', 'invalid-input'],
     ['a gauge without master', { measure: 'depth', text: '11.6' }, 'masterId', 'invalid-input'],
   ])('%s', async (_, change, path, code) => {
-    const app = await testApp()
     const { status, body } = await app.post(`/api/jobs/${JOB}/readings`, { ...reading, ...change })
     expect(status).toBe(422)
     expect(body.error.code).toBe(code)
@@ -256,7 +260,15 @@ describe('what is refused, with the place named', () => {
     )
     expect((await app.post(`/api/jobs/${JOB}/acceptance`, { build: 0 })).body.error.code).toBe('not-measured')
   })
+})
 
+describe('what is refused of a job that is measured', () => {
+  let app: TestApp
+  beforeAll(async () => {
+    app = await testApp()
+    await enterFound(app)
+    await enterReadings(app)
+  })
   it.each<[string, string[], string]>([
     ['too many pieces', ['ds001', 'ds001', 'ds001', 'ds003', 'ds003'], 'stack-impossible'],
     ['too thin', ['ds001'], 'stack-impossible'],
@@ -265,9 +277,6 @@ describe('what is refused, with the place named', () => {
     ['an empty line', ['ds020'], 'stock'],
     ['a piece that does not exist', ['dzzz'], 'invalid-input'],
   ])('a stack with %s', async (_, ids, code) => {
-    const app = await testApp()
-    await enterFound(app)
-    await enterReadings(app)
     const before = await app.get<DrawerLine[]>('/api/drawer')
     const body = { fromBuild: 0, stacks: [{ location: 'pinion', pieces: ids.map((id) => ({ id })) }] }
     const reply = await app.post(`/api/jobs/${JOB}/trials`, body)
@@ -277,10 +286,8 @@ describe('what is refused, with the place named', () => {
     expect((await app.job(`${JOB}`)).builds).toHaveLength(1)
   })
 
-  it('does not use a found piece twice', async () => {
-    const app = await testApp()
-    const job = await enterFound(app)
-    await enterReadings(app)
+  it('a found piece that is used twice', async () => {
+    const job = await app.job(JOB)
     const piece = job.builds[0]!.stacks[0]!.pieces[0]!.id
     const { body } = await app.post(`/api/jobs/${JOB}/trials`, {
       fromBuild: 0,
@@ -289,10 +296,8 @@ describe('what is refused, with the place named', () => {
     expect(body.error.message).toContain('exists once')
   })
 
-  it('accepts what is not in its window only with a reason', async () => {
-    const app = await testApp()
-    await enterFound(app)
-    await enterReadings(app)
+  // the last of them, because it is taken in the end
+  it('an acceptance of what is not in its window, without a reason', async () => {
     expect((await app.post(`/api/jobs/${JOB}/acceptance`, { build: 0 })).body.error).toMatchObject({
       code: 'reason-needed',
       message: expect.stringContaining('Pinion depth'),
