@@ -1,4 +1,4 @@
-// npm test: everything that must hold, in order, with a plain summary. CI runs the same.
+// npm test [-- --long]: what must hold, in order, with a plain summary; CI runs it. --long tries every case where the other tries some.
 import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -13,17 +13,38 @@ const bin = (path) => join(root, 'node_modules', path)
 const BROWSERS = ['chromium-headless-shell', 'chromium']
 const chromium = () =>
   process.env.MORAY_CHROMIUM ?? BROWSERS.map((b) => `/usr/bin/${b}`).find((f) => existsSync(f))
+const POSTGRES = '/usr/lib/postgresql'
+const mayInstall = () => process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')
 const reports = join(root, 'node_modules', '.moray')
 
 function run(command, args, options = {}) {
   return spawnSync(command, args, { cwd: root, stdio: 'inherit', ...options }).status === 0
 }
 
+/** What is missing of Debian's begins to come while npm installs: one waits for the network where the other does. What fails is tried again below, by itself. */
+function fetchPrograms() {
+  const missing = [
+    ...(process.env.MORAY_CHROMIUM || chromium() ? [] : [BROWSERS[0]]),
+    ...(existsSync(POSTGRES) ? [] : ['postgresql']),
+  ]
+  if (!missing.length || !mayInstall()) return Promise.resolve()
+  console.log(`installing ${missing.join(' and ')} from Debian beside the rest …`)
+  return new Promise((done) =>
+    spawn(
+      'sh',
+      ['-c', `apt-get update -qq && apt-get install -y -qq --no-install-recommends ${missing.join(' ')}`],
+      { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }, stdio: 'ignore' },
+    )
+      .on('close', done)
+      .on('error', done),
+  )
+}
+
 /** Debian's Chromium, when it is missing and we may install it. @returns its path */
 function ensureChromium() {
   const wanted = process.env.MORAY_CHROMIUM ?? `/usr/bin/${BROWSERS[0]}`
   if (existsSync(wanted)) return wanted
-  if (process.env.MORAY_CHROMIUM || process.getuid?.() !== 0 || !existsSync('/usr/bin/apt-get')) {
+  if (process.env.MORAY_CHROMIUM || !mayInstall()) {
     if (chromium() && existsSync(chromium())) return chromium()
     console.log(
       `No ${wanted}; install Debian's package "${BROWSERS[0]}", or name another browser in MORAY_CHROMIUM.`,
@@ -44,15 +65,15 @@ function ensureChromium() {
 
 /** A PostgreSQL server from Debian, on which all API tests run once more; without it they are skipped, with a word. */
 function ensurePostgres() {
-  if (existsSync('/usr/lib/postgresql')) return
-  if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
+  if (existsSync(POSTGRES)) return
+  if (mayInstall()) {
     console.log('installing PostgreSQL from Debian …')
     const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
     const quiet = { env, stdio: ['ignore', 'ignore', 'inherit'] }
     run('apt-get', ['update', '-qq'], { env })
     run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'postgresql'], quiet)
   }
-  if (!existsSync('/usr/lib/postgresql'))
+  if (!existsSync(POSTGRES))
     console.log(
       'No PostgreSQL server here: the API tests run on the embedded database only. Install Debian\'s package "postgresql" to run them on both.',
     )
@@ -227,6 +248,9 @@ function record(name, ok, started, report) {
   )
 }
 
+if (process.argv.includes('--long')) process.env.MORAY_TEST_LONG = '1'
+const programs = fetchPrograms()
+if (!run(node, [join(root, 'tools/prepare.mjs'), 'install'])) process.exit(1)
 for (const [name, work] of first) {
   const started = Date.now()
   console.log(`\n— ${name}`)
@@ -246,6 +270,7 @@ await Promise.all(
   }),
 )
 // what has to be installed is installed before either begins
+await programs
 const ready = suites.map(([name, command, env, report]) => ({ name, command: command(), env, report }))
 for (const { name, command, env, report } of ready) {
   const started = Date.now()
