@@ -152,50 +152,52 @@ test('two people on one stack: what is typed stays where it was meant', async ({
   await expect(panel(page).locator('.pieces li')).toHaveCount(1)
 })
 
-test('a form that was begun is not thrown away by one key, and a wrong figure is said at its field', async ({
-  page,
-}) => {
-  await show(page, '/')
-  await page.getByRole('button', { name: 'A drive comes in' }).click()
-  const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('Boat').fill('Lomvi')
-  await page.keyboard.press('Escape')
-  await expect(dialog.getByText('What you typed would be lost.')).toBeVisible()
-  await expect(dialog.getByLabel('Boat')).toHaveValue('Lomvi')
-  await dialog.getByRole('button', { name: 'Throw it away' }).click()
-  await expect(dialog).toBeHidden()
-  await page.getByLabel('Who is working').selectOption('runa')
-  await show(page, '/shop')
-  await page.getByLabel(/Labour an hour/).fill('abc')
-  await page.getByRole('button', { name: 'Keep the rules' }).click()
-  await expect(page.getByRole('alert')).toHaveText(
-    /"abc" is not a number; a figure from 0 to 100000 is needed/,
-  )
-  await page.getByLabel(/Labour an hour/).fill('950')
-  await page.getByRole('button', { name: 'Keep the rules' }).click()
-  await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible()
-  // the new line of the drawer begins where it is typed
-  await show(page, '/drawer')
-  await page.getByRole('button', { name: 'Add a line' }).click()
-  await expect(page.getByRole('dialog').getByLabel('Measured thickness', { exact: true })).toBeFocused()
-  // nor is what is typed in any other form: one key asks, typing on takes the question back
-  await page.keyboard.type('.37')
-  await page.keyboard.press('Escape')
-  await expect(dialog.getByText('What you typed would be lost.')).toBeVisible()
-  await dialog.getByLabel('Pieces').fill('2')
-  await expect(dialog.getByText('What you typed would be lost.')).toBeHidden()
-  await page.keyboard.press('Escape')
-  await page.keyboard.press('Escape')
-  await expect(dialog).toBeHidden()
-  // one that was only looked at closes at once
-  await page
-    .getByRole('button', { name: /^Change line/ })
-    .first()
-    .click()
-  await dialog.getByText('Counted').click()
-  await page.keyboard.press('Escape')
-  await expect(dialog).toBeHidden()
-})
+test(
+  'a form that was begun is not thrown away by one key, and a wrong figure is said at its field',
+  { tag: '@long' },
+  async ({ page }) => {
+    await show(page, '/')
+    await page.getByRole('button', { name: 'A drive comes in' }).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByLabel('Boat').fill('Lomvi')
+    await page.keyboard.press('Escape')
+    await expect(dialog.getByText('What you typed would be lost.')).toBeVisible()
+    await expect(dialog.getByLabel('Boat')).toHaveValue('Lomvi')
+    await dialog.getByRole('button', { name: 'Throw it away' }).click()
+    await expect(dialog).toBeHidden()
+    await page.getByLabel('Who is working').selectOption('runa')
+    await show(page, '/shop')
+    await page.getByLabel(/Labour an hour/).fill('abc')
+    await page.getByRole('button', { name: 'Keep the rules' }).click()
+    await expect(page.getByRole('alert')).toHaveText(
+      /"abc" is not a number; a figure from 0 to 100000 is needed/,
+    )
+    await page.getByLabel(/Labour an hour/).fill('950')
+    await page.getByRole('button', { name: 'Keep the rules' }).click()
+    await expect(page.getByRole('status').filter({ hasText: 'Kept.' })).toBeVisible()
+    // the new line of the drawer begins where it is typed
+    await show(page, '/drawer')
+    await page.getByRole('button', { name: 'Add a line' }).click()
+    await expect(page.getByRole('dialog').getByLabel('Measured thickness', { exact: true })).toBeFocused()
+    // nor is what is typed in any other form: one key asks, typing on takes the question back
+    await page.keyboard.type('.37')
+    await page.keyboard.press('Escape')
+    await expect(dialog.getByText('What you typed would be lost.')).toBeVisible()
+    await dialog.getByLabel('Pieces').fill('2')
+    await expect(dialog.getByText('What you typed would be lost.')).toBeHidden()
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('Escape')
+    await expect(dialog).toBeHidden()
+    // one that was only looked at closes at once
+    await page
+      .getByRole('button', { name: /^Change line/ })
+      .first()
+      .click()
+    await dialog.getByText('Counted').click()
+    await page.keyboard.press('Escape')
+    await expect(dialog).toBeHidden()
+  },
+)
 
 test('building back, the row says grade, new and the accepted stack, and keeps a condemned part out', async ({
   page,

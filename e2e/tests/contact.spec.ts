@@ -64,36 +64,38 @@ test('a pattern drawn round on both flanks is read back to what the case hid, wi
   await expect(page.getByRole('region', { name: 'History' })).toContainText('smeared, read again')
 })
 
-test('a depth that is out is shown as a setting, with the shims that mend it; axes that miss each other as no setting at all', async ({
-  page,
-}) => {
-  const pair = demoSheets.find((s) => s.id === 'alke-2-lower')!.meshes.find((m) => m.id === 'forward')!
-  const { mesh } = contactTeeth(pair)
-  const right = { pinionMm: 0, gearMm: 0, offsetMm: 0, shaftAngleErrorDeg: 0 }
-  /** Marks what a case would show that hides this, on both flanks of a new job. */
-  const readOf = async (hidden: typeof right) => {
-    const id = await openJob(page, 'alke-2-lower', undefined)
-    await show(page, `/jobs/${id}/contact`)
-    for (const flank of ['drive', 'coast'] as const) {
-      await expect(page.locator('.panel h2')).toContainText(flank === 'drive' ? 'Drive' : 'Coast')
-      await drawRound(
-        page,
-        flank,
-        toothContact({ mesh, side: sideOf(flank, mesh), ...hidden, ...USUAL_CROWN }).outline,
-      )
-      await page.getByRole('button', { name: 'Enter this patch' }).click()
-      await expect(page.getByRole('button', { name: `Place 1, ${flank} flank, marked` })).toBeVisible()
+test(
+  'a depth that is out is shown as a setting, with the shims that mend it; axes that miss each other as no setting at all',
+  { tag: '@long' },
+  async ({ page }) => {
+    const pair = demoSheets.find((s) => s.id === 'alke-2-lower')!.meshes.find((m) => m.id === 'forward')!
+    const { mesh } = contactTeeth(pair)
+    const right = { pinionMm: 0, gearMm: 0, offsetMm: 0, shaftAngleErrorDeg: 0 }
+    /** Marks what a case would show that hides this, on both flanks of a new job. */
+    const readOf = async (hidden: typeof right) => {
+      const id = await openJob(page, 'alke-2-lower', undefined)
+      await show(page, `/jobs/${id}/contact`)
+      for (const flank of ['drive', 'coast'] as const) {
+        await expect(page.locator('.panel h2')).toContainText(flank === 'drive' ? 'Drive' : 'Coast')
+        await drawRound(
+          page,
+          flank,
+          toothContact({ mesh, side: sideOf(flank, mesh), ...hidden, ...USUAL_CROWN }).outline,
+        )
+        await page.getByRole('button', { name: 'Enter this patch' }).click()
+        await expect(page.getByRole('button', { name: `Place 1, ${flank} flank, marked` })).toBeVisible()
+      }
+      return page.getByRole('region', { name: 'Read back' })
     }
-    return page.getByRole('region', { name: 'Read back' })
-  }
-  const depth = await readOf({ ...right, pinionMm: 0.15 })
-  await expect(depth.locator('.lead')).toContainText('A setting')
-  await expect(depth).toContainText('Pinion shims')
-  const offset = await readOf({ ...right, offsetMm: 0.35 })
-  await expect(offset.locator('.lead')).toContainText('Not a setting')
-  // nothing is proposed that would only hide it
-  await expect(offset).not.toContainText('Pinion shims')
-})
+    const depth = await readOf({ ...right, pinionMm: 0.15 })
+    await expect(depth.locator('.lead')).toContainText('A setting')
+    await expect(depth).toContainText('Pinion shims')
+    const offset = await readOf({ ...right, offsetMm: 0.35 })
+    await expect(offset.locator('.lead')).toContainText('Not a setting')
+    // nothing is proposed that would only hide it
+    await expect(offset).not.toContainText('Pinion shims')
+  },
+)
 
 /** A camera that looks askew at the plane of a flank 30 mm long and 8 mm high at the heel: where a place of it lands in the picture. */
 function camera(toeShare: number) {
@@ -232,45 +234,47 @@ test('the tooth is seen in the round, with its ends named wherever it is turned 
   expect(seen).toEqual([])
 })
 
-test('a threaded carrier goes two rounds: turned in by the plan, locked, read again, turned back, accepted', async ({
-  page,
-}) => {
-  // a job of its own: others read the one of the demo
-  const id = await openJob(page, 'rordrum-v', undefined)
-  await show(page, `/jobs/${id}/setting`)
-  const field = page.locator('.panel input.text')
-  const read = async (...texts: string[]) => {
-    for (const [i, text] of texts.entries()) {
-      await field.fill(text)
-      await field.press('Enter')
-      if (i < texts.length - 1) await expect(page.locator('.readings li')).toHaveCount(i + 1)
+test(
+  'a threaded carrier goes two rounds: turned in by the plan, locked, read again, turned back, accepted',
+  { tag: '@long' },
+  async ({ page }) => {
+    // a job of its own: others read the one of the demo
+    const id = await openJob(page, 'rordrum-v', undefined)
+    await show(page, `/jobs/${id}/setting`)
+    const field = page.locator('.panel input.text')
+    const read = async (...texts: string[]) => {
+      for (const [i, text] of texts.entries()) {
+        await field.fill(text)
+        await field.press('Enter')
+        if (i < texts.length - 1) await expect(page.locator('.readings li')).toHaveCount(i + 1)
+      }
     }
-  }
-  await read('.31', '.32', '.31')
-  const plan = page.locator('.card.open')
-  await expect(plan).toContainText(/Output carrier\s*\d notches in/)
-  await expect(page.locator('.tag', { hasText: 'Output carrier' })).toContainText('in')
-  await plan.getByRole('button', { name: 'Build this' }).click()
-  const dialog = page.getByRole('dialog')
-  await expect(dialog).toContainText('measure again after locking')
-  await dialog.getByRole('button', { name: 'Build this' }).click()
-  await expect(page.locator('.round.open .name')).toContainText('Trial 1')
-  // locking pulled it
-  await read('.10', '.10', '.11')
-  await expect(page.locator('.card.open')).toContainText(/1 notch out/)
-  await page.locator('.card.open').getByRole('button', { name: 'Build this' }).click()
-  await dialog.getByRole('button', { name: 'Build this' }).click()
-  await expect(page.locator('.round.open .name')).toContainText('Trial 2')
-  await read('.16', '.16', '.17')
-  // the load of its bearings, by their nut
-  await expect(page.locator('.panel h2')).toContainText('Rolling torque')
-  await read('1.5')
-  await page.getByRole('button', { name: 'Accept as built' }).click()
-  await dialog.getByRole('button', { name: 'Accept as built' }).click()
-  await expect(page.locator('.panel h2')).toHaveText('Accepted as built')
-  await page
-    .locator('.round.open')
-    .getByRole('button', { name: /Output carrier/ })
-    .click()
-  await expect(page.locator('.panel table')).toContainText('1 notch out (20°)')
-})
+    await read('.31', '.32', '.31')
+    const plan = page.locator('.card.open')
+    await expect(plan).toContainText(/Output carrier\s*\d notches in/)
+    await expect(page.locator('.tag', { hasText: 'Output carrier' })).toContainText('in')
+    await plan.getByRole('button', { name: 'Build this' }).click()
+    const dialog = page.getByRole('dialog')
+    await expect(dialog).toContainText('measure again after locking')
+    await dialog.getByRole('button', { name: 'Build this' }).click()
+    await expect(page.locator('.round.open .name')).toContainText('Trial 1')
+    // locking pulled it
+    await read('.10', '.10', '.11')
+    await expect(page.locator('.card.open')).toContainText(/1 notch out/)
+    await page.locator('.card.open').getByRole('button', { name: 'Build this' }).click()
+    await dialog.getByRole('button', { name: 'Build this' }).click()
+    await expect(page.locator('.round.open .name')).toContainText('Trial 2')
+    await read('.16', '.16', '.17')
+    // the load of its bearings, by their nut
+    await expect(page.locator('.panel h2')).toContainText('Rolling torque')
+    await read('1.5')
+    await page.getByRole('button', { name: 'Accept as built' }).click()
+    await dialog.getByRole('button', { name: 'Accept as built' }).click()
+    await expect(page.locator('.panel h2')).toHaveText('Accepted as built')
+    await page
+      .locator('.round.open')
+      .getByRole('button', { name: /Output carrier/ })
+      .click()
+    await expect(page.locator('.panel table')).toContainText('1 notch out (20°)')
+  },
+)

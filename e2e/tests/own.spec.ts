@@ -72,46 +72,48 @@ test('people: the lead adds one and takes one away; a technician is told whose i
   await expect(people.getByRole('alert')).toContainText('is the only lead')
 })
 
-test('seals, joints and cautions of a sheet are entered, said when something is missing, and stay', async ({
-  page,
-}) => {
-  const made = await page.request.post('/api/drives', {
-    headers: { 'x-moray-person': 'ylva', 'x-request-id': crypto.randomUUID() },
-    data: { name: 'Teist 60', family: 'outboard-fnr' },
-  })
-  expect(made.status()).toBe(201)
-  await show(page, '/drives/teist-60/draft?at=further')
-  const seals = page.getByRole('region', { name: 'Seals', exact: true })
-  await seals.getByRole('button', { name: 'Add a seal' }).click()
-  const dialog = page.getByRole('dialog')
-  await dialog.getByRole('textbox', { name: 'Name' }).fill('Outer seal')
-  await dialog.getByRole('button', { name: 'Keep it' }).click()
-  await expect(dialog.getByText('is needed')).toBeVisible()
-  await dialog.getByLabel('Sits').selectOption('carrier')
-  await dialog.getByLabel('Number in its bore').fill('two')
-  await expect(dialog.getByText('a whole number from 1 to 9')).toBeVisible()
-  await dialog.getByLabel('Number in its bore').fill('2')
-  await dialog.getByLabel('Spring looks').selectOption('outward')
-  await dialog.getByRole('button', { name: 'Keep it' }).click()
-  await expect(dialog).toHaveCount(0)
-  await expect(seals.getByRole('button', { name: 'Outer seal' })).toContainText('to the water')
+test(
+  'seals, joints and cautions of a sheet are entered, said when something is missing, and stay',
+  { tag: '@long' },
+  async ({ page }) => {
+    const made = await page.request.post('/api/drives', {
+      headers: { 'x-moray-person': 'ylva', 'x-request-id': crypto.randomUUID() },
+      data: { name: 'Teist 60', family: 'outboard-fnr' },
+    })
+    expect(made.status()).toBe(201)
+    await show(page, '/drives/teist-60/draft?at=further')
+    const seals = page.getByRole('region', { name: 'Seals', exact: true })
+    await seals.getByRole('button', { name: 'Add a seal' }).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByRole('textbox', { name: 'Name' }).fill('Outer seal')
+    await dialog.getByRole('button', { name: 'Keep it' }).click()
+    await expect(dialog.getByText('is needed')).toBeVisible()
+    await dialog.getByLabel('Sits').selectOption('carrier')
+    await dialog.getByLabel('Number in its bore').fill('two')
+    await expect(dialog.getByText('a whole number from 1 to 9')).toBeVisible()
+    await dialog.getByLabel('Number in its bore').fill('2')
+    await dialog.getByLabel('Spring looks').selectOption('outward')
+    await dialog.getByRole('button', { name: 'Keep it' }).click()
+    await expect(dialog).toHaveCount(0)
+    await expect(seals.getByRole('button', { name: 'Outer seal' })).toContainText('to the water')
 
-  const props = page.getByRole('region', { name: 'Propellers' })
-  await props.getByRole('button', { name: 'Add a propeller' }).click()
-  await dialog.getByRole('textbox', { name: 'Name' }).fill('Three blades')
-  await dialog.getByLabel('Held by').selectOption('castle-pin')
-  await dialog.getByLabel('Torque').fill('40 ftlb')
-  await expect(dialog).toContainText('54')
-  await dialog.getByRole('button', { name: 'Keep it' }).click()
-  await expect(props.getByRole('button', { name: 'Three blades' })).toContainText('54')
+    const props = page.getByRole('region', { name: 'Propellers' })
+    await props.getByRole('button', { name: 'Add a propeller' }).click()
+    await dialog.getByRole('textbox', { name: 'Name' }).fill('Three blades')
+    await dialog.getByLabel('Held by').selectOption('castle-pin')
+    await dialog.getByLabel('Torque').fill('40 ftlb')
+    await expect(dialog).toContainText('54')
+    await dialog.getByRole('button', { name: 'Keep it' }).click()
+    await expect(props.getByRole('button', { name: 'Three blades' })).toContainText('54')
 
-  const places = page.getByRole('region', { name: 'Places and cautions' })
-  await places.getByRole('button', { name: 'Change them' }).click()
-  await dialog.getByLabel('Cautions, one a line').fill('The tube is thin\nNo heat near the seals')
-  await dialog.getByRole('button', { name: 'Keep it' }).click()
-  await page.reload()
-  await expect(places).toContainText('No heat near the seals')
-  await seals.getByRole('button', { name: 'Outer seal' }).click()
-  await dialog.getByRole('button', { name: 'Take it out of the sheet' }).click()
-  await expect(seals).toContainText('Size, order and spring side')
-})
+    const places = page.getByRole('region', { name: 'Places and cautions' })
+    await places.getByRole('button', { name: 'Change them' }).click()
+    await dialog.getByLabel('Cautions, one a line').fill('The tube is thin\nNo heat near the seals')
+    await dialog.getByRole('button', { name: 'Keep it' }).click()
+    await page.reload()
+    await expect(places).toContainText('No heat near the seals')
+    await seals.getByRole('button', { name: 'Outer seal' }).click()
+    await dialog.getByRole('button', { name: 'Take it out of the sheet' }).click()
+    await expect(seals).toContainText('Size, order and spring side')
+  },
+)

@@ -50,7 +50,7 @@ test('every place on the drawing leads to its measurement', async ({ page }) => 
   await expect(page.locator('.panel h2')).toContainText('Front shims as found')
 })
 
-test('stacks put together by hand show what they would read', async ({ page }) => {
+test('stacks put together by hand show what they would read', { tag: '@long' }, async ({ page }) => {
   await show(page, '/jobs/havsule-upper/setting')
   await expect(page.locator('.card.open')).toBeVisible()
   await page.getByRole('button', { name: 'Put stacks together yourself' }).click()

@@ -59,30 +59,36 @@ test('a place on the drawing becomes the scope, and says what it disturbs', asyn
   )
 })
 
-test('a clutch with gears not disturbed is checked by one reading, without a trial build', async ({
-  page,
-}) => {
-  const id = await openJob(page, 'lomvi-90', { usual: 'clutch' })
-  await fastTo(page, id, 'check-set')
-  await show(page, `/jobs/${id}/route`)
-  await expect(panel(page).getByRole('heading', { name: /One check reading/ })).toBeVisible()
-  await expect(page.getByRole('button', { name: /^Set\d/ })).toHaveCount(0)
-  await panel(page).getByRole('button', { name: CLOSED }).click()
-  await expect(panel(page).getByRole('heading', { name: 'Prove the case tight by itself' })).toBeVisible()
-})
+test(
+  'a clutch with gears not disturbed is checked by one reading, without a trial build',
+  { tag: '@long' },
+  async ({ page }) => {
+    const id = await openJob(page, 'lomvi-90', { usual: 'clutch' })
+    await fastTo(page, id, 'check-set')
+    await show(page, `/jobs/${id}/route`)
+    await expect(panel(page).getByRole('heading', { name: /One check reading/ })).toBeVisible()
+    await expect(page.getByRole('button', { name: /^Set\d/ })).toHaveCount(0)
+    await panel(page).getByRole('button', { name: CLOSED }).click()
+    await expect(panel(page).getByRole('heading', { name: 'Prove the case tight by itself' })).toBeVisible()
+  },
+)
 
-test('a refit is proved, joined, filled and run, and nothing is opened', async ({ page }) => {
-  test.setTimeout(300_000)
-  const id = await openJob(page, 'lomvi-90', { usual: 'refit' })
-  await show(page, `/jobs/${id}/scope`)
-  await expect(page.getByLabel('Plan')).toContainText('Nothing is opened')
-  await workTo(page, id)
-  const done = (await jobOf(page, id)).closings.map((c) => c.step)
-  expect(done).toEqual(
-    expect.arrayContaining(['unit-look', 'leak-case', 'join', 'fill-mounted', 'first-run', 'handover']),
-  )
-  expect(done).not.toContain('apart')
-})
+test(
+  'a refit is proved, joined, filled and run, and nothing is opened',
+  { tag: '@long' },
+  async ({ page }) => {
+    test.setTimeout(300_000)
+    const id = await openJob(page, 'lomvi-90', { usual: 'refit' })
+    await show(page, `/jobs/${id}/scope`)
+    await expect(page.getByLabel('Plan')).toContainText('Nothing is opened')
+    await workTo(page, id)
+    const done = (await jobOf(page, id)).closings.map((c) => c.step)
+    expect(done).toEqual(
+      expect.arrayContaining(['unit-look', 'leak-case', 'join', 'fill-mounted', 'first-run', 'handover']),
+    )
+    expect(done).not.toContain('apart')
+  },
+)
 
 test('a bought-in unit cannot be handed over untested', async ({ page }) => {
   const id = await openJob(page, 'lomvi-90', { usual: 'unit' })

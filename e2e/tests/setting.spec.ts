@@ -167,39 +167,41 @@ test(
   },
 )
 
-test('a shim that was counted and is not in is caught, with its stack and its thickness', async ({
-  page,
-}) => {
-  test.setTimeout(200_000)
-  const id = await openJob(page, 'lomvi-90', undefined)
-  const truth: Truth = {
-    stacks: { pinion: 0.62, forward: 0.75, reverse: 0.9 },
-    reads: {
-      'bearing:driveshaft-lower': 0.6,
-      depth: 38.47,
-      'backlash-forward': 0.6,
-      'backlash-reverse': 0.8,
-    },
-  }
-  await enterStacks(page, id, truth.stacks)
-  await show(page, `/jobs/${id}/setting`)
-  await readAll(page, id, truth)
-  await decide(page, id)
-  await buildBest(page, 1)
-  const built = (await jobOf(page, id)).builds.at(-1)!
-  const pieces = built.stacks.find((s) => s.location === 'reverse' && !s.superseded)!.pieces
-  const lost = pieces.reduce((a, b) => (b.thicknessMm > a.thicknessMm ? b : a))
-  // one piece of the reverse stack lies on the bench still
-  await readAll(page, id, truth, {
-    really: { reverse: built.state.stacks.reverse! - lost.thicknessMm },
-  })
-  await decide(page, id)
-  const warned = page.locator('.panel .warned, .panel .fault').filter({ hasText: 'Likeliest' })
-  await expect(warned).toContainText('Reverse shims: as if')
-  await expect(warned).toContainText('thinner than recorded')
-  await expect(warned).toContainText(`The piece of ${lost.thicknessMm.toFixed(3)} mm`)
-  await expect(warned).toContainText('measure and count each')
-})
+test(
+  'a shim that was counted and is not in is caught, with its stack and its thickness',
+  { tag: '@long' },
+  async ({ page }) => {
+    test.setTimeout(200_000)
+    const id = await openJob(page, 'lomvi-90', undefined)
+    const truth: Truth = {
+      stacks: { pinion: 0.62, forward: 0.75, reverse: 0.9 },
+      reads: {
+        'bearing:driveshaft-lower': 0.6,
+        depth: 38.47,
+        'backlash-forward': 0.6,
+        'backlash-reverse': 0.8,
+      },
+    }
+    await enterStacks(page, id, truth.stacks)
+    await show(page, `/jobs/${id}/setting`)
+    await readAll(page, id, truth)
+    await decide(page, id)
+    await buildBest(page, 1)
+    const built = (await jobOf(page, id)).builds.at(-1)!
+    const pieces = built.stacks.find((s) => s.location === 'reverse' && !s.superseded)!.pieces
+    const lost = pieces.reduce((a, b) => (b.thicknessMm > a.thicknessMm ? b : a))
+    // one piece of the reverse stack lies on the bench still
+    await readAll(page, id, truth, {
+      really: { reverse: built.state.stacks.reverse! - lost.thicknessMm },
+    })
+    await decide(page, id)
+    const warned = page.locator('.panel .warned, .panel .fault').filter({ hasText: 'Likeliest' })
+    await expect(warned).toContainText('Reverse shims: as if')
+    await expect(warned).toContainText('thinner than recorded')
+    await expect(warned).toContainText(`The piece of ${lost.thicknessMm.toFixed(3)} mm`)
+    await expect(warned).toContainText('measure and count each')
+  },
+)
 
 test('places round the gear are read by the clock, a swing by its turning point, and a coarse gauge is told before', async ({
   page,

@@ -1,7 +1,7 @@
 import axe from 'axe-core'
 import { LONG_RUN } from '../../core/tests/long.ts'
 import { expect, test, type Page } from './test.ts'
-import { complaints, PAGES, show } from '../pages.ts'
+import { complaints, MORE_PAGES, PAGES, show } from '../pages.ts'
 
 // nothing of it depends on the order
 test.describe.configure({ mode: 'parallel' })
@@ -45,8 +45,8 @@ const overflow = (page: Page) =>
       ),
   )
 
-for (const [at, [path, title]] of PAGES.entries()) {
-  // contrast is dear to judge, and pages share what they are made of: one by day, the next by night, and each by both in a long run
+// contrast is dear to judge, and pages share what they are made of: one by day, the next by night, and each by both in a long run
+for (const [at, [path, title]] of [...PAGES, ...(LONG_RUN ? MORE_PAGES : [])].entries()) {
   const [byDay, byNight] = [LONG_RUN || at % 2 === 0, LONG_RUN || at % 2 === 1]
   const when = [...(byDay ? ['by day'] : []), ...(byNight ? ['by night'] : [])].join(' and ')
   test(`${path} opens without a complaint, is accessible, its contrast ${when}, fits 360 px and 200 % zoom`, async ({

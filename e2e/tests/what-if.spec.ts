@@ -27,34 +27,36 @@ test('what if: a stack is dragged, gear and readings move with it, and let go it
   await expect(page.locator('.round.open .name')).toContainText('Trial 2')
 })
 
-test('a piece that is left out stays out of the plans, over a reload, until it is taken again', async ({
-  page,
-}) => {
-  await show(page, '/jobs/alke-lower/setting?at=decide')
-  // while it is searched, the best so far changes; then the plans stand
-  await expect(page.getByText('this drawer holds no better one')).toBeVisible()
-  const plan = page.locator('.plans .card.open')
-  const without = (label: string) =>
-    plan.getByRole('button', { name: `${label}: plan without it`, exact: true })
-  const again = (label: string) => page.getByRole('button', { name: `Take ${label} again`, exact: true })
-  let name = ''
-  // other benches use the same drawer: what they take changes the plans while this one is looked at
-  await expect(async () => {
-    const piece = plan.getByRole('button', { name: /drawer: plan without it/ }).first()
-    name = (await piece.getAttribute('aria-label', { timeout: 5000 }))!.replace(/: plan without it$/, '')
-    await without(name).first().click({ timeout: 2000 })
-    await expect(again(name)).toBeVisible({ timeout: 2000 })
-  }).toPass()
-  // the plans are asked for anew, without it
-  await expect(plan.getByRole('button', { name: 'Build this' })).toBeVisible()
-  await expect(without(name)).toHaveCount(0)
-  await page.reload()
-  await expect(again(name)).toBeVisible()
-  await expect(plan.getByRole('button', { name: 'Build this' })).toBeVisible()
-  await expect(without(name)).toHaveCount(0)
-  await again(name).click()
-  await expect(again(name)).toHaveCount(0)
-})
+test(
+  'a piece that is left out stays out of the plans, over a reload, until it is taken again',
+  { tag: '@long' },
+  async ({ page }) => {
+    await show(page, '/jobs/alke-lower/setting?at=decide')
+    // while it is searched, the best so far changes; then the plans stand
+    await expect(page.getByText('this drawer holds no better one')).toBeVisible()
+    const plan = page.locator('.plans .card.open')
+    const without = (label: string) =>
+      plan.getByRole('button', { name: `${label}: plan without it`, exact: true })
+    const again = (label: string) => page.getByRole('button', { name: `Take ${label} again`, exact: true })
+    let name = ''
+    // other benches use the same drawer: what they take changes the plans while this one is looked at
+    await expect(async () => {
+      const piece = plan.getByRole('button', { name: /drawer: plan without it/ }).first()
+      name = (await piece.getAttribute('aria-label', { timeout: 5000 }))!.replace(/: plan without it$/, '')
+      await without(name).first().click({ timeout: 2000 })
+      await expect(again(name)).toBeVisible({ timeout: 2000 })
+    }).toPass()
+    // the plans are asked for anew, without it
+    await expect(plan.getByRole('button', { name: 'Build this' })).toBeVisible()
+    await expect(without(name)).toHaveCount(0)
+    await page.reload()
+    await expect(again(name)).toBeVisible()
+    await expect(plan.getByRole('button', { name: 'Build this' })).toBeVisible()
+    await expect(without(name)).toHaveCount(0)
+    await again(name).click()
+    await expect(again(name)).toHaveCount(0)
+  },
+)
 
 test('plans out of this case alone take nothing from the drawer', async ({ page }) => {
   await show(page, '/jobs/alke-lower/setting?at=decide')

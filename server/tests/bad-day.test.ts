@@ -13,7 +13,7 @@ import {
 import { join } from 'node:path'
 import type { DrawerLine, JobPage } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
-import { times } from '../../core/tests/long.ts'
+import { LONG_RUN, times } from '../../core/tests/long.ts'
 import {
   freshFolder,
   get,
@@ -122,7 +122,7 @@ describe('a calculation that would never end', () => {
 })
 
 describe('a damaged page', () => {
-  it(
+  it.runIf(LONG_RUN)(
     'takes only its own jobs from the bench, is told, and is found by the check',
     async () => {
       const folder = freshFolder()

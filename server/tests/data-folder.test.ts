@@ -1,6 +1,7 @@
 import { chmodSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { LONG_RUN } from '../../core/tests/long.ts'
 import { freshFolder, launch, LONG, post, start, useProcesses } from './server-process.ts'
 useProcesses()
 
@@ -45,7 +46,7 @@ describe('a folder that has held a shop', () => {
     },
     LONG,
   )
-  it(
+  it.runIf(LONG_RUN)(
     'is taken up when an older Moray left no mark, and refuses the database of another shop',
     async () => {
       const folder = freshFolder()

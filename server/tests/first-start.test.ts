@@ -2,11 +2,12 @@ import { readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { JobPage, Person, Shop } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
+import { LONG_RUN } from '../../core/tests/long.ts'
 import { freshFolder, get, LONG, post, start, useProcesses } from './server-process.ts'
 useProcesses()
 
 describe('a folder that has held a shop', () => {
-  it(
+  it.runIf(LONG_RUN)(
     'is prepared again when its first start was cut off before anything was acknowledged, without the demo when asked, and stays so',
     async () => {
       const folder = freshFolder()

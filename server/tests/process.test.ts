@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { fullRecord } from '@moray/core/job/compact'
 import type { DrawerLine, DrawerMovement, EventEntry, JobReply } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
+import { LONG_RUN } from '../../core/tests/long.ts'
 import {
   freshFolder,
   get,
@@ -108,7 +109,7 @@ describe('a server process', () => {
     if (mounted) spawnSync('umount', ['-l', small])
   })
 
-  it.skipIf(!mounted)(
+  it.runIf(mounted && LONG_RUN)(
     'refuses on a full disk and a read-only one, keeps what it has, and goes on when there is room',
     async () => {
       const folder = join(small, 'data')

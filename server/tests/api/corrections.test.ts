@@ -1,7 +1,10 @@
 import type { JudgedJob } from '@moray/core/job/judged'
 import { describe, expect, it } from 'vitest'
+import { itOnOne } from '../databases.ts'
 import { dueOf, openWalker, post, rightAnswers, walkTo, type Walker } from '../route-walk.ts'
 import { NOW, testApp } from '../test-app.ts'
+
+const walks = itOnOne()
 
 const closingOf = (job: JudgedJob, step: string) =>
   job.closings.findLast((c) => c.step === step && !c.takenBack)!
@@ -26,7 +29,7 @@ describe('an answer that was wrong', () => {
     expect(body.facts['drain.ml']).toBe(95)
     expect((await app.events(w.id)).at(-1)!.text).toMatch(/corrected \(misread\)$/)
   })
-  it('opens again what stood on it, and only that', async () => {
+  walks('opens again what stood on it, and only that', async () => {
     const app = await testApp()
     const w = await openWalker(app, 'teist-6')
     const job = await walkTo(w, 'inside')
@@ -152,7 +155,7 @@ describe('what was written down when the job was opened', () => {
 })
 
 describe('an acceptance', () => {
-  it('of the case as it was found does not stand for the rebuild', async () => {
+  walks('of the case as it was found does not stand for the rebuild', async () => {
     let ms = NOW.getTime()
     const app = await testApp({ now: () => new Date((ms += 1000)) })
     const w = await openWalker(app, 'teist-6')

@@ -1,7 +1,10 @@
 import type { DrawerLine, DrawerMovement } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
+import { itOnOne } from '../databases.ts'
 import { testApp, type TestApp } from '../test-app.ts'
 import { bestPlan, enterFound, enterReadings, JOB, planBody } from '../walk.ts'
+
+const walks = itOnOne()
 
 const laminated = { kind: 'laminated', step: '.05', least: '.30' }
 const addLine = (app: TestApp, more: object = {}) =>
@@ -75,7 +78,7 @@ describe('a line of pieces that are made thinner', () => {
 })
 
 describe('a piece that is made thinner for a trial', () => {
-  it('leaves the drawer for good, and is a piece of this case from then on', async () => {
+  walks('leaves the drawer for good, and is a piece of this case from then on', async () => {
     const { app, line, trial } = await measured()
     const { status, body: job } = await trial(0.65)
     expect(status).toBe(201)

@@ -1,7 +1,10 @@
 import type { Device, Pairing, Person } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
+import { itOnOne } from '../databases.ts'
 import { bestPlan, enterFound, enterReadings, JOB, planBody, readingsAsPromised } from '../walk.ts'
 import { testApp, type TestApp } from '../test-app.ts'
+
+const walks = itOnOne()
 
 /** A request of another machine: it comes through something that says for whom. */
 const AWAY = { 'x-forwarded-for': '192.168.7.20' }
@@ -130,7 +133,7 @@ describe('a code of four digits', () => {
     expect((await note(app, { cookie, 'x-moray-person': 'joar' })).status).toBe(401)
     expect((await app.get<Person[]>('/api/people')).find((p) => p.id === 'ylva')!.coded).toBe(true)
   })
-  it('signs what is accepted as built, said for it and not in the morning', async () => {
+  walks('signs what is accepted as built, said for it and not in the morning', async () => {
     const app = await testApp()
     await enterFound(app)
     const plan = await bestPlan(app, await enterReadings(app))

@@ -1,11 +1,14 @@
 import type { JobPage } from '@moray/contract/replies'
 import type { JudgedJob } from '@moray/core/job/judged'
 import { describe, expect, it } from 'vitest'
+import { itOnOne, kinds } from '../databases.ts'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { usualScopes } from '@moray/core/route/scope'
 import { dueOf, openUp, openWalker, post, rightAnswers, walkTo, type Walker } from '../route-walk.ts'
 import { some } from '../../../core/tests/long.ts'
 import { onPostgres, testApp } from '../test-app.ts'
+
+const walks = itOnOne()
 
 /** A clock that goes on by a second whenever somebody looks at it. */
 function ticking(): () => Date {
@@ -33,23 +36,26 @@ async function doStep(w: Walker, id: string, job: JudgedJob): Promise<JudgedJob>
 }
 
 describe('a scope', () => {
-  it('of the seals of a propeller shaft goes from receiving to handover without a departure, setting or pattern', async () => {
-    const app = await testApp()
-    const w = await openWalker(app, 'lomvi-90', { scope: { usual: 'seals:propshaft' } })
-    const job = await walkTo(w)
-    expect(job.state).toBe('finished')
-    expect(job.closings.every((c) => c.departedFrom.length === 0)).toBe(true)
-    expect(doneSteps(job)).not.toEqual(expect.arrayContaining(['pattern']))
-    expect(doneSteps(job)).toContain('check-set')
-    expect(answersIn(job)).toBeLessThan(45)
-    expect(job.row).toHaveLength(9)
-    // what it costs is the seal kit, and the hours are those of what comes off
-    const { body } = job.estimates.at(-1)!
-    expect(body.order.map((o) => o.name)).toEqual(['Seal kit'])
-    expect(body.hours).toBeLessThan(3)
-    expect(job.facts['leak-case.verdict']).toBe('tight')
-  })
-  it.each(some(['clutch', 'refit', 'pump', 'test', 'service'], 2, turn))(
+  walks(
+    'of the seals of a propeller shaft goes from receiving to handover without a departure, setting or pattern',
+    async () => {
+      const app = await testApp()
+      const w = await openWalker(app, 'lomvi-90', { scope: { usual: 'seals:propshaft' } })
+      const job = await walkTo(w)
+      expect(job.state).toBe('finished')
+      expect(job.closings.every((c) => c.departedFrom.length === 0)).toBe(true)
+      expect(doneSteps(job)).not.toEqual(expect.arrayContaining(['pattern']))
+      expect(doneSteps(job)).toContain('check-set')
+      expect(answersIn(job)).toBeLessThan(45)
+      expect(job.row).toHaveLength(9)
+      // what it costs is the seal kit, and the hours are those of what comes off
+      const { body } = job.estimates.at(-1)!
+      expect(body.order.map((o) => o.name)).toEqual(['Seal kit'])
+      expect(body.hours).toBeLessThan(3)
+      expect(job.facts['leak-case.verdict']).toBe('tight')
+    },
+  )
+  it.each(some(['clutch', 'refit', 'pump', 'test', 'service'], kinds().length, turn))(
     '%s walks to its end over HTTP',
     async (usual) => {
       const w = await openWalker(await testApp(), 'lomvi-90', { scope: { usual } })
@@ -83,34 +89,40 @@ describe('a scope', () => {
     expect(opened.status).toBe(422)
     expect((await app.job(w.id)).scopes).toEqual([])
   })
-  it('grows with what is found: done steps stay done, and the owner is asked again where money changes', async () => {
-    const app = await testApp({ now: ticking() })
-    const w = await openWalker(app, 'lomvi-90', { scope: { usual: 'seals:propshaft' } })
-    const before = await walkTo(w, 'seals')
-    const grown = await post(w, '/grades', {
-      part: 'carrier-needle',
-      grade: 'replace',
-      reason: 'rough when turned',
-      seen: ['rough'],
-    })
-    expect(grown.plan.off.map((p) => p.id)).toContain('carrier-needle')
-    expect(doneSteps(grown)).toEqual(doneSteps(before))
-    // it has to come out first, and the owner is asked
-    expect(dueOf(grown)).toMatchObject({ step: { id: 'approve' }, state: 'blocked' })
-    const asked = grown.progress.steps.find((s) => s.step.id === 'approve')!
-    expect(asked.why.join(' ')).toMatch(/ask him again/)
-    const reached = await post(w, '/row', { part: 'carrier-needle', orientation: 'ink: this gear, arrow up' })
-    expect(reached.facts['row.missing']).toBe(0)
-    const again = await openUp(
-      w,
-      reached.progress.steps.find((s) => s.step.id === 'approve')!,
-      reached,
-    )
-    expect(again.progress.steps.find((s) => s.step.id === 'approve')!.state).toBe('done')
-    const finished = await walkTo(w)
-    expect(finished.state).toBe('finished')
-  })
-  it('keeps what lies on the bench: it does not shrink away from under a part', async () => {
+  walks(
+    'grows with what is found: done steps stay done, and the owner is asked again where money changes',
+    async () => {
+      const app = await testApp({ now: ticking() })
+      const w = await openWalker(app, 'lomvi-90', { scope: { usual: 'seals:propshaft' } })
+      const before = await walkTo(w, 'seals')
+      const grown = await post(w, '/grades', {
+        part: 'carrier-needle',
+        grade: 'replace',
+        reason: 'rough when turned',
+        seen: ['rough'],
+      })
+      expect(grown.plan.off.map((p) => p.id)).toContain('carrier-needle')
+      expect(doneSteps(grown)).toEqual(doneSteps(before))
+      // it has to come out first, and the owner is asked
+      expect(dueOf(grown)).toMatchObject({ step: { id: 'approve' }, state: 'blocked' })
+      const asked = grown.progress.steps.find((s) => s.step.id === 'approve')!
+      expect(asked.why.join(' ')).toMatch(/ask him again/)
+      const reached = await post(w, '/row', {
+        part: 'carrier-needle',
+        orientation: 'ink: this gear, arrow up',
+      })
+      expect(reached.facts['row.missing']).toBe(0)
+      const again = await openUp(
+        w,
+        reached.progress.steps.find((s) => s.step.id === 'approve')!,
+        reached,
+      )
+      expect(again.progress.steps.find((s) => s.step.id === 'approve')!.state).toBe('done')
+      const finished = await walkTo(w)
+      expect(finished.state).toBe('finished')
+    },
+  )
+  walks('keeps what lies on the bench: it does not shrink away from under a part', async () => {
     const app = await testApp()
     const w = await openWalker(app, 'lomvi-90', { scope: { usual: 'clutch' } })
     await walkTo(w, 'loose-metal')
@@ -122,7 +134,7 @@ describe('a scope', () => {
     expect(wide.plan.stays).toEqual([])
     expect((await app.events(w.id)).at(-1)!.text).toMatch(/^Scope: Full rebuild; 35 parts come off/)
   })
-  it.each(some(demoSheets, 2, turn).map((s) => [s.id, s] as const))(
+  it.each(some(demoSheets, kinds().length, turn).map((s) => [s.id, s] as const))(
     'of %s is offered, and opens',
     async (_, sheet) => {
       const app = await testApp()
@@ -189,45 +201,48 @@ describe('open items', () => {
 })
 
 describe('a repair loop', () => {
-  it('after a leak is opened by place, renewed, closed and proved again; the old test stays, the setting is not touched', async () => {
-    const app = await testApp()
-    const w = await openWalker(app, 'lomvi-90', { scope: { usual: 'clutch' } })
-    const tested = await walkTo(w, 'leak-case')
-    const step = dueOf(tested)!
-    const leaks = {
-      ...rightAnswers(w, step, tested),
-      'leak-case.end': 40,
-      'leak-case.where': 'bubbles at the propeller shaft',
-    }
-    const attempt = await post(w, '/steps', { step: 'leak-case', answers: leaks })
-    expect(attempt.closings.at(-1)).toMatchObject({
-      step: 'leak-case',
-      takenBack: { reason: expect.stringMatching(/Not proved tight/) },
-    })
-    const loop = { why: 'leak', targets: ['prop-seals'], note: 'bubbles at the propeller shaft' }
-    const opened = await post(w, '/loops', loop)
-    expect(opened.loops).toMatchObject([{ number: 1, ...loop }])
-    expect(dueOf(opened)!.step.id).toBe('loop-1-open')
-    const twice = await app.post(`/api/jobs/${w.id}/loops`, loop)
-    expect([twice.status, twice.body.error.code]).toEqual([409, 'loop-open'])
-    // drafts are kept at the steps of a loop too
-    const draft = await app.request(`/api/jobs/${w.id}/draft`, {
-      method: 'POST',
-      headers: {
-        'content-type': 'application/json',
-        'x-moray-person': 'ylva',
-        'x-moray-request': crypto.randomUUID(),
-      },
-      body: JSON.stringify({ step: 'loop-1-open', answers: { 'loop-1-open.cause': 'found' } }),
-    })
-    expect(draft.status).toBe(204)
-    const proved = await walkTo(w, 'fill-mounted')
-    expect(doneSteps(proved)).toEqual(expect.arrayContaining(['loop-1-close', 'leak-case']))
-    expect(proved.facts['leak-case.verdict']).toBe('tight')
-    expect(proved.closings.filter((c) => c.step === 'leak-case')).toHaveLength(2)
-    expect((await walkTo(w)).state).toBe('finished')
-  })
-  it('of a setting that went wrong sets and proves again, and leaves the rest alone', async () => {
+  walks(
+    'after a leak is opened by place, renewed, closed and proved again; the old test stays, the setting is not touched',
+    async () => {
+      const app = await testApp()
+      const w = await openWalker(app, 'lomvi-90', { scope: { usual: 'clutch' } })
+      const tested = await walkTo(w, 'leak-case')
+      const step = dueOf(tested)!
+      const leaks = {
+        ...rightAnswers(w, step, tested),
+        'leak-case.end': 40,
+        'leak-case.where': 'bubbles at the propeller shaft',
+      }
+      const attempt = await post(w, '/steps', { step: 'leak-case', answers: leaks })
+      expect(attempt.closings.at(-1)).toMatchObject({
+        step: 'leak-case',
+        takenBack: { reason: expect.stringMatching(/Not proved tight/) },
+      })
+      const loop = { why: 'leak', targets: ['prop-seals'], note: 'bubbles at the propeller shaft' }
+      const opened = await post(w, '/loops', loop)
+      expect(opened.loops).toMatchObject([{ number: 1, ...loop }])
+      expect(dueOf(opened)!.step.id).toBe('loop-1-open')
+      const twice = await app.post(`/api/jobs/${w.id}/loops`, loop)
+      expect([twice.status, twice.body.error.code]).toEqual([409, 'loop-open'])
+      // drafts are kept at the steps of a loop too
+      const draft = await app.request(`/api/jobs/${w.id}/draft`, {
+        method: 'POST',
+        headers: {
+          'content-type': 'application/json',
+          'x-moray-person': 'ylva',
+          'x-moray-request': crypto.randomUUID(),
+        },
+        body: JSON.stringify({ step: 'loop-1-open', answers: { 'loop-1-open.cause': 'found' } }),
+      })
+      expect(draft.status).toBe(204)
+      const proved = await walkTo(w, 'fill-mounted')
+      expect(doneSteps(proved)).toEqual(expect.arrayContaining(['loop-1-close', 'leak-case']))
+      expect(proved.facts['leak-case.verdict']).toBe('tight')
+      expect(proved.closings.filter((c) => c.step === 'leak-case')).toHaveLength(2)
+      expect((await walkTo(w)).state).toBe('finished')
+    },
+  )
+  walks('of a setting that went wrong sets and proves again, and leaves the rest alone', async () => {
     const app = await testApp({ now: ticking() })
     const w = await openWalker(app, 'lomvi-90')
     const closed = await walkTo(w, 'join-gear')
@@ -259,7 +274,7 @@ describe('a repair loop', () => {
     })
     expect(nowhere.body.error.message).toMatch(/"ghost" is no part/)
   })
-  it('of a job that was handed over opens it again', async () => {
+  walks('of a job that was handed over opens it again', async () => {
     const app = await testApp()
     const w = await openWalker(app, 'teist-6', { scope: { usual: 'seals:propshaft' } })
     expect((await walkTo(w)).state).toBe('finished')
@@ -270,7 +285,7 @@ describe('a repair loop', () => {
 })
 
 describe('one unit in two cases', () => {
-  it('goes upper and lower by themselves, then joined, proved, filled and run as one', async () => {
+  walks('goes upper and lower by themselves, then joined, proved, filled and run as one', async () => {
     const app = await testApp()
     const lower = await openWalker(app, 'alke-2-lower', {
       scope: { usual: 'seals:propshaft', mounted: false },

@@ -1,7 +1,10 @@
 import type { DrawerLine, DrawerMovement } from '@moray/contract/replies'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { itOnOne } from '../databases.ts'
 import { testApp, waitsFor, type TestApp } from '../test-app.ts'
 import { bestPlan, enterFound, enterReadings, FOUND, JOB, planBody, readingsAsPromised } from '../walk.ts'
+
+const walks = itOnOne()
 
 describe('the main job, from found to as built', () => {
   it('goes round once and keeps the whole record', async () => {
@@ -53,7 +56,7 @@ describe('the main job, from found to as built', () => {
     expect((await app.get<DrawerLine[]>('/api/drawer')).find((l) => l.id === line)!.reserved).toBe(0)
   })
 
-  it('gives back what the next trial does not need', async () => {
+  walks('gives back what the next trial does not need', async () => {
     const app = await testApp()
     await enterFound(app)
     const plan = await bestPlan(app, await enterReadings(app))
