@@ -53,7 +53,7 @@ export default defineConfig({
           testTimeout: 60_000,
           include: ['web/tests/**/*.test.ts'],
           setupFiles: ['web/tests/setup.ts'],
-          // files that share a worker share what they import, and the document, which each test leaves empty
+          // files that share a worker share what they import, and the document
           isolate: false,
         },
       },

@@ -64,7 +64,7 @@ function ensureChromium() {
   return chromium()
 }
 
-/** A PostgreSQL server from Debian, on which all API tests run once more; without it they are skipped, with a word. */
+/** A PostgreSQL server from Debian, for the API tests: they run on it too, long walks on it alone unless all is run. Without it a word says so. */
 function ensurePostgres() {
   if (existsSync(POSTGRES)) return
   if (mayInstall()) {
