@@ -16,7 +16,7 @@ if (!process.env.MORAY_TEST_SHOP) {
 
 export default defineConfig({
   testDir: 'tests',
-  // a journey that others walk by halves, or whose facts the API tests hold, is left to the long run
+  // a journey that others walk by halves, or whose facts the API tests hold, is left to the long run (MORAY_TEST_LONG=1)
   ...(LONG_RUN ? {} : { grepInvert: /@long/ }),
   globalSetup: './prepare-shop.ts',
   outputDir: join(root, 'node_modules', '.moray', 'e2e-results'),

@@ -280,6 +280,10 @@ for (const { name, command, env, report } of ready) {
   const ok = command && run(node, [bin(command[0]), ...command.slice(1)], { env: { ...process.env, ...env } })
   record(name, ok, started, report)
 }
+if (!LONG_RUN)
+  lines.push(
+    'left to npm run test:long: more of the same, the dearest of the bad days, the lint of the pages',
+  )
 console.log(
   `\n${[...lines, ...[unitReport, browserReport].flatMap(failures)].join('\n')}\n\n${passed} passed, ${failed} failed${skipped ? `, ${skipped} skipped` : ''}`,
 )
