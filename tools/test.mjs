@@ -182,20 +182,17 @@ const checks = [
   ['the first start, with the demo', startOnce],
   ['types of the pages', ['../tools/vue-types.mjs']],
   ['types', ['typescript-native/bin/tsc', '-p', 'tsconfig.json']],
-  // what the compiler of the pages lets pass and is bad manners all the same: as dear as all else here, and seldom
-  ...(LONG_RUN ? [['lint of the pages', ['eslint/bin/eslint.js', '.', '--max-warnings=0']]] : []),
+  // what the compiler of the pages lets pass and is bad manners all the same; it is installed by itself
+  ...(LONG_RUN ? [['lint of the pages', () => quietly('npm', ['run', '-s', 'lint:pages'])]] : []),
   ['lint, circles among them', ['oxlint/bin/oxlint', '--deny-warnings']],
   ['format', ['oxfmt/bin/oxfmt', '--check', '.']],
 ]
 
 /** Runs a tool of node_modules; what it says is shown when it ends, so that two at once do not talk into each other. */
-function runQuietly([tool, ...args], env = {}) {
+const runQuietly = ([tool, ...args]) => quietly(node, [bin(tool), ...args])
+function quietly(command, args) {
   return new Promise((done) => {
-    const child = spawn(node, [bin(tool), ...args], {
-      cwd: root,
-      stdio: ['ignore', 'pipe', 'pipe'],
-      env: { ...process.env, ...env },
-    })
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] })
     let said = ''
     child.stdout.on('data', (d) => (said += d))
     child.stderr.on('data', (d) => (said += d))
