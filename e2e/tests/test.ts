@@ -66,7 +66,7 @@ class Window {
 }
 
 /** What a browser remembers in which somebody has said who works at it; nobody has where that is null. */
-export const remembers = (url: string, who: string | null = WHO) => ({
+const remembers = (url: string, who: string | null = WHO) => ({
   cookies: [],
   origins: [{ origin: url, localStorage: who === null ? [] : [{ name: PERSON, value: who }] }],
 })

@@ -25,7 +25,7 @@ function walkOnce(sheet: DriveSheet, scope: Scope) {
 }
 const EVERY = demoSheets.flatMap((s) => usualScopes(s).map((u) => [`${s.id}, ${u.usual}`, s, u] as const))
 
-describe('every family and every usual scope', () => {
+describe('a drive in a usual scope', () => {
   it('is quite a few', () => expect(EVERY.length).toBeGreaterThan(90))
   it.each(some(EVERY, 2))(
     '%s walks to handover on the virtual gearcase, and its plan passes the check',
