@@ -19,7 +19,7 @@ import {
   get,
   killHard,
   launch,
-  LONG,
+  SLOW_MS,
   post,
   prepared,
   scratch,
@@ -117,7 +117,7 @@ describe('a calculation that would never end', () => {
       expect(await server.stop('SIGTERM')).toBe(0)
       await again
     },
-    LONG,
+    SLOW_MS,
   )
 })
 
@@ -151,7 +151,7 @@ describe('a damaged page', () => {
       expect(found.code).toBe(1)
       expect(found.text).toMatch(/BROKEN: table job, page 0/)
     },
-    LONG,
+    SLOW_MS,
   )
 })
 
@@ -220,6 +220,6 @@ describe('a power cut', () => {
         await again.stop('SIGTERM')
       }
     },
-    LONG,
+    SLOW_MS,
   )
 })

@@ -2,7 +2,7 @@ import { chmodSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writ
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { LONG_RUN } from '../../core/tests/long.ts'
-import { freshFolder, launch, LONG, post, start, useProcesses } from './server-process.ts'
+import { freshFolder, launch, SLOW_MS, post, start, useProcesses } from './server-process.ts'
 useProcesses()
 
 const filesBelow = (folder: string): string[] =>
@@ -44,7 +44,7 @@ describe('a folder that has held a shop', () => {
       mkdirSync(join(folder, 'files', 'ab'), { recursive: true })
       await stays(unmarked)
     },
-    LONG,
+    SLOW_MS,
   )
   it.runIf(LONG_RUN)(
     'is taken up when an older Moray left no mark, and refuses the database of another shop',
@@ -65,6 +65,6 @@ describe('a folder that has held a shop', () => {
       writeFileSync(join(folder, 'moray.json'), mark.replace(/"shop": ".{4}/, '"shop": "ffff'))
       expect(await refusal(folder)).toMatch(/belongs to the shop ffff.* the database holds the shop/)
     },
-    LONG,
+    SLOW_MS,
   )
 })

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import type { JobPage, Person, Shop } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
 import { LONG_RUN } from '../../core/tests/long.ts'
-import { freshFolder, get, LONG, post, start, useProcesses } from './server-process.ts'
+import { freshFolder, get, SLOW_MS, post, start, useProcesses } from './server-process.ts'
 useProcesses()
 
 describe('a folder that has held a shop', () => {
@@ -28,6 +28,6 @@ describe('a folder that has held a shop', () => {
       expect((await get<JobPage>(server.url, '/api/jobs')).jobs).toEqual([])
       await server.stop('SIGTERM')
     },
-    LONG,
+    SLOW_MS,
   )
 })

@@ -10,7 +10,7 @@ import {
   get,
   killHard,
   launch,
-  LONG,
+  SLOW_MS,
   post,
   prepared,
   scratch,
@@ -61,7 +61,7 @@ describe('a server process', () => {
       expect(events.filter((e) => e.kind === 'reading')).toHaveLength(1)
       await server.stop('SIGTERM')
     },
-    LONG,
+    SLOW_MS,
   )
 
   it(
@@ -80,7 +80,7 @@ describe('a server process', () => {
       expect(readdirSync(join(folder, 'lock'))).toEqual([])
       await listening.body?.cancel().catch(() => undefined)
     },
-    LONG,
+    SLOW_MS,
   )
 
   it(
@@ -98,7 +98,7 @@ describe('a server process', () => {
       expect(await proc.ended).toBe(1)
       expect(proc.said()).toMatch(/Moray cannot start\. The data folder .*cannot be made/)
     },
-    LONG,
+    SLOW_MS,
   )
 
   /** A small disk of its own can only be had by root, on Linux. */
@@ -153,6 +153,6 @@ describe('a server process', () => {
       expect(await readOnly.ended).toBe(1)
       expect(readOnly.said()).toMatch(/cannot be written: it is read-only/)
     },
-    LONG,
+    SLOW_MS,
   )
 })

@@ -16,7 +16,7 @@ const BUILT = process.env.MORAY_TEST_BUILT === '1'
 /** These servers live for seconds: the database's code is not worth translating a second time, better, while it runs. */
 const SHORT_LIVED = '--liftoff-only'
 const running = new Set<ChildProcess>()
-export const LONG = 240_000
+export const SLOW_MS = 240_000
 
 export interface Server {
   url: string
@@ -116,7 +116,7 @@ export function useProcesses(last: () => void = () => {}) {
     if (MADE) return
     const server = await start(prepared)
     expect(await server.stop('SIGTERM')).toBe(0)
-  }, LONG)
+  }, SLOW_MS)
   afterEach(() => {
     for (const child of running) child.kill('SIGKILL')
   })
