@@ -84,7 +84,7 @@ export const calculations: Calculation[] = [
         'as the quantities',
         'how far the closest plan stays outside each window, when nothing fits',
       ],
-      ['orderSuggestions', 'mm', 'thicknesses to order, when nothing fits'],
+      ['orderSuggestions', 'mm', 'thicknesses to order, when nothing fits or too little has a chance'],
       ['nodes', '', 'boxes that the search looked at'],
     ],
   ),

@@ -52,6 +52,7 @@ export interface ShimSolveResult {
   plans: ShimPlan[]
   /** When nothing fits: how far the closest plan leaves each quantity outside its window (0 inside). */
   shortfall?: Record<string, number>
+  /** When nothing fits, or less than was asked for has a chance: single thicknesses that would do (better), best first. */
   orderSuggestions?: OrderSuggestion[]
   /** Boxes looked at, over all stages. */
   nodes: number
@@ -69,6 +70,10 @@ export interface SolveProgress {
 
 /** Below this probability a plan is not worth closing the case for. */
 export const FIT = 0.02
+/** A drawer with fewer plans than were asked for is told what to order, unless its best one is as good as certain. */
+const SURE = 0.9
+/** Share of the budget that is kept back for the search for the fewest pieces. */
+const KEPT_BACK = 0.1
 /** Times round for the very first plan. */
 const FIRST_ROUNDS = 4
 /** Where nothing fits, how much a plan may be more probable than the one that is named: neither is worth building. */
@@ -92,7 +97,7 @@ interface Found {
  * The order of plans: P* is the highest joint probability any feasible plan has. Among plans with
  * P ≥ P* − 0.005 the fewest pieces win, then the higher P, then the piece ids that sort first. Plans returned
  * differ in at least one stack's thickness; when the band holds fewer than asked, the next by P follow.
- * When P* < 0.02 nothing fits: the plans with the least Σ((predicted − target)/half window)² are returned,
+ * Plans with P < 0.02 are not offered. When P* < 0.02 nothing fits: the plans with the least Σ((predicted − target)/half window)² are returned,
  * with shortfalls, and the single extra thicknesses whose purchase would make it fit.
  *
  * How it stays fast and exact: (1) a search over stacks of at most two pieces gives a first P, and a first plan; (2) each
@@ -117,19 +122,30 @@ export function* shimSolveSteps(input: ShimSolveInput): Generator<SolveProgress,
   const problem = resolveShimProblem(input)
   const search = new ShimSearch(problem)
 
+  // what finds a plan leaves something of the budget to what makes it one with few pieces
+  search.budget.max = Math.floor(problem.maxNodes * (1 - KEPT_BACK))
   const narrow = yield* search.findBest()
+  search.budget.max = problem.maxNodes
   if (search.best >= FIT) {
     const plans = yield* search.fewestPieces(narrow)
     if (plans.length < problem.plans) yield* search.fillUp(plans)
-    return search.result('fit', plans)
+    search.keepBest(plans)
+    const result = search.result('fit', plans)
+    if (plans.length < problem.plans && search.best < SURE) {
+      const better = yield* orderSuggestions(problem, search, search.best + BAND)
+      if (better.length) result.orderSuggestions = better
+      result.nodes = search.budget.nodes
+    }
+    return result
   }
   const all = yield* search.candidates(search.wholeRange())
   const closest = yield* search.closest(all)
+  search.keepBest(closest)
   for (const plan of closest) search.best = Math.max(search.best, search.landingOf(plan.thickness))
   yield* search.raiseBest(all, true, search.best + CLOSE_ENOUGH)
   const result = search.result('no-fit', closest)
   if (closest[0]) result.shortfall = shortfallOf(problem, closest[0].thickness)
-  const suggestions = yield* orderSuggestions(problem, search)
+  const suggestions = yield* orderSuggestions(problem, search, FIT)
   if (suggestions.length) result.orderSuggestions = suggestions
   result.provedOptimal = search.complete
   result.nodes = search.budget.nodes
@@ -371,13 +387,21 @@ class ShimSearch {
     return plans
   }
 
-  /** When the band holds too few plans: the next best by probability, over everything the drawer allows. */
+  /** Where the search was cut short before its last stage came to the best plan: it is there all the same, and stands first. */
+  keepBest(plans: Found[]): void {
+    const found = this.bestFound
+    if (!found || this.complete || plans.some((p) => sameThickness(p, found) || p.score > found.score)) return
+    plans.unshift(found)
+    plans.splice(this.problem.plans)
+  }
+
+  /** When the band holds too few plans: the next best by probability that have a chance, over everything the drawer allows. */
   *fillUp(plans: Found[]): Generator<SolveProgress, void> {
     const all = yield* this.candidates(this.wholeRange())
     const room = this.problem.plans - plans.length
     const more: Found[] = []
     yield* this.run('fewest pieces', all, {
-      floor: () => (more.length < room ? 0 : more[more.length - 1]!.score),
+      floor: () => (more.length < room ? FIT : more[more.length - 1]!.score),
       keepTies: false,
       leaf: (classes, score) => {
         const found = this.found(all, classes, score)
@@ -532,14 +556,15 @@ export function predictStacks(
   return { predicted: predictAll(problem, at), probability: landingBound(problem)(at, at) }
 }
 
-/** Which single extra thickness, bought in as many pieces as there are stacks, would make it fit. Best first. */
+/** Which single extra thickness, bought in as many pieces as there are stacks, would bring at least the probability `least`. Best first. */
 function* orderSuggestions(
   problem: ShimProblem,
   parent: ShimSearch,
+  least: number,
 ): Generator<SolveProgress, OrderSuggestion[]> {
   const range = parent.wholeRange()
   // not even a stack ground to any thickness would do: nothing to order
-  if (parent.landing(range.lo, range.hi) < FIT) return []
+  if (parent.landing(range.lo, range.hi) < least) return []
   const suggestions: OrderSuggestion[] = []
   const open = problem.locations.filter((l) => !l.fixed && l.stepMm === undefined).length
   if (open === 0) return []
@@ -551,7 +576,7 @@ function* orderSuggestions(
     const search = new ShimSearch({ ...problem, lines, plans: 1 }, parent.budget)
     const narrow = yield* search.findBest()
     if (!search.complete) parent.complete = false
-    if (search.best < FIT) continue
+    if (search.best < least) continue
     const [plan] = search.result('fit', yield* search.fewestPieces(narrow)).plans
     if (!plan) continue
     const count = Object.values(plan.stacks).reduce(

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { probabilityInWindow } from '../../src/numbers/normal.ts'
 import { bestLanding } from '../../src/setting/landing.ts'
 import type { ShimSolveInput } from '../../src/setting/shim-problem.ts'
-import { predictStacks, shimSolve, shimSolveSteps, type ShimPlan } from '../../src/setting/shim-solve.ts'
+import { FIT, predictStacks, shimSolve, shimSolveSteps, type ShimPlan } from '../../src/setting/shim-solve.ts'
 import { stepsLeft, turnedBetween, turnedText } from '../../src/setting/turned.ts'
 import type { Adjuster } from '../../src/drives/sheet.ts'
 import { times } from '../long.ts'
@@ -193,7 +193,7 @@ describe('against plain enumeration on small drawers', () => {
     )
     expect(keys.size).toBe(result.plans.length)
     const distinct = new Set(
-      all.filter((p) => p.probability > 0).map((p) => p.thickness.map((t) => t.toFixed(6)).join()),
+      all.filter((p) => p.probability >= FIT).map((p) => p.thickness.map((t) => t.toFixed(6)).join()),
     )
     expect(result.plans.length).toBe(Math.min(3, distinct.size))
   })
@@ -315,6 +315,67 @@ describe('plans', () => {
     expect(cut.provedOptimal).toBe(false)
     expect(cut.nodes).toBeLessThan(shimSolve(hard).nodes)
     expect(shimSolve(hard)).toMatchObject({ provedOptimal: true })
+  })
+
+  it('that were found stay when the search is cut short before it has counted their pieces', () => {
+    const r = random(7)
+    const blank = (id: string, thicknessMm: number) => ({
+      id,
+      thicknessMm,
+      count: 1,
+      cut: { kind: 'ground' as const, stepMm: 0.01, minMm: 0.5 },
+    })
+    const pieces = Array.from({ length: 60 }, (_, i) => ({
+      id: `q${i}`,
+      thicknessMm: 0.05 + Math.round(r() * 900) / 1000,
+      count: 2,
+    }))
+    const ids = ['a', 'b', 'c']
+    const result = shimSolve({
+      locations: ids.map((id) => ({ id, currentMm: 1.2, minMm: 0.2, maxMm: 3, maxPieces: 6 })),
+      quantities: ids.map((id) => ({
+        id,
+        measured: 0.62,
+        u: 0.01,
+        window: { min: 0.25, max: 0.35 },
+        target: 0.3,
+        sensitivity: { a: -0.4, [id]: -0.8 },
+      })),
+      pieces: [...pieces, blank('g1', 2), blank('g2', 3)],
+      maxNodes: 100_000,
+    })
+    expect(result).toMatchObject({ status: 'fit', provedOptimal: false })
+    expect(result.plans[0]!.probability).toBeCloseTo(result.bestProbability, 12)
+    expect(result.bestProbability).toBeGreaterThan(0.99)
+  })
+
+  const single = (thicknesses: number[]): ShimSolveInput => ({
+    locations: [{ id: 'a', currentMm: 0.5, minMm: 0.1, maxMm: 1, maxPieces: 1 }],
+    quantities: [
+      {
+        id: 'lash',
+        measured: 0.5,
+        u: 0.02,
+        window: { min: 0.25, max: 0.35 },
+        target: 0.3,
+        sensitivity: { a: 1 },
+      },
+    ],
+    pieces: thicknesses.map((thicknessMm, i) => ({ id: `p${i}`, thicknessMm, count: 1 })),
+  })
+  it('without a chance are not offered beside one that has', () => {
+    const result = shimSolve(single([0.3, 0.32, 0.7, 0.8]))
+    expect(result.plans.map((p) => p.stacks.a!.thicknessMm)).toEqual([0.3, 0.32])
+    expect(result.provedOptimal).toBe(true)
+    // the best is as good as certain: there is nothing to buy
+    expect(result.orderSuggestions).toBeUndefined()
+  })
+  it('that are few and unsure come with what to buy instead', () => {
+    const result = shimSolve(single([0.36, 0.7]))
+    expect(result.status).toBe('fit')
+    expect(result.plans.map((p) => p.stacks.a!.thicknessMm)).toEqual([0.36])
+    expect(result.orderSuggestions![0]).toMatchObject({ thicknessMm: 0.3, count: 1 })
+    expect(result.orderSuggestions![0]!.probability).toBeGreaterThan(result.bestProbability + 0.5)
   })
 
   it('come in steps that can be counted', () => {
@@ -577,7 +638,7 @@ describe('a carrier in its thread', () => {
     const best = Array.from({ length: 73 }, (_, i) => i - 36).sort((a, b) => chance(b) - chance(a))
     expect(result).toMatchObject({ status: 'fit', provedOptimal: true })
     expect(result.plans.map((p) => Math.round(((p.stacks.carrier!.thicknessMm - 3) / 1.5) * 18))).toEqual(
-      best.slice(0, 3),
+      best.slice(0, 3).filter((n) => chance(n) >= FIT),
     )
     expect(result.plans[0]!.stacks.carrier!.pieceIds).toEqual([])
     expect(result.plans[0]!.probability).toBeCloseTo(chance(best[0]!), 12)

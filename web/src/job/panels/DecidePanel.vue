@@ -28,6 +28,7 @@ import { useCalc } from '../../workers/use-calc.ts'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import { buildName, decimalsOf, shownMeasures, stackThicknesses } from '../setting-view.ts'
 import MissingFigures from './MissingFigures.vue'
+import OrderAdvice from './OrderAdvice.vue'
 import OwnStacks from './OwnStacks.vue'
 import PlanCard from './PlanCard.vue'
 import SuspectList from './SuspectList.vue'
@@ -444,7 +445,11 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
           <template v-else>
             <h3>
               {{
-                fromDrawer ? 'Nothing in the drawer brings this in' : 'No place of the carrier brings this in'
+                !result.provedOptimal
+                  ? 'Nothing that comes in was found before the search was cut short'
+                  : fromDrawer
+                    ? 'Nothing in the drawer brings this in'
+                    : 'No place of the carrier brings this in'
               }}
             </h3>
             <p v-if="result.shortfall" class="small">
@@ -466,18 +471,10 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
                 : 'The search was cut short; a better one may exist.'
             }}
           </p>
-          <section v-if="result.status === 'no-fit' && fromDrawer" class="order">
-            <h3>To order</h3>
-            <p v-if="!result.orderSuggestions?.length">
-              No single thickness would do. Look for a stuck shim, a wrong part, a bearing not seated.
-            </p>
-            <ul v-else>
-              <li v-for="o in result.orderSuggestions" :key="o.thicknessMm">
-                <span class="mono">{{ o.count }} × {{ units.both(o.thicknessMm, 2) }}</span>
-                <span class="small soft">would land with {{ Math.round(o.probability * 100) }} %</span>
-              </li>
-            </ul>
-          </section>
+          <OrderAdvice
+            v-if="result.status === 'no-fit' && fromDrawer"
+            :suggestions="result.orderSuggestions ?? []"
+          />
           <ol class="plans">
             <li v-for="(plan, i) in result.plans" :key="i">
               <PlanCard
@@ -494,6 +491,10 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
               />
             </li>
           </ol>
+          <OrderAdvice
+            v-if="result.status === 'fit' && result.orderSuggestions?.length"
+            :suggestions="result.orderSuggestions"
+          />
         </template>
         <button type="button" class="texty" :aria-expanded="supposing" @click="suppose(!supposing, false)">
           {{ supposing ? 'Leave what if' : 'What if: move a stack and see' }}
