@@ -160,6 +160,8 @@ export interface Gauge {
 export interface DriveEntry extends DriveSheet {
   /** A draft of its next version is open. */
   drafted: boolean
+  /** Changes in that draft that the newest edition lacks: new jobs work without them until it is published. 0 where nothing is published yet. */
+  waiting: number
 }
 
 /** The next version of a sheet, as far as it is typed. */

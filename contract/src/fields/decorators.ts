@@ -90,9 +90,9 @@ export function Flag(options: Common): PropertyDecorator {
   ])
 }
 
-/** Text: trimmed before its length counts, and only with characters that can be kept (text-rule.ts). */
-export function Text(options: Common & { min?: number; max: number }): PropertyDecorator {
-  const { min = 0, max } = options
+/** Text: trimmed before its length counts unless it is taken `asIs`, and only with characters that can be kept (text-rule.ts). */
+export function Text(options: Common & { min?: number; max: number; asIs?: boolean }): PropertyDecorator {
+  const { min = 0, max, asIs } = options
   const message = (value: unknown): string | undefined => {
     if (typeof value !== 'string') return `must be text, not ${show(value)}`
     const bad = textProblem(value)
@@ -101,7 +101,9 @@ export function Text(options: Common & { min?: number; max: number }): PropertyD
     if (value.length < min) return `is too short; at least ${min} characters`
     return value.length > max ? `has ${value.length} characters; at most ${max} are kept` : undefined
   }
-  return apply({ type: 'text', min, max }, options, [Judged('isKeepableText', message)])
+  return apply({ type: 'text', min, max, ...(asIs ? { asIs } : {}) }, options, [
+    Judged('isKeepableText', message),
+  ])
 }
 
 /** The id of a row of a sheet. */

@@ -28,6 +28,8 @@ export interface FieldFacts {
   least?: number
   /** Greatest length of one text of a list. */
   long?: number
+  /** A text whose blank beginning counts: it is kept as it came, and not trimmed. */
+  asIs?: boolean
   values?: (string | number)[]
   of?: () => Class
 }

@@ -57,7 +57,7 @@ function convert(field: FieldFacts, value: unknown, path: string, problems: Prob
   switch (field.type) {
     case 'text':
     case 'id':
-      return typeof value === 'string' ? value.trim() : value
+      return typeof value === 'string' && !field.asIs ? value.trim() : value
     case 'object':
       return isObject(value) ? instantiate(field.of!(), value, path, problems) : value
     case 'objects':

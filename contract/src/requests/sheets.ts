@@ -160,7 +160,8 @@ export class ImportList {
   @OneOf({ what: 'list', values: CSV_LISTS })
   list!: CsvList
 
-  @Text({ what: 'the table', max: 200_000 })
+  // rows are named by number: an empty line at the top is one of them
+  @Text({ what: 'the table', max: 200_000, asIs: true })
   csv!: string
 }
 

@@ -1,6 +1,7 @@
 import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
 import Papa from 'papaparse'
 import { factsOfClass, type Class, type FieldFacts } from '../fields/describe.ts'
+import { Problems } from '../fields/instantiate.ts'
 import { validate } from '../fields/validate.ts'
 
 /** A column of a table: a field of the row's class, or one of a small object in it (`torqueNm.min`). */
@@ -50,71 +51,110 @@ export function toCsv<T extends object>(owner: new () => T, rows: readonly T[]):
   return Papa.unparse({ fields: columns.map((c) => c.name), data }, { newline: '\n' })
 }
 
+/** Rows of a table, and where each of them stands in it. */
+export interface TableRows<T> {
+  rows: T[]
+  /** For each row, its number as a table program counts it: the heading is row 1, and empty lines count. */
+  numbers: number[]
+}
+
 /**
- * Rows out of such a table. Columns may stand in any order, and those that are optional may be missing.
- * @throws InputError naming row and column of everything that is wrong; rows are counted as a table program shows them, the heading being row 1
+ * Rows out of such a table. Columns may stand in any order, and those that are optional may be missing; empty lines are passed over.
+ * @param most rows that are taken; a longer table is refused before its rows are looked at
+ * @throws InputError naming row and column of what is wrong, at most 50 problems
  */
-export function fromCsv<T extends object>(owner: new () => T, csv: string): T[] {
-  const { data } = Papa.parse<string[]>(csv.trim(), { skipEmptyLines: 'greedy' })
-  const [head, ...lines] = data
-  const problems: FieldProblem[] = []
+export function fromCsv<T extends object>(owner: new () => T, csv: string, most: number): TableRows<T> {
   const all = columnsOf(owner as Class)
-  const names = (head ?? []).map((n) => n.trim())
-  const columns = names.map((n) => all.find((c) => c.name === n))
+  const { data } = Papa.parse<string[]>(csv, { skipEmptyLines: false })
+  const numbered = data
+    .map((cells, i) => ({ cells, number: i + 1 }))
+    .filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
+  const [head, ...lines] = numbered
+  const columns = readHeading(all, head?.cells ?? [], head?.number ?? 1)
+  if (lines.length > most)
+    throw new InputError('invalid-input', [
+      { path: 'table', message: `has ${lines.length} rows; at most ${most} are taken` },
+    ])
+  const problems = new Problems()
+  const rows = lines.map(({ cells, number }) => readRow(owner, columns, cells, number, problems))
+  if (problems.list.length) throw new InputError('invalid-input', problems.list)
+  return { rows, numbers: lines.map((l) => l.number) }
+}
+
+/** The columns that a heading names, in its order. @throws InputError where one is unknown, stands twice, or is missing */
+function readHeading(all: readonly Column[], cells: readonly string[], row: number): Column[] {
+  if (cells.length > all.length)
+    throw new InputError('invalid-input', [
+      { path: `row ${row}`, message: `has ${cells.length} columns; there are ${all.length} in all` },
+    ])
+  const byName = new Map(all.map((c) => [c.name, c]))
+  const names = cells.map((n) => n.trim())
+  const problems: FieldProblem[] = []
   names.forEach((n, i) => {
-    if (!columns[i])
+    const path = `row ${row}, column ${i + 1}`
+    if (!byName.has(n))
       problems.push({
-        path: `row 1, column ${i + 1}`,
-        message: `"${n.slice(0, 40)}" is no column here; known are ${all.map((c) => c.name).join(', ')}`,
+        path,
+        message: `"${n.slice(0, 40)}" is no column here; known are ${[...byName.keys()].join(', ')}`,
       })
+    else if (names.indexOf(n) !== i) problems.push({ path, message: `the column ${n} stands twice` })
   })
   for (const c of all)
     if (!c.facts.optional && c.path.length === 1 && !names.includes(c.name))
-      problems.push({ path: 'row 1', message: `the column ${c.name} is missing` })
+      problems.push({ path: `row ${row}`, message: `the column ${c.name} is missing` })
   if (problems.length) throw new InputError('invalid-input', problems)
-  const rows = lines.map((cells, i) => {
-    const at = (column: string) => `row ${i + 2}, column ${column}`
-    const raw: Record<string, unknown> = {}
-    cells.forEach((cell, k) => {
-      const column = columns[k]
-      const text =
-        FORMULA.test(cell.trim().slice(1)) && cell.trim().startsWith("'") ? cell.trim().slice(1) : cell.trim()
-      if (text === '') return
-      if (!column)
-        return void problems.push({ path: at(`${k + 1}`), message: 'stands beyond the last column' })
-      const value = cellOf(column.facts, text)
-      if (value === undefined)
-        return void problems.push({
-          path: at(column.name),
-          message: `"${text.slice(0, 40)}" is not understood; ${EXPECTED[column.facts.type] ?? 'write it otherwise'}`,
-        })
-      const [first, second] = column.path
-      if (second === undefined) raw[first] = value
-      else raw[first] = { ...(raw[first] as object | undefined), [second]: value }
-    })
-    try {
-      return validate(owner, raw)
-    } catch (e) {
-      if (!(e instanceof InputError)) throw e
-      for (const f of e.fields)
-        if (!problems.some((p) => p.path === at(f.path)))
-          problems.push({ path: at(f.path), message: f.message })
-      return raw as T
-    }
-  })
-  if (problems.length) throw new InputError('invalid-input', problems.slice(0, 50))
-  return rows
+  return names.map((n) => byName.get(n)!)
 }
 
+function readRow<T extends object>(
+  owner: new () => T,
+  columns: readonly Column[],
+  cells: readonly string[],
+  number: number,
+  problems: Problems,
+): T {
+  const at = (column: string) => `row ${number}, column ${column}`
+  const raw: Record<string, unknown> = {}
+  // a cell that cannot be read is named once, not again by the check of the whole row
+  const named = new Set<string>()
+  cells.forEach((cell, k) => {
+    const column = columns[k]
+    const text =
+      FORMULA.test(cell.trim().slice(1)) && cell.trim().startsWith("'") ? cell.trim().slice(1) : cell.trim()
+    if (text === '') return
+    if (!column) return problems.add(at(`${k + 1}`), 'stands beyond the last column')
+    const value = cellOf(column.facts, text)
+    if (value === undefined) {
+      named.add(at(column.name))
+      const expected = EXPECTED[column.facts.type] ?? 'write it otherwise'
+      return problems.add(at(column.name), `"${text.slice(0, 40)}" is not understood; ${expected}`)
+    }
+    const [first, second] = column.path
+    if (second === undefined) raw[first] = value
+    else raw[first] = { ...(raw[first] as object | undefined), [second]: value }
+  })
+  try {
+    return validate(owner, raw)
+  } catch (e) {
+    if (!(e instanceof InputError)) throw e
+    for (const f of e.fields) if (!named.has(at(f.path))) problems.add(at(f.path), f.message)
+    return raw as T
+  }
+}
+
+/** `1,200` is twelve hundred to one reader and one and a fifth to another: neither is guessed. */
+const GROUPED = /^[+-]?[1-9]\d{0,2}(?:,\d{3})+(?:\.\d*)?$/
+
 const EXPECTED: Partial<Record<FieldFacts['type'], string>> = {
-  number: 'a number is needed',
-  whole: 'a whole number is needed',
+  number: 'a number is needed, without commas between thousands',
+  whole: 'a whole number is needed, without commas between thousands',
   flag: 'yes or no is needed',
   numbers: 'numbers with ; between are needed',
 }
 
 function cellOf(facts: FieldFacts, text: string): unknown {
   const number = (t: string) => {
+    if (GROUPED.test(t.trim())) return undefined
     const n = Number(t.trim().replace(',', '.'))
     return t.trim() !== '' && Number.isFinite(n) ? n : undefined
   }

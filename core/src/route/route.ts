@@ -146,7 +146,7 @@ export interface Step {
   role?: StepRole
   /** It leaves the case open and bare: what was measured and accepted before it is how the case was found. */
   bares?: boolean
-  /** Figures that the sheet lacks and this step works by, by path: asked for here, and kept for the next one. */
+  /** Figures that the sheet lacks and this step works by, by path: asked for here, and put into the draft of its next version. */
   wants?: string[]
   /** Where its figures stand on the sheet, as the beginning of their paths: the page of the manual is said with it. */
   figuresAt?: string[]

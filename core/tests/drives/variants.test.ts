@@ -29,7 +29,7 @@ describe('a variant', () => {
         'measures.backlash.window',
         'parts.output-ring.name',
         'variant',
-        'variants',
+        ...sheet.variants!.map((v) => `variants.${v.id}`),
       ].sort(),
     )
     expect(body).toEqual(bodyOf(sheet))

@@ -3,35 +3,33 @@ import type {
   AddDrive,
   BeginDraft,
   CheckFigures,
-  ImportList,
-  ImportSheet,
   PublishSheet,
   PutFurther,
   PutRemarks,
   PutRow,
   SetFigure,
 } from '@moray/contract/requests/sheets'
-import { fromCsv } from '@moray/contract/sheet/csv'
-import { FastenerRow, PartRow } from '@moray/contract/sheet/list-fields'
+import { bodyProblems, mostRows } from '@moray/contract/sheet/body-problems'
 import { InputError, refuse } from '@moray/core/checks/input-error'
-import { figureAt, withFigure, type SheetBody } from '@moray/core/drives/own/body'
-import { checkBody, fastenerProblems } from '@moray/core/drives/own/check-body'
+import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
+import { fastenerProblems } from '@moray/core/drives/own/check-body'
 import { same } from '@moray/core/drives/own/differences'
-import { figureFields, type FigureField } from '@moray/core/drives/own/figures'
+import { readEntry, variantPath, withEntry, withVariantEntry } from '@moray/core/drives/own/entry'
 import { furtherRow, withFurther, withFurtherRow } from '@moray/core/drives/own/further-rows'
-import { readFigure } from '@moray/core/drives/own/read-figure'
 import { withoutRow, type RowList } from '@moray/core/drives/own/rows'
-import type { Source, SourceKind } from '@moray/core/drives/own/source'
 import { templateOf } from '@moray/core/drives/own/template'
-import { ofVariant, wholeRange, withPatched } from '@moray/core/drives/own/variants'
-import type { PatchValue } from '@moray/core/drives/own/variant'
+import { ofVariant } from '@moray/core/drives/own/variants'
 import type { SheetChange, Told } from '@moray/core/job/event'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
 import type { Who } from '../http/who.ts'
 import { holdDrive, insertVersion, publishedSheet, bodyOfVersion } from './sheets.ts'
 
-const told = (id: string, data: SheetChange): Told => ({ kind: 'sheet', subject: `sheet:${id}`, data })
+/** What happened to a sheet, for the history. */
+export const told = (id: string, data: SheetChange): Told => ({ kind: 'sheet', subject: `sheet:${id}`, data })
+
+/** A value as it is read back: without what JSON does not keep. */
+export const asStored = (v: unknown): unknown => JSON.parse(JSON.stringify(v))
 
 /** The draft of a drive's next version. @throws Refusal 404 while none is open */
 export async function readDraft(db: Queryable, id: string): Promise<SheetDraft> {
@@ -59,7 +57,8 @@ export function slugOf(name: string): string {
   return slug || `drive-${[...name].reduce((n, c) => (n * 31 + c.codePointAt(0)!) % 1_000_000_007, 7)}`
 }
 
-const keep = (tx: Transaction, id: string, body: SheetBody, who: Who) =>
+/** Keeps a body as the draft of its drive's next edition; the drive is held. */
+export const keepDraft = (tx: Transaction, id: string, body: SheetBody, who: Who) =>
   tx.query(
     `insert into sheet_draft (id, body, by_person, at) values ($1, $2::jsonb, $3, $4)
      on conflict (id) do update set body = excluded.body, by_person = excluded.by_person, at = excluded.at`,
@@ -75,7 +74,7 @@ export async function addDrive(
   const id = slugOf(body.name)
   await tx.query('insert into drive (id) values ($1)', [id])
   const template = templateOf(body.family, id, body.name)
-  await keep(tx, id, body.manual ? { ...template, manual: body.manual } : template, who)
+  await keepDraft(tx, id, body.manual ? { ...template, manual: body.manual } : template, who)
   return { id, told: told(id, { act: 'added', name: body.name }) }
 }
 
@@ -89,43 +88,8 @@ export async function beginDraft(tx: Transaction, id: string, body: BeginDraft, 
   if (!newest)
     throw new Refusal(409, 'no-version', 'Nothing of this sheet is published yet; its draft is all there is.')
   const { version: _version, ...next } = await bodyOfVersion(tx, id, newest.version)
-  await keep(tx, id, next, who)
+  await keepDraft(tx, id, next, who)
   return told(id, { act: 'begun', name: next.name })
-}
-
-/** A figure as it was entered, read; the field that it belongs to. @throws InputError at `path` or `text` */
-export function readEntry(
-  body: SheetBody,
-  entry: { path: string; text: string; unit?: string; source: SourceKind; where?: string },
-  who: { name?: string; at: Date },
-): { field: FigureField; value: unknown; source: Source | undefined } {
-  const field = figureFields(body).find((f) => f.path === entry.path)
-  if (!field) refuse('path', `"${entry.path}" is no figure of this sheet`)
-  if (entry.text === '') return { field, value: undefined, source: undefined }
-  const { value, as } = readFigure(field, entry.text, entry.unit)
-  return {
-    field,
-    value,
-    source: {
-      path: entry.path,
-      kind: entry.source,
-      as,
-      on: who.at.toISOString().slice(0, 10),
-      ...(entry.where ? { where: entry.where } : {}),
-      ...(who.name ? { by: who.name } : {}),
-    },
-  }
-}
-
-/** The body with a figure and its source. */
-export function withEntry(
-  body: SheetBody,
-  path: string,
-  value: unknown,
-  source: Source | undefined,
-): SheetBody {
-  const others = (body.sources ?? []).filter((s) => s.path !== path)
-  return { ...withFigure(body, path, value), sources: source ? [...others, source] : others }
 }
 
 async function nameOf(tx: Transaction, who: Who): Promise<string | undefined> {
@@ -146,7 +110,7 @@ export async function setFigure(
   const shown = variant ? ofVariant(body, variant) : body
   const name = await nameOf(tx, who)
   const { field, value, source } = readEntry(shown, entry, { at: who.at, ...(name ? { name } : {}) })
-  const at = variant ? `variants.${variant.id}.${entry.path}` : entry.path
+  const at = variant ? variantPath(variant.id, entry.path) : entry.path
   const now = figureAt(shown, entry.path)
   if (!same(now, seenOf(entry.was)) && !same(now, value)) {
     const by = body.sources?.find((s) => s.path === at)
@@ -158,31 +122,11 @@ export async function setFigure(
     )
   }
   const changed = variant
-    ? withVariantFigure(body, variant.id, entry.path, value, source && { ...source, path: at })
+    ? withVariantEntry(body, variant.id, entry.path, value, source)
     : withEntry(body, entry.path, value, source)
-  await keep(tx, body.id, changed, who)
+  await keepDraft(tx, body.id, changed, who)
   const label = variant ? `${variant.label}: ${field.label}` : field.label
   return told(body.id, { act: 'figure', name: body.name, label, as: source?.as ?? null })
-}
-
-/** The body with a figure that holds for one variant only; undefined, and it holds for that one as for all. */
-function withVariantFigure(
-  body: SheetBody,
-  id: string,
-  path: string,
-  value: unknown,
-  source: Source | undefined,
-): SheetBody {
-  const at = `variants.${id}.${path}`
-  const isRange = typeof value === 'object' && value !== null && !Array.isArray(value)
-  const patched = (isRange ? wholeRange(value) : value) as PatchValue | undefined
-  return {
-    ...body,
-    variants: body.variants!.map((v) =>
-      v.id === id ? { ...v, patch: withPatched(v.patch, path, patched) } : v,
-    ),
-    sources: [...(body.sources ?? []).filter((s) => s.path !== at), ...(source ? [source] : [])],
-  }
 }
 
 function seenOf(was: string): unknown {
@@ -212,7 +156,7 @@ export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow,
   if (put.remove) {
     if (!before) refuse('id', `"${put.id}" is not in the list`)
     notChanged(before, put.was, undefined)
-    await keep(tx, body.id, withoutRow(body, put.list, put.id), who)
+    await keepDraft(tx, body.id, withoutRow(body, put.list, put.id), who)
     return told(body.id, {
       act: 'row',
       name: body.name,
@@ -223,20 +167,20 @@ export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow,
   const given = put[FIELD[put.list]] as Rows[number] | undefined
   if (!given) refuse(FIELD[put.list], `is missing: the row for ${put.list}`)
   if (given.id !== put.id) refuse('id', `is "${put.id}", and the row says "${given.id}"`)
-  notChanged(before, put.was, plain(given))
+  notChanged(before, put.was, asStored(given))
   const at = Math.min(put.at ?? rows.length, rows.length)
   const next = before
     ? rows.map((r) => (r.id === put.id ? given : r))
     : [...rows.slice(0, at), given, ...rows.slice(at)]
   const changed = { ...body, [put.list]: next } as SheetBody
-  const { wrong } = checkBody(changed)
+  if (next.length > mostRows(put.list)) refuse('id', `the list holds at most ${mostRows(put.list)} rows`)
   const mine = put.list === 'fasteners' ? fastenerProblems(given as never, 'fastener') : []
   if (mine.length) throw new InputError('bad-row', mine)
   // what was wrong before is no fault of this row
-  const old = new Set(checkBody(body).wrong.map((w) => `${w.path} ${w.message}`))
-  const fresh = wrong.filter((w) => !old.has(`${w.path} ${w.message}`))
+  const old = new Set(bodyProblems(body).map((w) => `${w.path} ${w.message}`))
+  const fresh = bodyProblems(changed).filter((w) => !old.has(`${w.path} ${w.message}`))
   if (fresh.length) throw new InputError('bad-row', fresh)
-  await keep(tx, body.id, changed, who)
+  await keepDraft(tx, body.id, changed, who)
   return told(body.id, {
     act: 'row',
     name: body.name,
@@ -260,8 +204,8 @@ export async function putFurther(
   const row = given?.[0]
   if (row && row.id !== put.id) refuse('id', `is "${put.id}", and the row says "${row.id}"`)
   if (!row && !before) refuse('id', `"${put.id}" is not in the list`)
-  notChanged(before, put.was, row && plain(row))
-  await keep(tx, body.id, withFurtherRow(body, put.list, put.id, row), who)
+  notChanged(before, put.was, row && asStored(row))
+  await keepDraft(tx, body.id, withFurtherRow(body, put.list, put.id, row), who)
   const named = (row ?? before) as { name?: string; act?: string; place?: string }
   return told(body.id, {
     act: 'row',
@@ -280,7 +224,7 @@ export async function putRemarks(
   put: PutRemarks,
   who: Who,
 ): Promise<Told> {
-  const now = plain(put.now)
+  const now = asStored(put.now)
   notChanged(
     Object.fromEntries(REMARKS.flatMap((k) => (body.further?.[k] ? [[k, body.further[k]]] : []))),
     put.was,
@@ -289,7 +233,7 @@ export async function putRemarks(
   const lists = Object.fromEntries(
     Object.entries(body.further ?? {}).filter(([k]) => !REMARKS.some((r) => r === k)),
   )
-  await keep(tx, body.id, withFurther(body, { ...lists, ...put.now }), who)
+  await keepDraft(tx, body.id, withFurther(body, { ...lists, ...put.now }), who)
   return told(body.id, { act: 'row', name: body.name, row: 'Cautions and places', out: false })
 }
 
@@ -318,7 +262,7 @@ export async function checkFigures(
     const { unchecked: _unchecked, ...checked } = s
     return checked
   })
-  await keep(tx, body.id, { ...body, sources }, who)
+  await keepDraft(tx, body.id, { ...body, sources }, who)
   return told(body.id, { act: 'checked', name: body.name, figures: open.length })
 }
 
@@ -330,7 +274,7 @@ export async function publishSheet(tx: Transaction, id: string, body: PublishShe
   if (before) {
     const { version: _version, ...last } = await bodyOfVersion(tx, id, before.version)
     const { version: _own, ...next } = draft.body
-    if (same(plain(last), plain(next)))
+    if (same(asStored(last), asStored(next)))
       throw new Refusal(
         409,
         'as-before',
@@ -340,66 +284,4 @@ export async function publishSheet(tx: Transaction, id: string, body: PublishShe
   const { edition } = await insertVersion(tx, draft.body, who, { publish: true, note: body.note ?? '' })
   await tx.query('delete from sheet_draft where id = $1', [id])
   return told(id, { act: 'published', name: draft.body.name, edition: edition!, note: body.note ?? '' })
-}
-
-/** As it is read back: without what JSON does not keep. */
-const plain = (v: unknown): unknown => JSON.parse(JSON.stringify(v))
-
-/** A sheet from elsewhere, as a draft: every figure of it is somebody else's until it was held against the own manual. */
-export async function importSheet(
-  tx: Transaction,
-  body: ImportSheet,
-  who: Who,
-): Promise<{ id: string; told: Told }> {
-  const { version: _version, demo: _demo, ...sheet } = plain(body.sheet) as SheetBody
-  const { wrong } = checkBody(sheet)
-  if (wrong.length)
-    throw new InputError(
-      'bad-sheet',
-      wrong.map((w) => ({ ...w, path: `sheet.${w.path}` })),
-    )
-  await tx.query('insert into drive (id) values ($1) on conflict do nothing', [sheet.id])
-  await holdDrive(tx, sheet.id)
-  const [open] = await tx.query('select 1 from sheet_draft where id = $1', [sheet.id])
-  if (open && !body.anew)
-    throw new Refusal(
-      409,
-      'draft-open',
-      `A draft of ${sheet.name} is open here. Publish it first, or throw it away for the one that comes in.`,
-      [{ path: 'anew', message: 'says whether the draft that is open may go' }],
-    )
-  const sources: Source[] = figureFields(sheet)
-    .filter((f) => figureAt(sheet, f.path) !== undefined)
-    .map((f) => ({
-      ...(sheet.sources?.find((s) => s.path === f.path) ?? { path: f.path, kind: f.usual }),
-      unchecked: true,
-    }))
-  await keep(tx, sheet.id, { ...sheet, sources }, who)
-  return { id: sheet.id, told: told(sheet.id, { act: 'imported', name: sheet.name }) }
-}
-
-/** A list out of a table takes the place of the one that is there. */
-export async function importList(
-  tx: Transaction,
-  { body }: SheetDraft,
-  given: ImportList,
-  who: Who,
-): Promise<Told> {
-  const rows = given.list === 'fasteners' ? fromCsv(FastenerRow, given.csv) : fromCsv(PartRow, given.csv)
-  const twice = rows.findIndex((r, i) => rows.findIndex((x) => x.id === r.id) !== i)
-  if (twice >= 0)
-    throw new InputError('invalid-input', [
-      { path: `row ${twice + 2}, column id`, message: `"${rows[twice]!.id}" is used twice` },
-    ])
-  const changed = plain({ ...body, [given.list]: rows }) as SheetBody
-  const { wrong } = checkBody(changed)
-  const column = /^(?:parts|fasteners)\[(\d+)\]\.?(.*)$/
-  const mine = wrong.flatMap((w) => {
-    const [, row, field] = column.exec(w.path) ?? []
-    if (row === undefined) return w.path === given.list ? [{ path: 'table', message: w.message }] : []
-    return [{ path: `row ${Number(row) + 2}, column ${field || 'id'}`, message: w.message }]
-  })
-  if (mine.length) throw new InputError('invalid-input', mine)
-  await keep(tx, body.id, changed, who)
-  return told(body.id, { act: 'list', name: body.name, list: given.list, rows: rows.length })
 }

@@ -2,17 +2,20 @@ import type { AddFigure, AdoptSheet } from '@moray/contract/requests/sheets'
 import { refuse } from '@moray/core/checks/input-error'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import { differences } from '@moray/core/drives/own/differences'
+import { readEntry, withEntry, withMissingFigure } from '@moray/core/drives/own/entry'
 import { filled } from '@moray/core/drives/own/fill'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
 import type { JudgedJob } from '@moray/core/job/judged'
 import { routeOf } from '@moray/core/route/route-of'
+import { findMeasured } from '@moray/core/setting/measured'
 import type { Transaction } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 import { keepPrint } from '../steps/route-seen.ts'
-import { readEntry, withEntry } from './drafts.ts'
-import { bodyOfVersion, holdDrive, insertVersion, theVariant, versionFor } from './sheets.ts'
+import type { Who } from '../http/who.ts'
+import { keepDraft } from './drafts.ts'
+import { bodyOfVersion, holdDrive, insertVersion, publishedSheet, theVariant, versionFor } from './sheets.ts'
 
 /**
  * A figure that the sheet of a job lacks, entered where it is needed: the job goes on with a version that has it, and the draft of the
@@ -31,24 +34,35 @@ export async function addFigure({ tx, job, who }: At, entry: AddFigure): Promise
       'known-already',
       `${field.label} stands on the sheet already. Change it in the sheet; this job can go on with the new version.`,
     )
+  const figure = { path: entry.path, value, source }
   const next = withEntry(body, entry.path, value, source)
   const { version: now } = await insertVersion(tx, next, who, { publish: false })
   await goOnWith(tx, job, { ...next, version: now })
-  const [draft] = await tx.query<{ body: SheetBody }>('select body from sheet_draft where id = $1', [id])
-  // a draft that knows better keeps its own
-  if (!draft || figureAt(draft.body, entry.path) === undefined) {
-    const { version: _version, ...kept } = withEntry(draft?.body ?? next, entry.path, value, source)
-    await tx.query(
-      `insert into sheet_draft (id, body, by_person, at) values ($1, $2::jsonb, $3, $4)
-       on conflict (id) do update set body = excluded.body, by_person = excluded.by_person, at = excluded.at`,
-      [id, JSON.stringify(kept), who.id, who.at],
-    )
-  }
+  await intoNextEdition(tx, job, figure, who)
   return {
     kind: 'figure',
     subject: `figure:${entry.path}`,
     data: { label: field.label, as: source?.as ?? '' },
   }
+}
+
+/**
+ * The figure goes into the draft of the next edition, which begins from the newest edition where none is open: the job may be on an older one, or on one
+ * of its variants.
+ */
+async function intoNextEdition(
+  tx: Transaction,
+  job: JudgedJob,
+  figure: Parameters<typeof withMissingFigure>[2],
+  who: Who,
+) {
+  const { id, version, variant } = job.sheet
+  const [draft] = await tx.query<{ body: SheetBody }>('select body from sheet_draft where id = $1', [id])
+  const newest = await publishedSheet(tx, id)
+  const { version: _version, ...before } =
+    draft?.body ?? (await bodyOfVersion(tx, id, newest?.version ?? version))
+  const after = withMissingFigure(before, variant?.id, figure)
+  if (after !== before) await keepDraft(tx, id, after, who)
 }
 
 async function goOnWith(tx: Transaction, job: JudgedJob, body: SheetBody) {
@@ -94,7 +108,6 @@ export async function adoptSheet({ tx, job, who }: At, adopt: AdoptSheet): Promi
 /** What was entered on a job and has no place in another sheet: stacks, measures that were read, parts in the row. */
 function withoutPlace(job: JudgedJob, sheet: DriveSheet): string[] {
   const stacks = new Set(sheet.adjusters.map((a) => a.id))
-  const measures = new Set(sheet.measures.map((m) => m.id))
   const parts = new Set(sheet.parts.map((p) => p.id))
   return [
     ...new Set([
@@ -102,7 +115,7 @@ function withoutPlace(job: JudgedJob, sheet: DriveSheet): string[] {
         b.stacks.filter((s) => !stacks.has(s.location)).map((s) => `stack ${s.location}`),
       ),
       ...job.builds.flatMap((b) =>
-        b.readings.filter((r) => !measures.has(r.measure)).map((r) => `readings of ${r.measure}`),
+        b.readings.filter((r) => !findMeasured(sheet, r.measure)).map((r) => `readings of ${r.measure}`),
       ),
       ...job.row.filter((r) => r.part !== null && !parts.has(r.part)).map((r) => r.name),
       ...(job.scopes.at(-1)?.usual === 'own' ? job.scopes.at(-1)!.targets : [])

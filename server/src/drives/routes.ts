@@ -16,8 +16,6 @@ import {
   addDrive,
   beginDraft,
   checkFigures,
-  importList,
-  importSheet,
   publishSheet,
   putFurther,
   putRemarks,
@@ -25,6 +23,7 @@ import {
   readDraft,
   setFigure,
 } from './drafts.ts'
+import { importList, importSheet } from './import-sheet.ts'
 import { addFigure, adoptSheet } from './job-sheet.ts'
 import { bodyOfVersion, holdDrive, listVersions, newestSheet, newestSheets } from './sheets.ts'
 

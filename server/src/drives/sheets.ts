@@ -1,5 +1,6 @@
 import type { DriveEntry, SheetVersion } from '@moray/contract/replies'
-import { checkBody } from '@moray/core/drives/own/check-body'
+import { bodyProblems } from '@moray/contract/sheet/body-problems'
+import { differences } from '@moray/core/drives/own/differences'
 import { bodyOf, type SheetBody } from '@moray/core/drives/own/body'
 import { filled } from '@moray/core/drives/own/fill'
 import { asBody } from '@moray/core/drives/old-sheets'
@@ -27,18 +28,19 @@ export async function newestSheets(db: Queryable): Promise<DriveEntry[]> {
   const rows = await db.query<
     Omit<SheetRow, 'body'> & { body: SheetRow['body'] | null; draft: SheetBody | null }
   >(
-    `select v.version, v.edition, v.body, case when v.body is null then t.body end as draft, t.id is not null as drafted
+    `select v.version, v.edition, v.body, t.body as draft
      from drive d
      left join lateral (select * from drive_sheet s where s.id = d.id and s.edition is not null order by s.edition desc limit 1) v on true
      left join sheet_draft t on t.id = d.id
      where v.body is not null or t.id is not null order by coalesce(v.name, t.body ->> 'name'), d.id`,
   )
-  return rows.map((r) =>
-    r.body === null
-      ? { ...filled(r.draft!), drafted: true }
+  return rows.map(({ version, edition, body, draft }) =>
+    body === null
+      ? { ...filled(draft!), drafted: true, waiting: 0 }
       : {
-          ...sheetOf({ version: r.version, edition: r.edition, body: r.body }),
-          drafted: (r as unknown as { drafted: boolean }).drafted,
+          ...sheetOf({ version, edition, body }),
+          drafted: draft !== null,
+          waiting: draft === null ? 0 : differences(asBody(body), draft).length,
         },
   )
 }
@@ -120,7 +122,7 @@ export async function insertVersion(
   who: Pick<Who, 'id' | 'at'>,
   { publish, note = '' }: { publish: boolean; note?: string },
 ): Promise<{ version: number; edition: number | null }> {
-  const { wrong } = checkBody(body)
+  const wrong = bodyProblems(body)
   if (wrong.length) throw new InputError('bad-sheet', wrong)
   const { version: _version, ...kept } = body
   const [row] = await tx.query<{ version: number; edition: number | null }>(
@@ -166,7 +168,7 @@ export async function addSheets(tx: Transaction, sheets: readonly DriveSheet[]):
   const known = new Set(stored.map((s) => `${s.id} ${s.version}`))
   for (const s of sheets.filter((x) => !known.has(`${x.id} ${x.version}`))) {
     const body = bodyOf(s)
-    const { wrong } = checkBody(body)
+    const wrong = bodyProblems(body)
     if (wrong.length) throw new InputError('bad-sheet', wrong)
     await tx.query('insert into drive (id) values ($1) on conflict do nothing', [s.id])
     await tx.query(

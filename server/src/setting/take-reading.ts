@@ -8,9 +8,9 @@ import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
 import { isNoPreload, isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import type { ReadingHow, SeatFigures } from '@moray/core/setting/taken'
-import { settingMeasures, unitOf, type SetMeasure } from '@moray/core/setting/measures'
+import { findMeasured, type Measured } from '@moray/core/setting/measured'
+import { unitOf } from '@moray/core/setting/measures'
 import { rideDepth } from '@moray/core/setting/pair-depth'
-import { runoutMeasures, type RunoutMeasure } from '@moray/core/setting/shaft-stations'
 import { quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 import type { Gauge } from '@moray/contract/replies'
 import type {
@@ -64,7 +64,7 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
       `The case has been built up again since (trial ${job.builds.at(-1)!.number}); a reading of build ${body.build} cannot be added.`,
     )
   mustBeOpen(build)
-  const measure = findMeasure(job, body.measure)
+  const measure = findMeasured(job.sheet, body.measure)
   if (!measure) refuse('measure', `"${body.measure}" is no measure of ${job.sheet.name}`)
   if (!isReadable(job.sheet, measure))
     refuse(
@@ -129,7 +129,7 @@ export async function supersedeReading(
       'The next trial was chosen from that reading; it can no longer change.',
     )
   mustBeOpen(build)
-  const measure = findMeasure(job, old.measure)!
+  const measure = findMeasured(job.sheet, old.measure)!
   const made =
     body.text === undefined
       ? undefined
@@ -165,11 +165,6 @@ export async function supersedeReading(
     },
   }
 }
-
-/** What can be read of this drive: what is set, and the runout of its shafts. */
-type Measured = SetMeasure | RunoutMeasure
-const findMeasure = ({ sheet }: At['job'], id: string): Measured | undefined =>
-  settingMeasures(sheet).find((m) => m.id === id) ?? runoutMeasures(sheet).find((m) => m.id === id)
 
 const figure = (measure: Measured, value: number) =>
   unitOf(measure) === 'mm' ? { mm: value } : { nm: value }

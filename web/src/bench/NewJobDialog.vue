@@ -8,7 +8,8 @@ import { holdsSerial } from '@moray/core/drives/own/variants'
 import { usualScopes } from '@moray/core/route/scope'
 import { computed, reactive, ref, watch } from 'vue'
 import { serialsOf } from '../drives/own/show-figure.ts'
-import { useRouter } from 'vue-router'
+import { waitingText } from '../drives/waiting-text.ts'
+import { RouterLink, useRouter } from 'vue-router'
 import { useDrives, useUnits } from '../wire/queries.ts'
 import { problemAt } from '../wire/client.ts'
 import { useJobWrite } from '../wire/use-job-write.ts'
@@ -38,15 +39,13 @@ const form = reactive({
   scope: 'full',
 })
 /** What the drive comes in for, as far as its sheet has it; places are picked on the Scope page. */
-const scopes = computed(() => {
-  const sheet = drives.sheets?.find((s) => s.id === form.sheetId)
-  return sheet ? usualScopes(sheet) : []
-})
+const chosen = computed(() => drives.sheets?.find((s) => s.id === form.sheetId))
+const scopes = computed(() => (chosen.value ? usualScopes(chosen.value) : []))
 watch(scopes, (all) => {
   if (!all.some((s) => s.usual === form.scope)) form.scope = 'full'
 })
 /** Variants of the chosen sheet; the one whose serial numbers hold this one is proposed. */
-const variants = computed(() => drives.sheets?.find((s) => s.id === form.sheetId)?.variants ?? [])
+const variants = computed(() => chosen.value?.variants ?? [])
 const proposed = computed(() => variants.value.find((v) => holdsSerial(v, form.serial)))
 watch(proposed, (v) => (form.variant = v?.id ?? ''))
 /** Drives that have been here whose serial, boat or owner holds what is typed. */
@@ -124,6 +123,10 @@ const said = (field: string) => problemAt(write.error.value, field)
         <option v-for="s in drives.sheets ?? []" :key="s.id" :value="s.id">{{ s.name }}</option>
       </select>
       <span v-if="said('sheetId')" class="bad">{{ said('sheetId') }}</span>
+      <span v-if="chosen?.waiting" class="soft">
+        {{ waitingText(chosen.waiting) }} on this sheet; this job begins without.
+        <RouterLink :to="`/drives/${chosen.id}/draft`" @click="emit('close')">Publish first</RouterLink>
+      </span>
     </label>
     <label v-if="scopes.length" class="wide">
       What for

@@ -10,6 +10,7 @@ import { bodyOf } from '@moray/core/drives/own/body'
 import { differences } from '@moray/core/drives/own/differences'
 import { ofVariant } from '@moray/core/drives/own/variants'
 import type { Variant } from '@moray/core/drives/own/variant'
+import { waitingText } from './waiting-text.ts'
 import LoadState from '../ui/LoadState.vue'
 import FurtherLists from './FurtherLists.vue'
 import FastenerTable from './FastenerTable.vue'
@@ -140,7 +141,7 @@ function how(m: Measure): string {
           >Save as a file</a
         >
         <Button
-          :label="sheet.drafted ? 'On with the next version' : 'Change it'"
+          :label="sheet.drafted ? 'Open the draft' : 'Change it'"
           class="quiet"
           :disabled="write.busy.value"
           @click="change"
@@ -148,6 +149,11 @@ function how(m: Measure): string {
       </div>
     </div>
     <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+    <p v-if="sheet.waiting" class="caution no-print">
+      Typed since version {{ sheet.edition }}, here or at the bench: {{ waitingText(sheet.waiting) }}. New
+      jobs work without {{ sheet.waiting === 1 ? 'it' : 'them' }} until then.
+      <RouterLink :to="`/drives/${sheet.id}/draft`">Look at the draft</RouterLink>
+    </p>
     <div class="two">
       <div>
         <SectionDrawing :sheet="sheet" :tags="tags" :max-height="430" />

@@ -10,6 +10,7 @@ import ConfirmDialog from '../ui/ConfirmDialog.vue'
 import LoadState from '../ui/LoadState.vue'
 import { keys, useDrives, useQueryClient } from '../wire/queries.ts'
 import { useWrite } from '../wire/use-write.ts'
+import { waitingText } from './waiting-text.ts'
 import NewDriveDialog from './NewDriveDialog.vue'
 
 const store = useDrives()
@@ -88,7 +89,7 @@ async function bring(sheet: ImportSheet['sheet'], anew = false) {
               ? s.summary
               : s.edition === undefined
                 ? `Draft, ${s.lacks?.length ?? 0} figures to come`
-                : `Version ${s.edition}${s.drafted ? ', a next one is being typed' : ''}`
+                : `Version ${s.edition}${s.drafted ? `, ${waitingText(s.waiting)}` : ''}`
           }}
         </span>
       </RouterLink>

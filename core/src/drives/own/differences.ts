@@ -1,5 +1,6 @@
-import { figureFields } from './figures.ts'
 import type { SheetBody } from './body.ts'
+import { figureFields, type FigureField } from './figures.ts'
+import { ofVariant } from './variants.ts'
 
 /** One thing in which two sheets differ; undefined where one of them has nothing. */
 export interface Difference {
@@ -18,12 +19,13 @@ const ASIDE = new Set(['version', 'format', 'sources', 'demo'])
  * figures come from is left out.
  */
 export function differences(from: SheetBody, to: SheetBody): Difference[] {
-  const labels = new Map([...figureFields(from), ...figureFields(to)].map((f) => [f.path, f.label]))
+  const labels = new Map([...comparedFields(from), ...comparedFields(to)].map((f) => [f.path, f.label]))
   const found: Difference[] = []
   const walk = (path: string, a: unknown, b: unknown) => {
     if (same(a, b)) return
+    const [left, right] = [branches(a, b), branches(b, a)]
     // a figure is one thing, whatever it is made of
-    if (labels.has(path) || !(isTree(a) && isTree(b))) {
+    if (labels.has(path) || !left || !right) {
       const label = labels.get(path)
       found.push({
         path,
@@ -33,13 +35,30 @@ export function differences(from: SheetBody, to: SheetBody): Difference[] {
       })
       return
     }
-    const [left, right] = [entries(a), entries(b)]
     for (const name of new Set([...left.keys(), ...right.keys()]))
       if (path !== '' || !ASIDE.has(name))
         walk(path === '' ? name : `${path}.${name}`, left.get(name), right.get(name))
   }
   walk('', from, to)
   return found
+}
+
+/** Figures of a body by the paths that differences have: those of its variants too, each within its patch. */
+export const comparedFields = (body: SheetBody): FigureField[] => [
+  ...figureFields(body),
+  ...(body.variants ?? []).flatMap((v) =>
+    figureFields(ofVariant(body, v)).map((f) => ({
+      ...f,
+      path: `variants.${v.id}.patch.${f.path}`,
+      label: `${v.label}: ${f.label}`,
+    })),
+  ),
+]
+
+/** What is compared one by one; a side that has nothing there is empty, unless the other side is a row, which came or went whole. */
+function branches(mine: unknown, other: unknown): Map<string, unknown> | undefined {
+  if (isTree(mine)) return other === undefined && isRow(mine) ? undefined : entries(mine)
+  return mine === undefined && isTree(other) && !isRow(other) ? new Map() : undefined
 }
 
 type Tree = Record<string, unknown> | unknown[]

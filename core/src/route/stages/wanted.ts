@@ -24,7 +24,7 @@ export function wantingStep(wants: string[], draft: Omit<StepDraft, 'wants' | 'g
     gates: [
       gate(
         { fact: SHEET_HAS, is: true },
-        'The sheet of this drive has no figures for this yet. Enter them here from your manual: they are kept for the next one.',
+        'The sheet of this drive has no figures for this yet. Enter them here from your manual. They also go into the draft of the sheet, for the jobs after it is published.',
       ),
     ],
     asks: [],

@@ -1,16 +1,16 @@
 <script setup lang="ts">
 import type { SheetBody } from '@moray/core/drives/own/body'
-import { differences } from '@moray/core/drives/own/differences'
-import { figureFields } from '@moray/core/drives/own/figures'
+import { comparedFields, differences } from '@moray/core/drives/own/differences'
 import { computed } from 'vue'
 import { useOwn } from '../../stores/own.ts'
+import { differenceLabel } from './difference-words.ts'
 import { anyText } from './show-figure.ts'
 
 /** In what one version of a sheet differs from another, side by side. */
 const props = defineProps<{ from: SheetBody; to: SheetBody; fromName: string; toName: string }>()
 const own = useOwn()
 const fields = computed(
-  () => new Map([...figureFields(props.from), ...figureFields(props.to)].map((f) => [f.path, f])),
+  () => new Map([...comparedFields(props.from), ...comparedFields(props.to)].map((f) => [f.path, f])),
 )
 const rows = computed(() => differences(props.from, props.to))
 </script>
@@ -28,7 +28,7 @@ const rows = computed(() => differences(props.from, props.to))
       </thead>
       <tbody>
         <tr v-for="d in rows" :key="d.path">
-          <td>{{ d.label ?? d.path }}</td>
+          <td>{{ differenceLabel(d, from, to) }}</td>
           <td class="mono">{{ anyText(fields.get(d.path), d.from, own.first) }}</td>
           <td class="mono">{{ anyText(fields.get(d.path), d.to, own.first) }}</td>
         </tr>

@@ -80,8 +80,18 @@ export function anyText(field: FigureField | undefined, value: unknown, first: U
   if (value === undefined) return 'nothing'
   if (field) return figureText(field, value, first)
   if (typeof value !== 'object' || value === null) return String(value as string | number | boolean)
-  const row = value as { label?: string; name?: string; what?: string }
-  return row.label ?? row.name ?? row.what ?? JSON.stringify(value)
+  if (Array.isArray(value)) return value.map((v) => anyText(undefined, v, first)).join(', ') || 'none'
+  const named = rowName(value)
+  if (named !== undefined) return named
+  return Object.entries(value)
+    .map(([name, v]) => `${name} ${anyText(undefined, v, first)}`)
+    .join(', ')
+}
+
+/** What a row of a sheet is called; undefined where it has no name. */
+export function rowName(row: unknown): string | undefined {
+  const { label, name, what, act, place } = (row ?? {}) as Record<string, unknown>
+  return [label, name, what, act, place].find((v) => typeof v === 'string') as string | undefined
 }
 
 /** Where a figure comes from, in words. */

@@ -9,9 +9,10 @@ import { useOwn } from '../../stores/own.ts'
 import { useSheetFile } from '../../wire/queries.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useStorage } from '@vueuse/core'
+import { RouterLink } from 'vue-router'
 import type { ShownJob } from '../shown-job.ts'
 
-/** Figures that the sheet of this job has not: asked for where they are needed, kept for the next job on this drive. */
+/** Figures that the sheet of this job has not: asked for where they are needed, and put into the draft of the sheet's next version. */
 const props = defineProps<{
   job: ShownJob
   /** Paths of the figures, in the order in which they are asked for. */
@@ -34,6 +35,8 @@ const fields = computed((): FigureField[] => named([...props.paths, ...lacks.val
 const others = computed(() => named(lacks.value.flatMap((l) => l.or ?? [])))
 const page = useStorage(`moray.page.${props.job.sheetId}`, '')
 const refused = ref<{ path: string; why: string } | null>(null)
+/** Something was entered here: it is said where it goes. */
+const entered = ref(false)
 async function set(field: FigureField, text: string, assumed = false) {
   if (text === '') return
   const unit = figureUnit(field, own.first)
@@ -49,6 +52,7 @@ async function set(field: FigureField, text: string, assumed = false) {
       ...(page.value.trim() && source === 'manual' ? { where: page.value.trim() } : {}),
     },
   )
+  entered.value ||= reply !== undefined
   refused.value = reply
     ? null
     : { path: field.path, why: write.error.value?.fields[0]?.message ?? write.error.value?.message ?? '' }
@@ -56,6 +60,10 @@ async function set(field: FigureField, text: string, assumed = false) {
 </script>
 
 <template>
+  <p v-if="entered" class="small soft">
+    Kept for this job, and put into the draft of the sheet's next version:
+    <RouterLink :to="`/drives/${job.sheetId}/draft`">look at the draft</RouterLink>.
+  </p>
   <section v-if="fields.length" class="missing" aria-label="Figures that the sheet lacks">
     <h3>{{ title ?? 'Not on the sheet yet' }}</h3>
     <label class="leaf small"

@@ -1,0 +1,75 @@
+import type { SheetDraft } from '@moray/contract/replies'
+import type { ImportList, ImportSheet } from '@moray/contract/requests/sheets'
+import { bodyProblems, mostRows } from '@moray/contract/sheet/body-problems'
+import { fromCsv } from '@moray/contract/sheet/csv'
+import { FastenerRow, PartRow } from '@moray/contract/sheet/list-fields'
+import { InputError, refuse } from '@moray/core/checks/input-error'
+import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
+import { figureFields } from '@moray/core/drives/own/figures'
+import type { Source } from '@moray/core/drives/own/source'
+import type { Told } from '@moray/core/job/event'
+import type { Transaction } from '../db/database.ts'
+import { Refusal } from '../http/refusal.ts'
+import type { Who } from '../http/who.ts'
+import { asStored, keepDraft, told } from './drafts.ts'
+import { holdDrive } from './sheets.ts'
+
+/** A sheet from elsewhere, as a draft: every figure of it is somebody else's until it was held against the own manual. */
+export async function importSheet(
+  tx: Transaction,
+  body: ImportSheet,
+  who: Who,
+): Promise<{ id: string; told: Told }> {
+  const { version: _version, demo: _demo, ...sheet } = asStored(body.sheet) as SheetBody
+  const wrong = bodyProblems(sheet)
+  if (wrong.length)
+    throw new InputError(
+      'bad-sheet',
+      wrong.map((w) => ({ ...w, path: `sheet.${w.path}` })),
+    )
+  await tx.query('insert into drive (id) values ($1) on conflict do nothing', [sheet.id])
+  await holdDrive(tx, sheet.id)
+  const [open] = await tx.query('select 1 from sheet_draft where id = $1', [sheet.id])
+  if (open && !body.anew)
+    throw new Refusal(
+      409,
+      'draft-open',
+      `A draft of ${sheet.name} is open here. Publish it first, or throw it away for the one that comes in.`,
+      [{ path: 'anew', message: 'says whether the draft that is open may go' }],
+    )
+  const sources: Source[] = figureFields(sheet)
+    .filter((f) => figureAt(sheet, f.path) !== undefined)
+    .map((f) => ({
+      ...(sheet.sources?.find((s) => s.path === f.path) ?? { path: f.path, kind: f.usual }),
+      unchecked: true,
+    }))
+  await keepDraft(tx, sheet.id, { ...sheet, sources }, who)
+  return { id: sheet.id, told: told(sheet.id, { act: 'imported', name: sheet.name }) }
+}
+
+/** A list out of a table takes the place of the one that is there. */
+export async function importList(
+  tx: Transaction,
+  { body }: SheetDraft,
+  given: ImportList,
+  who: Who,
+): Promise<Told> {
+  const most = mostRows(given.list)
+  const { rows, numbers } =
+    given.list === 'fasteners' ? fromCsv(FastenerRow, given.csv, most) : fromCsv(PartRow, given.csv, most)
+  const seen = new Set<string>()
+  rows.forEach((r, i) => {
+    if (seen.has(r.id)) refuse(`row ${numbers[i]}, column id`, `"${r.id}" is used twice`)
+    seen.add(r.id)
+  })
+  const changed = asStored({ ...body, [given.list]: rows }) as SheetBody
+  const column = /^(?:parts|fasteners)\[(\d+)\]\.?(.*)$/
+  const mine = bodyProblems(changed).flatMap((w) => {
+    const [, row, field] = column.exec(w.path) ?? []
+    if (row === undefined) return w.path === given.list ? [{ path: 'table', message: w.message }] : []
+    return [{ path: `row ${numbers[Number(row)]}, column ${field || 'id'}`, message: w.message }]
+  })
+  if (mine.length) throw new InputError('invalid-input', mine)
+  await keepDraft(tx, body.id, changed, who)
+  return told(body.id, { act: 'list', name: body.name, list: given.list, rows: rows.length })
+}

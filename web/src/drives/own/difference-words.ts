@@ -1,0 +1,44 @@
+import { factsOfClass, type Class, type FieldFacts } from '@moray/contract/fields/describe'
+import { SheetFile } from '@moray/contract/sheet/sheet-file'
+import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
+import type { Difference } from '@moray/core/drives/own/differences'
+import { rowName } from './show-figure.ts'
+
+/** One row of the lists of a sheet. */
+const ROWS: Record<string, string> = {
+  axes: 'Shaft',
+  gears: 'Gear',
+  meshes: 'Pair of gears',
+  adjusters: 'Stack',
+  bearings: 'Bearing',
+  seals: 'Seal',
+  belts: 'Belt',
+  measures: 'Measure',
+  runoutLimits: 'Runout limit',
+  parts: 'Part',
+  fasteners: 'Fastener',
+  service: 'Service',
+  variants: 'Variant',
+}
+
+/** What differs, in words: figures by their label, everything else by its row and by what its field is called in the sheet's classes. */
+export function differenceLabel({ path, label }: Difference, from: SheetBody, to: SheetBody): string {
+  if (label !== undefined) return label
+  const names = path.split('.')
+  const words: string[] = []
+  let owner: Class | undefined = SheetFile as Class
+  for (let i = 0; i < names.length; i++) {
+    const facts: FieldFacts | undefined = owner && factsOfClass(owner).get(names[i]!)
+    owner = facts?.of?.()
+    const here = names.slice(0, i + 1).join('.')
+    const row = names[i + 1]
+    if (row !== undefined && (Array.isArray(figureAt(from, here)) || Array.isArray(figureAt(to, here)))) {
+      const at = `${here}.${row}`
+      const name = rowName(figureAt(to, at)) ?? rowName(figureAt(from, at)) ?? row
+      words.push(`${ROWS[names[i]!] ?? facts?.what ?? names[i]!} ${name}`)
+      i++
+    } else words.push(facts?.what ?? names[i]!)
+  }
+  const said = words.join(': ')
+  return said.charAt(0).toUpperCase() + said.slice(1)
+}
