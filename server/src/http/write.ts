@@ -55,9 +55,15 @@ interface Opening extends Mark {
   now: boolean
 }
 
-/** Who writes, whether this request came before, and the job locked, with its mark: one statement. */
-const OPEN = `select (select role from person where id = $1 and not retired) as role, r.route, r.body_hash, r.subject,
-  ${markColumns('$3', 'select xmin::text from job where id = $3 for update')},
+/**
+ * Who writes, whether this request came before, and the job's mark: one statement. The job is locked together with the other case of its unit, which
+ * stands by what happens here; always in the order of their ids, so that two who write to both never wait for each other.
+ */
+const OPEN = `with held as materialized (
+    select id, xmin::text as row from job where id = $3 or id in (select other_id from job_unit where job_id = $3) order by id for update
+  )
+  select (select role from person where id = $1 and not retired) as role, r.route, r.body_hash, r.subject,
+  ${markColumns('$3', 'select row from held where id = $3')},
   exists (select 1 from person where id = $1 and code_hash is not null) as coded,
   exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $5) as said,
   exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $6) as now
@@ -88,44 +94,32 @@ export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Pro
       'invalid-input',
       `Header ${REQUEST_HEADER} must be 8 to 64 letters, digits, - or _.`,
     )
-  const person = personHeader(c)
   const route = c.req.path.slice(0, 200)
+  const asked = askedBy(c, deps, w.lock)
   // not by which name or port the server was reached: it may be another one the second time
   const hash = createHash('sha256')
-    .update(`${person}\n${c.req.path}${new URL(c.req.url).search}\n`)
+    .update(`${asked.person}\n${c.req.path}${new URL(c.req.url).search}\n`)
     .update(w.body)
     .digest('hex')
-  const at = deps.now()
-  const session = hashOf(getCookie(c, SESSION_COOKIE) ?? '')
   let committed = () => {}
   const reply = await withRetries(() => {
     committed = () => {}
     return deps.db.transaction(async (tx) => {
-      const [open] = await tx.query<Opening>(OPEN, [
-        person,
-        requestId ?? '',
-        w.lock ?? '',
-        session,
-        at,
-        new Date(at.getTime() + SESSION_MS - SIGNING_MS),
-      ])
-      if (open!.coded && !open!.said) mustSayCode()
-      if (open!.body_hash !== null) {
-        if (open!.body_hash !== hash)
+      const { open, who } = await enter(tx, asked, requestId)
+      if (open.body_hash !== null) {
+        if (open.body_hash !== hash)
           throw new Refusal(
             409,
             'request-reused',
             'This request id was used for something else; send a fresh one. Nothing was written.',
           )
-        return w.again(tx, open!.subject!)
+        return w.again(tx, open.subject!)
       }
-      const code = !open!.coded ? 'none' : open!.now ? 'now' : 'today'
-      const who: Who = { id: person, role: open!.role ?? 'technician', at, code }
-      if (open!.role === null && !(await w.withoutPerson?.(tx))) mustBeSomebody(person)
-      const done = await w.work(tx, who, open!)
+      if (open.role === null && !(await w.withoutPerson?.(tx))) mustBeSomebody(who.id)
+      const done = await w.work(tx, who, open)
       const { told, job } = done
       const [end] = await tx.query<{ event: number | null; row: string | null }>(FINISH, [
-        at,
+        who.at,
         told ? who.id : null,
         told?.kind ?? null,
         job?.id ?? null,
@@ -146,6 +140,49 @@ export async function write<Reply>(c: Context, deps: Deps, w: Write<Reply>): Pro
   })
   committed()
   return reply
+}
+
+/** What a request says of who asks and when, read before its transaction. */
+interface Asked {
+  person: string
+  session: string
+  at: Date
+  /** The job that is locked; '' for none. */
+  job: string
+}
+
+const askedBy = (c: Context, deps: Pick<Deps, 'now'>, job: string | undefined): Asked => ({
+  person: personHeader(c),
+  session: hashOf(getCookie(c, SESSION_COOKIE) ?? ''),
+  at: deps.now(),
+  job: job ?? '',
+})
+
+/** Locks the job, and finds out who writes. @throws Refusal 401 where the code of that name was not said on this device */
+async function enter(tx: Transaction, asked: Asked, requestId = ''): Promise<{ open: Opening; who: Who }> {
+  const { person, session, at, job } = asked
+  const signing = new Date(at.getTime() + SESSION_MS - SIGNING_MS)
+  const [open] = await tx.query<Opening>(OPEN, [person, requestId, job, session, at, signing])
+  if (open!.coded && !open!.said) mustSayCode()
+  const code = !open!.coded ? 'none' : open!.now ? 'now' : 'today'
+  return { open: open!, who: { id: person, role: open!.role ?? 'technician', at, code } }
+}
+
+/** Writes what is no evidence, under a name and with the job locked, but without an event or a request id: the same twice is the same. */
+export function writeDraft(
+  c: Context,
+  deps: Pick<Deps, 'db' | 'now'>,
+  jobId: string,
+  work: (tx: Transaction, who: Who) => Promise<void>,
+): Promise<void> {
+  const asked = askedBy(c, deps, jobId)
+  return withRetries(() =>
+    deps.db.transaction(async (tx) => {
+      const { open, who } = await enter(tx, asked)
+      if (open.role === null) mustBeSomebody(who.id)
+      await work(tx, who)
+    }),
+  )
 }
 
 /** The id of whoever writes, as the header names it; '' without one. */

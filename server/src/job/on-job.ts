@@ -1,4 +1,5 @@
 import { judged, type JudgedJob } from '@moray/core/job/judged'
+import { isOver } from '@moray/core/job/record'
 import type { JobReply } from '@moray/contract/replies'
 import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
 import type { Context, Hono } from 'hono'
@@ -54,7 +55,8 @@ export async function changeJob(
   const other = SEEN_BY_THE_OTHER.has(told.kind) ? before.job.partner?.id : undefined
   const [own, others] = await readRecords(tx, other === undefined ? [id] : [id, other])
   const { job } = await judgedOf(tx, deps, own!, who.at)
-  if (others) await settle(tx, (await judgedOf(tx, deps, others, who.at)).job)
+  // locked with this one; closed or handed over, it stays so until somebody reopens it
+  if (others && !isOver(others.record.state)) await settle(tx, (await judgedOf(tx, deps, others, who.at)).job)
   const now = (seen: number) => ({ ...job.standing, touchedAt: who.at.toISOString(), seen })
   return {
     told,

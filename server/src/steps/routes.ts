@@ -6,7 +6,7 @@ import type { Hono } from 'hono'
 import type { Queryable } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { onRead, onWrite, rowId } from '../http/endpoint.ts'
-import { personHeader } from '../http/write.ts'
+import { writeDraft } from '../http/write.ts'
 import { mustExist } from '../jobs/events.ts'
 import { onJob, readJudged } from '../job/on-job.ts'
 import { CLOSING, PEOPLE } from '../job/read-record.ts'
@@ -27,7 +27,7 @@ export function mountSteps(app: Hono, deps: Deps) {
   onJob(app, deps, endpoints.agree, agreeToDeparture)
   onJob(app, deps, endpoints.seeRoute, seeRoute)
   onWrite(app, endpoints.keepDraft, async (c, { id }, body) => {
-    await keepDraft(deps, id, personHeader(c), body.checked)
+    await writeDraft(c, deps, id, (tx, who) => keepDraft(tx, deps, id, body.checked, who))
     return undefined
   })
   onRead(app, endpoints.closings, (_, { id }) => listClosings(deps.db, id))
