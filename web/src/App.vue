@@ -8,6 +8,7 @@ import FirstPerson from './shop/FirstPerson.vue'
 import WhoIsWorking from './shop/WhoIsWorking.vue'
 import { liveConnected } from './wire/live-line.ts'
 import { usePeople } from './wire/queries.ts'
+import { pageIsStale, staleWanted } from './wire/stale-page.ts'
 
 const shop = useShop()
 const people = usePeople()
@@ -73,6 +74,11 @@ const places = [
     <p v-if="people.error && route.path !== '/pair'" class="fault" role="alert">
       {{ people.error.message }} <button type="button" @click="people.load">Try again</button>
     </p>
+    <p v-if="pageIsStale" class="fault stale" role="alert">
+      A part of this page could not be loaded: Moray was upgraded while it was open, or the line is down. What
+      you typed is still there.
+      <a :href="staleWanted || route.fullPath">Load the page anew</a>
+    </p>
     <WhoIsWorking v-if="shop.people.length && route.path !== '/pair'" />
     <CodeDialog v-if="shop.codeFor" />
     <FirstPerson v-if="nobody" />
@@ -81,6 +87,11 @@ const places = [
 </template>
 
 <style scoped>
+.stale a {
+  display: inline-block;
+  min-height: 44px;
+  line-height: 44px;
+}
 .skip {
   position: absolute;
   left: -999px;

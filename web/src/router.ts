@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { moduleGone } from './wire/stale-page.ts'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -66,4 +67,11 @@ export const router = createRouter({
 
 router.afterEach((to) => {
   document.title = `${String(to.meta.title ?? 'Moray')} · Moray`
+})
+
+/** How browsers say that a part of the page could not be fetched. */
+const NOT_FETCHED = /dynamically imported module|importing a module script|preload CSS/i
+// after an upgrade the parts of an open page have other names on the server: a click that does nothing must say why
+router.onError((e: unknown, to) => {
+  if (e instanceof Error && NOT_FETCHED.test(e.message)) moduleGone(to.fullPath)
 })

@@ -42,6 +42,7 @@ const cause = ref('')
 const note = ref('')
 async function itWas() {
   if (!cause.value) return
+  const sent = { cause: cause.value, note: note.value }
   const reply = await write.send(
     endpoints.sayOutcome,
     { id: job.value.id },
@@ -50,7 +51,7 @@ async function itWas() {
       ...(note.value.trim() ? { note: note.value.trim() } : {}),
     },
   )
-  if (reply) {
+  if (reply && cause.value === sent.cause && note.value === sent.note) {
     cause.value = ''
     note.value = ''
   }

@@ -19,17 +19,16 @@ const left = computed(() => props.job.openItems.filter((i) => !i.closed))
 const over = computed(() => isOver(props.job.state))
 async function add() {
   if (text.value.trim().length < 3) return
-  const reply = await write.send(endpoints.addOpenItem, { id: props.job.id }, { text: text.value.trim() })
-  if (reply) text.value = ''
+  const sent = text.value
+  const reply = await write.send(endpoints.addOpenItem, { id: props.job.id }, { text: sent.trim() })
+  // what was typed while it was under way stays
+  if (reply && text.value === sent) text.value = ''
 }
 async function settle(item: number) {
-  if (how.value.trim().length < 3) return
-  const reply = await write.send(
-    endpoints.closeOpenItem,
-    { id: props.job.id, item },
-    { how: how.value.trim() },
-  )
-  if (!reply) return
+  const sent = how.value
+  if (sent.trim().length < 3) return
+  const reply = await write.send(endpoints.closeOpenItem, { id: props.job.id, item }, { how: sent.trim() })
+  if (!reply || settling.value !== item || how.value !== sent) return
   settling.value = null
   how.value = ''
 }

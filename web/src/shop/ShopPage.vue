@@ -97,6 +97,7 @@ const seed = computed(() => {
 })
 async function keepLikelihood() {
   const value = figure(percent.value) / 100
+  const sent = { percent: percent.value, reason: reason.value }
   const reply = await keep(
     write.send(
       endpoints.setLikelihood,
@@ -109,7 +110,7 @@ async function keepLikelihood() {
       },
     ),
   )
-  if (reply) {
+  if (reply && percent.value === sent.percent && reason.value === sent.reason) {
     percent.value = ''
     reason.value = ''
   }

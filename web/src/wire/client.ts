@@ -42,21 +42,35 @@ export type WriteEndpoint = Endpoint<string, object, unknown>
 const isErrorBody = (body: unknown): body is ErrorBody =>
   typeof body === 'object' && body !== null && typeof (body as Partial<ErrorBody>).error?.message === 'string'
 
+/** A line that stalls without breaking looks alive for minutes: so long at most is waited for an answer. */
+const ANSWER_MS = 20_000
+/** A picture takes its time over a slow line. */
+const PICTURE_MS = 120_000
+
 /** Asks the server; the endpoint says what it answers, since the server mounts the very same one. */
-async function ask<E extends AnyEndpoint>(_: E, path: string, init: RequestInit): Promise<ReplyOf<E>> {
+async function ask<E extends AnyEndpoint>(
+  _: E,
+  path: string,
+  init: RequestInit,
+  longest = ANSWER_MS,
+): Promise<ReplyOf<E>> {
   let response: Response
+  let text: string
   try {
-    response = await fetch(path, init)
-  } catch {
+    response = await fetch(path, { ...init, signal: AbortSignal.timeout(longest) })
+    if (response.status === 204) return undefined as ReplyOf<E>
+    text = await response.text()
+  } catch (e) {
+    const late = (e as { name?: string }).name === 'TimeoutError'
     throw new WireError(
       'offline',
-      'The server does not answer. What you typed is still here; send it again when it is back.',
+      late
+        ? `The server has not answered for ${longest / 1000} s: the line to it may be weak. What you typed is still here; send it again.`
+        : 'The server does not answer. What you typed is still here; send it again when it is back.',
       [],
       true,
     )
   }
-  if (response.status === 204) return undefined as ReplyOf<E>
-  const text = await response.text()
   let body: unknown
   try {
     body = JSON.parse(text)
@@ -129,15 +143,20 @@ export function sendBytes<E extends AnyEndpoint>(
   requestId: string,
 ): Promise<ReplyOf<E>> {
   const search = new URLSearchParams(query).toString()
-  return ask(endpoint, `${pathFor(endpoint, params)}?${search}`, {
-    method: 'POST',
-    headers: {
-      'content-type': 'application/octet-stream',
-      [PERSON_HEADER]: person,
-      [REQUEST_HEADER]: requestId,
+  return ask(
+    endpoint,
+    `${pathFor(endpoint, params)}?${search}`,
+    {
+      method: 'POST',
+      headers: {
+        'content-type': 'application/octet-stream',
+        [PERSON_HEADER]: person,
+        [REQUEST_HEADER]: requestId,
+      },
+      body: content,
     },
-    body: content,
-  })
+    PICTURE_MS,
+  )
 }
 
 export function asWireError(e: unknown): WireError {

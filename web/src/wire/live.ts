@@ -6,7 +6,9 @@ import { effectScope, onScopeDispose, ref, watch, type EffectScope } from 'vue'
 /** What the stream says, passed on from the tab that holds it to all others. */
 export type Word =
   | { event: 'change'; data: LiveEvent }
-  | { event: 'hello' | 'again' | 'beat'; last: number }
+  | { event: 'again' | 'beat'; last: number }
+  /** With the epoch of the shop's history, and the run of the server that holds it. */
+  | { event: 'hello'; last: number; epoch?: string; boot?: string }
   | { event: 'lost' }
   /** A tab that has just been opened: does the line stand? */
   | { event: 'asked' }
@@ -25,12 +27,14 @@ export interface Line {
  * @param told an event, in order and without gaps
  * @param again something may have been missed; `last` is the newest event
  * @param stands whether the line stands, whenever that changes
+ * @param elsewhere the shop's history is another one: the demo was left, or a copy was brought back
  */
 export function followLive(
   told: (event: LiveEvent) => void,
   again: (last: number) => void,
   stands: (connected: boolean) => void,
   now: () => number = Date.now,
+  elsewhere: (epoch: string) => void = () => {},
 ): Line {
   const scope = effectScope(true)
   const connected = ref(false)
@@ -40,6 +44,19 @@ export function followLive(
     let heardAt = 0
     let last = -1
     let holds = false
+    let epoch: string | undefined
+    let boot: string | undefined
+
+    /** Whether a hello comes out of another history, or of another run of the server: numbers of events tell nothing then of what was missed. */
+    function isAnother(word: Extract<Word, { event: 'hello' }>): boolean {
+      const other = (known: string | undefined, said: string | undefined) =>
+        known !== undefined && said !== undefined && known !== said
+      const another = other(epoch, word.epoch) || other(boot, word.boot)
+      epoch = word.epoch ?? epoch
+      boot = word.boot ?? boot
+      if (word.epoch !== undefined) elsewhere(word.epoch)
+      return another
+    }
 
     function hear(word: Word) {
       if (word.event === 'asked') {
@@ -58,10 +75,14 @@ export function followLive(
           last = word.data.id
           told(word.data)
         }
+      } else if (word.event === 'hello' && isAnother(word)) {
+        last = word.last
+        again(Infinity)
       } else {
-        // a first hello may come after pages were loaded; a later one after a line that was down; a beat may tell of what got lost
+        // a first hello may come after pages were loaded; a later one after a line that was down; a beat may tell of what got lost; an older
+        // number than the one that is known comes from an older history
         if (word.last > last || (word.event !== 'beat' && !connected.value)) again(word.last)
-        last = Math.max(last, word.last)
+        last = word.event === 'beat' ? Math.max(last, word.last) : word.last
       }
       connected.value = true
     }
@@ -115,7 +136,7 @@ function holdStream(last: () => number, say: (word: Word) => void, now: () => nu
     const { type, data } = e as MessageEvent<string>
     heardAt = now()
     if (type === 'change') say({ event: type, data: JSON.parse(data) as LiveEvent })
-    else say({ event: type as 'hello' | 'again' | 'beat', last: (JSON.parse(data) as { last: number }).last })
+    else say({ ...(JSON.parse(data) as { last: number }), event: type as 'hello' | 'again' | 'beat' })
   })
   watch(stream.error, (e) => e && say({ event: 'lost' }))
   useIntervalFn(() => {

@@ -1,4 +1,4 @@
-import { newRequestId } from './request-id.ts'
+import { useIntention } from './intention.ts'
 import type { BodyOf, ReplyOf } from '@moray/contract/endpoint'
 import { computed, readonly, ref, type Ref } from 'vue'
 import { useShop } from '../stores/shop.ts'
@@ -21,8 +21,8 @@ export interface Write {
 }
 
 /**
- * Sends writes and keeps what went wrong. While it is unsure whether the server got a request, the
- * same request keeps its id, so that pressing the button again cannot write twice.
+ * Sends writes and keeps what went wrong. While it is unsure whether the server got a request, the same request keeps its id, so that pressing the
+ * button again cannot write twice (intention.ts).
  */
 export function useWrite(): Write {
   const shop = useShop()
@@ -38,29 +38,30 @@ export function useWriteAs(person: () => string): Write {
   const shop = useShop()
   const underWay = ref(0)
   const error = ref<WireError | null>(null)
-  const ids = useRequestIds()
+  const intention = useIntention()
   let turn: Promise<unknown> = Promise.resolve()
   const sending = new Map<string, Promise<unknown>>()
 
+  /** @param meant name and id as they were when it was meant: the name at this screen may be another one when its turn comes */
   async function one<E extends WriteEndpoint>(
     endpoint: E,
     params: ParamsFor<E>,
     body: BodyOf<E>,
-    key: string,
+    meant: { who: string; place: string; id: string },
   ): Promise<ReplyOf<E> | undefined> {
     error.value = null
-    const who = person()
+    const { who, place, id } = meant
     if (who === '' && endpoint !== endpoints.addPerson) {
       error.value = new WireError('nobody', 'Say first who is working here; what you typed is still there.')
       return undefined
     }
     try {
-      const reply = await sendNow(endpoint, params, body, who, ids.of(key))
-      ids.done(key)
+      const reply = await sendNow(endpoint, params, body, who, id)
+      intention.settled(place, id)
       return reply
     } catch (e) {
       const wire = asWireError(e)
-      if (!wire.unsure) ids.done(key)
+      if (!wire.unsure) intention.settled(place, id)
       if (wire.code === 'code-needed') shop.codeFor = who
       error.value = wire
       return undefined
@@ -70,11 +71,15 @@ export function useWriteAs(person: () => string): Write {
     busy: computed(() => underWay.value > 0),
     error: readonly(error) as Ref<WireError | null>,
     send(endpoint, params, body) {
-      const key = `${person()} ${endpoint.path} ${JSON.stringify(params)} ${JSON.stringify(body)}`
+      const who = person()
+      const place = `${endpoint.path} ${JSON.stringify(params)}`
+      const content = `${who} ${JSON.stringify(body)}`
+      const key = `${place} ${content}`
       const same = sending.get(key)
       if (same) return same as ReturnType<typeof one<typeof endpoint>>
       underWay.value++
-      const mine = turn.then(() => one(endpoint, params, body, key))
+      const meant = { who, place, id: intention.idOf(place, content) }
+      const mine = turn.then(() => one(endpoint, params, body, meant))
       sending.set(key, mine)
       turn = mine.finally(() => {
         underWay.value--
@@ -83,18 +88,5 @@ export function useWriteAs(person: () => string): Write {
       return mine
     },
     clear: () => (error.value = null),
-  }
-}
-
-/** Request ids by what is sent: the same intention keeps its id until it is known what became of it. */
-export function useRequestIds() {
-  const open = new Map<string, string>()
-  return {
-    of(key: string): string {
-      const id = open.get(key) ?? newRequestId()
-      open.set(key, id)
-      return id
-    },
-    done: (key: string): void => void open.delete(key),
   }
 }

@@ -1,6 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink'
 import { onScopeDispose, shallowReadonly, shallowRef, type ShallowRef } from 'vue'
 import type { CalcApi, Progress } from './calc-api.ts'
+import { watched } from './loading.ts'
 
 /** Runs calculations in a worker of its own; the worker ends with the component that asked for it. */
 export function useCalc(): {
@@ -9,15 +10,20 @@ export function useCalc(): {
   cancel: () => void
 } {
   const progress = shallowRef<Progress | null>(null)
-  let worker: Worker | null = null
-  let remote: Remote<CalcApi> | null = null
+  let running: { worker: Worker; failed: Promise<never>; remote: Remote<CalcApi> } | null = null
 
-  function api(): Remote<CalcApi> {
-    worker ??= new Worker(new URL('./calc.worker.ts', import.meta.url), { type: 'module' })
-    remote ??= wrap<CalcApi>(worker)
-    return remote
+  function api() {
+    if (running) return running
+    const made = watched(new Worker(new URL('./calc.worker.ts', import.meta.url), { type: 'module' }))
+    running = { ...made, remote: wrap<CalcApi>(made.worker) }
+    // the next question tries a worker of its own
+    made.failed.catch(() => {
+      running?.worker.terminate()
+      running = null
+    })
+    return running
   }
-  onScopeDispose(() => worker?.terminate())
+  onScopeDispose(() => running?.worker.terminate())
 
   return {
     progress: shallowReadonly(progress),
@@ -26,15 +32,17 @@ export function useCalc(): {
       try {
         // a reactive proxy cannot be cloned into the worker
         const plain = JSON.parse(JSON.stringify(input)) as object
-        return (await api().run(
+        const { remote, failed } = api()
+        const answer = remote.run(
           name,
           plain,
           proxy((p: Progress) => (progress.value = p)),
-        )) as T | 'cancelled'
+        )
+        return (await Promise.race([answer, failed])) as T | 'cancelled'
       } finally {
         progress.value = null
       }
     },
-    cancel: () => void remote?.cancel(),
+    cancel: () => void running?.remote.cancel(),
   }
 }

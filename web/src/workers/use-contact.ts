@@ -1,5 +1,6 @@
 import { wrap, type Remote } from 'comlink'
 import { onScopeDispose, shallowReadonly, shallowRef, watch, type ShallowRef } from 'vue'
+import { watched } from './loading.ts'
 import type { ContactApi, PairAsked, PairPatches } from './contact-api.ts'
 
 /**
@@ -8,23 +9,29 @@ import type { ContactApi, PairAsked, PairPatches } from './contact-api.ts'
  */
 export function useContact(asked: () => PairAsked[]): Readonly<ShallowRef<Record<string, PairPatches>>> {
   const patches = shallowRef<Record<string, PairPatches>>({})
-  let worker: Worker | null = null
-  let remote: Remote<ContactApi> | null = null
+  let running: { worker: Worker; failed: Promise<never>; remote: Remote<ContactApi> } | null = null
   let waiting: PairAsked[] | null = null
   let busy = false
 
   async function work() {
     if (busy) return
     busy = true
-    worker ??= new Worker(new URL('./contact.worker.ts', import.meta.url), { type: 'module' })
-    remote ??= wrap<ContactApi>(worker)
+    if (!running) {
+      const made = watched(new Worker(new URL('./contact.worker.ts', import.meta.url), { type: 'module' }))
+      running = { ...made, remote: wrap<ContactApi>(made.worker) }
+    }
+    const { worker, remote, failed } = running
     try {
       while (waiting) {
         // a reactive proxy cannot be cloned into the worker
         const pairs = JSON.parse(JSON.stringify(waiting)) as PairAsked[]
         waiting = null
-        patches.value = await remote.patches(pairs)
+        patches.value = await Promise.race([remote.patches(pairs), failed])
       }
+    } catch {
+      // the page says that a part of it could not be loaded; the next question tries again
+      worker.terminate()
+      running = null
     } finally {
       busy = false
     }
@@ -37,6 +44,6 @@ export function useContact(asked: () => PairAsked[]): Readonly<ShallowRef<Record
     },
     { immediate: true },
   )
-  onScopeDispose(() => worker?.terminate())
+  onScopeDispose(() => running?.worker.terminate())
   return shallowReadonly(patches)
 }

@@ -262,9 +262,14 @@ async function enter(
   }
   const reply = await take.send(endpoints.takeReading, { id: props.job.id }, body)
   if (!reply) return
-  text.value = ''
-  swingDraft.value = { ...swingDraft.value, samples: [] }
-  pair.value = { ...pair.value, points: [] }
+  // only what was sent: somebody may have gone on typing meanwhile
+  if (swing)
+    swingDraft.value = {
+      ...swingDraft.value,
+      samples: swingDraft.value.samples.slice(swing.samples.length),
+    }
+  else if (rides) pair.value = { ...pair.value, points: pair.value.points.slice(rides.length) }
+  else if (text.value === e.text) text.value = ''
   turn.value++
   byHand.value = false
   if (before === 1) emit('done')

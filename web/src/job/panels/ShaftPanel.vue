@@ -82,7 +82,8 @@ async function enter(e: { text: string; confirmed: boolean }) {
     },
   )
   if (!reply) return
-  text.value = ''
+  // somebody may have gone on typing meanwhile
+  if (text.value === e.text) text.value = ''
   chosen.value = null
   turn.value++
 }

@@ -16,7 +16,7 @@ import { withUnit } from '../../ui/both-units.ts'
 import { useUnits } from '../../ui/units.ts'
 import { keepDrafts, useGauges, useQueryClient } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
-import { problemAt, send, type WireError } from '../../wire/client.ts'
+import { asWireError, problemAt, send, type WireError } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useWriteAs } from '../../wire/use-write.ts'
 import FastenerTable from '../../drives/FastenerTable.vue'
@@ -86,11 +86,19 @@ async function keep() {
     return now === '{}' ? others : [...others, mine]
   })
   const body = { step: definition.value.id, answers: given.value }
+  const person = shop.personId
   // a draft that does not get through is tried again with the next key; the step itself would say it
-  await send(endpoints.keepDraft, { id: props.job.id }, body, shop.personId, newRequestId()).catch(
-    () => (kept = ''),
-  )
+  await send(endpoints.keepDraft, { id: props.job.id }, body, person, newRequestId()).catch((e: unknown) => {
+    kept = ''
+    // asked for now, and not when the step is closed: until then nothing of it would be kept
+    if (asWireError(e).code === 'code-needed' && !gone) shop.codeFor = person
+  })
 }
+// the code was said: what is typed can be kept
+watch(
+  () => shop.codeFor,
+  (asked) => asked === '' && void keepSoon(),
+)
 // a panel that is gone tries nothing again: by then another step, or another job, may stand in the store
 let gone = false
 const keepSoon = useDebounceFn(() => (gone ? Promise.resolve() : keep()), 900)

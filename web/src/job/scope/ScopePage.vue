@@ -78,6 +78,7 @@ const label = computed(
 )
 async function set() {
   const stillHere = here()
+  const sent = reason.value
   const reply = await write.send(
     endpoints.setScope,
     { id: job.value.id },
@@ -89,7 +90,7 @@ async function set() {
     },
   )
   if (!reply) return
-  reason.value = ''
+  if (reason.value === sent) reason.value = ''
   if (stillHere()) void router.push(`/jobs/${job.value.id}/route`)
 }
 </script>
