@@ -22,7 +22,7 @@ import { openPostgres } from '../src/db/postgres.ts'
 import type { Deps } from '../src/deps.ts'
 import { SheetShelf } from '../src/drives/sheets.ts'
 import { RecordShelf } from '../src/job/record-shelf.ts'
-import { openFileStore, type FileStore } from '../src/files/file-store.ts'
+import { databaseFiles, openFileStore, type FileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
 import { inUse, type Kind } from './databases.ts'
 import { demoMade } from './demo-made.ts'
@@ -141,7 +141,7 @@ export async function testApp(options: TestOptions = {}): Promise<TestApp> {
     sheets: new SheetShelf(),
     records: new RecordShelf(),
     calc: calcHere,
-    files: options.files ?? openFileStore(scratch('files')),
+    files: options.files ?? (onPostgres() ? databaseFiles : openFileStore(scratch('files'))),
     now: options.now ?? (() => NOW),
     log: (m) => logged.push(m),
   }

@@ -47,7 +47,13 @@ function add(e: Event) {
       <span :class="{ 'sr-only': compact }">{{
         wanted && !pictures.length ? 'A picture is wanted' : 'Add a picture'
       }}</span>
-      <input :id="id" type="file" accept="image/*" class="sr-only" @change="add" />
+      <input
+        :id="id"
+        type="file"
+        accept="image/jpeg,image/png,image/webp,image/gif"
+        class="sr-only"
+        @change="add"
+      />
     </label>
     <p v-if="busy" class="small" role="status">{{ busy }} …</p>
     <p v-if="error" class="fault small" role="alert">{{ error }}</p>

@@ -7,11 +7,10 @@ import { useShop } from '../stores/shop.ts'
 import { pathOf } from '@moray/contract/endpoint'
 import { asWireError, sendBytes } from '../wire/client.ts'
 import { sendForJob, useQueryClient } from '../wire/queries.ts'
-import { useRequestIds } from '../wire/use-write.ts'
+import { useIntention } from '../wire/intention.ts'
 import PictureShow from './PictureShow.vue'
-import { reducePicture } from './reduce.ts'
 
-/** The pictures of one step, part or grade; one that is added is reduced and sent. */
+/** The pictures of one step, part or grade; one that is added is sent. */
 const props = defineProps<{
   job: ShownJob
   subject: Attachment['subject']
@@ -20,7 +19,6 @@ const props = defineProps<{
   compact?: boolean
 }>()
 const client = useQueryClient()
-const ids = useRequestIds()
 const fileOf = (hash: string) => pathOf(endpoints.file, { hash })
 const shop = useShop()
 const mine = computed(() =>
@@ -28,24 +26,30 @@ const mine = computed(() =>
 )
 const busy = ref('')
 const error = ref('')
-const MOST = 10 * 1024 * 1024
+const MOST_MB = 25
+const intention = useIntention()
 
+/** Sent as it came: the server makes it anew, without what a camera wrote beside it, and keeps what the file was. */
 async function add(file: File) {
   error.value = ''
-  busy.value = 'Reducing the picture'
+  busy.value = 'Sending the picture'
+  const person = shop.personId
   try {
-    const small = await reducePicture(file).catch(() => {
-      throw new Error('That file is no picture that this browser can read.')
-    })
-    if (small.size > MOST) throw new Error('The picture is larger than 10 MB; take it at a lower resolution.')
-    busy.value = 'Sending the picture'
+    if (file.size > MOST_MB * 1024 * 1024)
+      throw new Error(`The picture is larger than ${MOST_MB} MB; take it at a lower resolution.`)
     const query = { subject: props.subject, of: props.of }
+    const place = `${endpoints.attach.path} ${props.job.id} ${props.subject} ${props.of}`
     // the same picture for the same place keeps its id: sent again after a lost answer it is stored once
-    const key = `${props.job.id} ${props.subject} ${props.of} ${file.name} ${file.size} ${file.lastModified}`
-    await sendForJob(client, props.job.id, () =>
-      sendBytes(endpoints.attach, { id: props.job.id }, query, small, shop.personId, ids.of(key)),
-    )
-    ids.done(key)
+    const id = intention.idOf(place, `${person} ${file.name} ${file.size} ${file.lastModified}`)
+    try {
+      await sendForJob(client, props.job.id, () =>
+        sendBytes(endpoints.attach, { id: props.job.id }, query, file, person, id),
+      )
+      intention.settled(place, id)
+    } catch (e) {
+      if (!asWireError(e).unsure) intention.settled(place, id)
+      throw e
+    }
   } catch (e) {
     error.value = asWireError(e).message
   } finally {
