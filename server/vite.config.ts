@@ -25,6 +25,7 @@ export default defineConfig({
       input: {
         main: 'src/main.ts',
         check: 'src/commands/check.ts',
+        'reset-code': 'src/commands/reset-code.ts',
         'pglite-worker': 'src/db/pglite-worker.ts',
         worker: 'src/calc/worker.ts',
       },

@@ -156,6 +156,9 @@ export interface Gauge {
 }
 
 /** What became of a gauge, the newest first. */
+/** How the epoch of a demo shop begins: what was typed there is of no use to the shop that comes after it. */
+export const DEMO_EPOCH = 'demo-'
+
 /** A sheet as the list of drives shows it. */
 export interface DriveEntry extends DriveSheet {
   /** A draft of its next version is open. */

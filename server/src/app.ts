@@ -5,7 +5,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { allSchemas } from '@moray/contract/schemas'
 import { mountCalc } from './calc/routes.ts'
 import type { Deps } from './deps.ts'
-import { knownDevicesOnly } from './devices/known-device.ts'
+import { knownDevicesOnly, stillKnown } from './devices/known-device.ts'
 import { mountDevices } from './devices/routes.ts'
 import { mountDrawer } from './drawer/routes.ts'
 import { mountDrives } from './drives/routes.ts'
@@ -35,6 +35,8 @@ export interface AppOptions {
   hosts?: string[]
   /** Port that is listened on, and whether beyond this machine. */
   reachable?: { port: () => number; beyond: boolean }
+  /** A port for a proxy on this machine: whatever comes in there has to be paired, also where the proxy leaves no trace. */
+  proxyPort?: number
   /** How the database answered when it was last asked; asked by the way, so that a busy one does not silence us. */
   databaseAnswers?: () => boolean
 }
@@ -75,10 +77,13 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
     }),
   )
   app.use(sameOrigin(options.hosts ?? []))
-  app.use('/api/*', knownDevicesOnly(deps.db, deps.now))
-  const [usual, calculation, picture] = [limit(256 * KB), limit(2048 * KB), limit(MOST_FILE_BYTES + KB)]
+  app.use('/api/*', knownDevicesOnly(deps.db, deps.now, options.proxyPort))
+  const [stranger, usual] = [limit(2 * KB), limit(256 * KB)]
+  const [calculation, picture] = [limit(2048 * KB), limit(MOST_FILE_BYTES + KB)]
   app.use('/api/*', (c, next) => {
     const { path } = c.req
+    // whoever is not let in yet has a code and a name to say
+    if (path === endpoints.pairDevice.path) return stranger(c, next)
     if (path.startsWith('/api/calc/') || path === endpoints.importSheet.path) return calculation(c, next)
     return /^\/api\/jobs\/[^/]+\/files$/.test(path) ? picture(c, next) : usual(c, next)
   })
@@ -95,7 +100,7 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
     } as const),
   )
   onRead(app, endpoints.schemas, () => Promise.resolve(allSchemas()))
-  mountLive(app, deps.live, deps.db)
+  mountLive(app, deps.live, deps.db, (c) => stillKnown(deps.db, c))
   mountPeople(app, deps)
   mountJobs(app, deps)
   mountSteps(app, deps)

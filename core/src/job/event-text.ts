@@ -263,6 +263,10 @@ function shopSentence(d: ShopChange): string {
       return d.revoked ? `The device ${d.name} is let in no more` : `The device ${d.name} was let in`
     case 'code':
       return d.set ? `${d.name} has a code now` : `${d.name} has no code any more`
+    case 'sealed':
+      return `Moray has sealed what stood there: ${d.why}`
+    case 'wrong-code':
+      return `${d.tries} wrong codes for ${d.name}, on ${d.device}`
     case 'left-demo':
       return 'The demo shop was left; an empty one begins'
   }

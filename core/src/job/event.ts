@@ -92,6 +92,9 @@ export type ShopChange =
   | { about: 'person'; name: string; role: string }
   | { about: 'person-changed'; was: PersonSaid; now: PersonSaid }
   | { about: 'left-demo' }
+  /** By Moray itself: rows that it wrote without anybody, or found. */
+  | { about: 'sealed'; why: string }
+  | { about: 'wrong-code'; name: string; device: string; tries: number }
   | { about: 'pairing' }
   | { about: 'device'; name: string; revoked: boolean }
   | { about: 'code'; name: string; set: boolean }

@@ -1,18 +1,16 @@
 import type { Queryable } from '../db/database.ts'
+import { checkSeals, type Findings } from './check-seals.ts'
 import type { FileStore } from '../files/file-store.ts'
 
-export interface Findings {
-  /** What was looked at, a line each. */
-  looked: string[]
-  /** What is broken, a line each; empty when all is well. */
-  broken: string[]
-}
-
 /** Reads the whole shop and says what does not hold. Changes nothing. */
-export async function checkShop(db: Queryable, files: FileStore): Promise<Findings> {
+export async function checkShop(
+  db: Queryable,
+  files: FileStore,
+  seals: Parameters<typeof checkSeals>[2],
+): Promise<Findings> {
   const found: Findings = { looked: [], broken: [] }
   await everyRow(db, found)
-  await sealOfEvents(db, found)
+  await checkSeals(db, found, seals).catch((e: unknown) => found.broken.push(`seals: ${said(e)}`))
   await stock(db, found)
   await closings(db, found)
   await pictures(db, files, found)
@@ -41,25 +39,6 @@ async function everyRow(db: Queryable, { looked, broken }: Findings) {
         broken.push(`table ${t.name}, page ${block}: ${said(e)}`)
       }
   looked.push(`${rows} rows in ${tables.length} tables`)
-}
-
-/** The seal of each event over the one before, computed anew. */
-async function sealOfEvents(db: Queryable, { looked, broken }: Findings) {
-  try {
-    const [sum] = await db.query<{ n: number; last: number }>(
-      'select count(*)::int as n, coalesce(max(id), 0)::int as last from event',
-    )
-    if (sum!.n !== sum!.last) broken.push(`events: ${sum!.last - sum!.n} of ${sum!.last} are missing`)
-    const wrong = await db.query<{ id: number }>(
-      `select e.id from (select *, lag(digest, 1, '') over (order by id) as prior from event) x join event e on e.id = x.id
-       where e.digest is distinct from event_digest(x.prior, e) order by e.id limit 5`,
-    )
-    for (const { id } of wrong)
-      broken.push(`event ${id}: its seal does not fit; it, or the one before it, was changed`)
-    looked.push(`${sum!.n} events and their seals`)
-  } catch (e) {
-    broken.push(`events: ${said(e)}`)
-  }
 }
 
 async function stock(db: Queryable, { looked, broken }: Findings) {
@@ -95,14 +74,16 @@ async function closings(db: Queryable, { looked, broken }: Findings) {
 
 async function pictures(db: Queryable, files: FileStore, { looked, broken }: Findings) {
   try {
-    const rows = await db.query<{ hash: string }>('select hash from file order by hash')
+    const rows = await db.query<{ hash: string }>(
+      'select hash from file union select hash from original order by hash',
+    )
     const known = new Set(rows.map((r) => r.hash))
     for (const { hash } of rows) {
-      const content = files.get(hash)
+      const content = await files.get(db, hash)
       if (content === undefined) broken.push(`picture ${hash}: its file is missing`)
       else if (content === 'damaged') broken.push(`picture ${hash}: its file was changed`)
     }
-    const { hashes, half } = files.list()
+    const { hashes, half } = await files.list(db)
     const orphans = hashes.filter((h) => !known.has(h))
     looked.push(
       `${rows.length} pictures` +

@@ -13,9 +13,10 @@ import {
 import { createHash } from 'node:crypto'
 import { createConnection, createServer, type Server } from 'node:net'
 import { dirname, join, resolve } from 'node:path'
+import { DataFolderError } from './data-folder-error.ts'
+import { holdFirstLock } from './first-lock.ts'
 
-/** The data folder cannot be used; the message says why and what to do. */
-export class DataFolderError extends Error {}
+export { DataFolderError }
 
 const ENDING = '.sock'
 /** A lock of another machine counts while it was touched this recently; its owner touches it every few seconds. */
@@ -29,14 +30,56 @@ const ANSWER_MS = 2_000
  * Each starter opens a socket of its own in `lock/` and only then looks for others: of two that start at once at least one sees
  * the other. A socket that somebody listens on belongs to a living process, whichever process table it is in; one that nobody answers on
  * was left by a dead one, and goes. Names are never used twice, so nothing is taken away from anybody. Of two that have only just
- * started the smaller name goes on. The operating system ends the socket with its process: nothing is left to be guessed.
+ * started the smaller name goes on. The operating system ends the socket with its process: nothing is left to be guessed. Two more locks stand
+ * beside it: one without a file, for the case that somebody empties `lock/` by hand, and the one that the first version of Moray knows.
  *
  * @returns releases the lock
  * @throws DataFolderError when another server holds it, or the folder cannot be written
  */
 export async function lockDataFolder(folder: string): Promise<() => void> {
   prepareFolder(folder)
+  prepareFolder(join(folder, 'lock'))
   if (process.platform === 'win32') return lockPipe(folder)
+  const releaseNameless = await holdNameless(folder)
+  try {
+    const releaseSocket = await holdSocket(folder)
+    try {
+      const releaseFirst = holdFirstLock(folder)
+      return () => [releaseFirst, releaseSocket, releaseNameless].forEach((release) => release())
+    } catch (e) {
+      releaseSocket()
+      throw e
+    }
+  } catch (e) {
+    releaseNameless()
+    throw e
+  }
+}
+
+/**
+ * Holds a socket of Linux that has no file, under the folder's own number: it cannot be deleted, and ends with its process. It is seen from within
+ * this machine, or this container, only.
+ */
+async function holdNameless(folder: string): Promise<() => void> {
+  if (process.platform !== 'linux') return () => {}
+  const { dev, ino } = statSync(folder)
+  const name = `\0moray-${dev}-${ino}`
+  const server = createServer((s) => s.end(String(process.pid)).on('error', () => {})).unref()
+  return new Promise((held, failed) => {
+    server.once('error', (e: NodeJS.ErrnoException) => {
+      if (e.code !== 'EADDRINUSE') return held(() => {})
+      askAt(name).then((said) => failed(inUse(folder, /^\d+$/.exec(said ?? '')?.[0] ?? '?')), failed)
+    })
+    server.listen(name, () => held(() => void server.close()))
+  })
+}
+
+const inUse = (folder: string, pid: string) =>
+  new DataFolderError(
+    `Another Moray (process ${pid}) is using the data folder ${folder}. Stop it first, or choose another folder with MORAY_DATA.`,
+  )
+
+async function holdSocket(folder: string): Promise<() => void> {
   const own = `${machine()}-${process.pid}-${randomUUID().slice(0, 8)}${ENDING}`
   const locks = join(folder, 'lock')
   let state = 'starting'
@@ -87,18 +130,23 @@ async function giveWayTo(locks: string, other: string, own: string, folder: stri
       await new Promise((r) => setTimeout(r, 50))
       continue
     }
-    throw new DataFolderError(
-      `Another Moray (process ${pid}) is using the data folder ${folder}. Stop it first, or choose another folder with MORAY_DATA.`,
-    )
+    throw inUse(folder, pid ?? '?')
   }
 }
+
+/** Errors of a socket that mean: nobody listens there any more. Any other says nothing about that. */
+const NOBODY = new Set(['ECONNREFUSED', 'ENOENT'])
 
 /** What the process behind a socket says; undefined when there is none. */
 function ask(locks: string, name: string): Promise<string | undefined> {
   const place = shortPath(locks, name)
+  return askAt(place.path).finally(place.done)
+}
+
+function askAt(path: string): Promise<string | undefined> {
   return new Promise<string | undefined>((done) => {
     let text = ''
-    const socket = createConnection(place.path)
+    const socket = createConnection(path)
     const after = setTimeout(() => {
       // somebody listens, and is too busy to answer: alive
       socket.destroy()
@@ -110,8 +158,9 @@ function ask(locks: string, name: string): Promise<string | undefined> {
     }
     socket.on('data', (d) => (text += String(d)))
     socket.on('end', () => end(text || 'holds ?'))
-    socket.on('error', () => end(undefined))
-  }).finally(place.done)
+    // what may not be asked, or breaks off, may well be alive: only a socket that nobody has is left behind
+    socket.on('error', (e: NodeJS.ErrnoException) => end(NOBODY.has(e.code ?? '') ? undefined : 'holds ?'))
+  })
 }
 
 function listen(server: Server, path: string, folder: string): Promise<void> {
@@ -160,17 +209,15 @@ async function lockPipe(folder: string): Promise<() => void> {
   return () => server.close()
 }
 
-function prepareFolder(folder: string) {
+/** Makes the folder, for its owner alone. @throws DataFolderError */
+export function prepareFolder(folder: string) {
   try {
     makeFolder(folder)
-    makeFolder(join(folder, 'lock'))
   } catch (e) {
     throw new DataFolderError(
       `The data folder ${folder} cannot be made: ${reason(e)}. Choose another with MORAY_DATA.`,
     )
   }
-  // pid files of an older Moray; nothing reads them any more
-  rmSync(join(folder, 'moray.lock'), { recursive: true, force: true })
 }
 
 /**

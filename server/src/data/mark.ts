@@ -10,6 +10,17 @@ export interface Mark {
   created: string
   /** `preparing` until the first start has come to its end: nothing was acknowledged before that. */
   state: 'preparing' | 'ready'
+  /** The newest event that this folder has seen, kept outside of the database that it seals. */
+  anchor?: Anchor
+  /** When the database did not hold what was written down here, a line each; for `npm run check`, until somebody has looked into it and takes it out. */
+  breaks?: string[]
+}
+
+/** Number and seal of an event, and when they were written down. */
+export interface Anchor {
+  event: number
+  seal: string
+  at: string
 }
 
 const FILE = 'moray.json'
@@ -34,7 +45,7 @@ export function openMark(folder: string, now: Date, { embedded }: { embedded: bo
   }
   if (!mark && holdsDatabase(pg))
     return { shop: randomUUID(), created: now.toISOString(), state: 'preparing' }
-  if (!mark && !isEmptyBut(folder, ['lock']))
+  if (!mark && !isEmptyBut(folder, ['lock', 'moray.lock']))
     throw new DataFolderError(
       `The data folder ${folder} is not empty and holds no database of Moray. Is the restore complete? Nothing was begun; choose an empty folder with MORAY_DATA.`,
     )
@@ -58,7 +69,10 @@ export function writeMark(folder: string, mark: Mark) {
   syncPath(folder)
 }
 
-function readMark(folder: string): Mark | undefined {
+/** Whether a folder says that it holds, or has begun to hold, a shop. */
+export const isMarked = (folder: string): boolean => existsSync(join(folder, FILE))
+
+export function readMark(folder: string): Mark | undefined {
   const file = join(folder, FILE)
   if (!existsSync(file)) return undefined
   try {

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import type { Database } from './database.ts'
+import type { Database, Queryable } from './database.ts'
 
 export interface Migration {
   number: number
@@ -35,19 +35,8 @@ export function migrate(db: Database, migrations: Migration[], now: Date): Promi
     await tx.script(
       'create table if not exists schema_version (number integer primary key, name text not null, at timestamptz not null)',
     )
-    const applied = await tx.query<{ number: number; name: string }>(
-      'select number, name from schema_version order by number',
-    )
-    if (applied.length > migrations.length)
-      throw new Error(
-        `the database was written by a newer Moray (schema ${applied.length}, this one knows ${migrations.length}); start the newer one`,
-      )
-    for (const [i, a] of applied.entries())
-      if (a.name !== migrations[i]!.name)
-        throw new Error(
-          `the database holds migration ${a.name} where this Moray has ${migrations[i]!.name}; it belongs to something else`,
-        )
-    for (const m of migrations.slice(applied.length)) {
+    const applied = await appliedOf(tx, migrations)
+    for (const m of migrations.slice(applied)) {
       await tx.query('insert into schema_version (number, name, at) values ($1, $2, $3)', [
         m.number,
         m.name,
@@ -55,6 +44,35 @@ export function migrate(db: Database, migrations: Migration[], now: Date): Promi
       ])
       await tx.script(m.sql)
     }
-    return migrations.length - applied.length
+    return migrations.length - applied
   })
+}
+
+/** How many migrations the schema has, checked against those that this Moray knows. @throws when it is newer, or another one's */
+async function appliedOf(db: Queryable, migrations: Migration[]): Promise<number> {
+  const applied = await db.query<{ number: number; name: string }>(
+    'select number, name from schema_version order by number',
+  )
+  if (applied.length > migrations.length)
+    throw new Error(
+      `the database was written by a newer Moray (schema ${applied.length}, this one knows ${migrations.length}); start the newer one`,
+    )
+  for (const [i, a] of applied.entries())
+    if (a.name !== migrations[i]!.name)
+      throw new Error(
+        `the database holds migration ${a.name} where this Moray has ${migrations[i]!.name}; it belongs to something else`,
+      )
+  return applied.length
+}
+
+/** How far the schema is, and how many migrations it lacks; nothing is changed. @throws as {@link migrate} */
+export async function pendingMigrations(
+  db: Queryable,
+  migrations: Migration[],
+): Promise<{ applied: number; pending: number }> {
+  const [table] = await db.query<{ there: boolean }>(
+    "select to_regclass('schema_version') is not null as there",
+  )
+  const applied = table!.there ? await appliedOf(db, migrations) : 0
+  return { applied, pending: migrations.length - applied }
 }

@@ -156,12 +156,14 @@ function eachBelow(folder: string, visit: (path: string, isFolder: boolean) => v
   }
 }
 
-function closeToOthers(folder: string) {
+/** Takes a folder and everything below it from everybody but its owner. */
+export function closeToOthers(folder: string) {
   chmodSync(folder, 0o700)
   eachBelow(folder, (path, isFolder) => chmodSync(path, isFolder ? 0o700 : 0o600))
 }
 
-function syncTree(folder: string) {
+/** Brings everything below a folder onto the disk. */
+export function syncTree(folder: string) {
   eachBelow(folder, syncPath)
   syncPath(folder)
 }

@@ -1,6 +1,7 @@
 import pg from 'pg'
 import type { Database, Transaction } from './database.ts'
 import { STATEMENTS_KEPT } from './kept-statements.ts'
+import { isLineDown, LINE_DOWN, RESULT_UNKNOWN } from './sqlstate.ts'
 
 const INT8 = 20
 
@@ -19,6 +20,26 @@ function statementNames(): (sql: string) => string | undefined {
   }
 }
 
+/** What the driver answers; whatever went wrong that is no error of the database's own means that the line to it is down. @param code of that */
+const said = <T>(answer: Promise<T>, code: string = LINE_DOWN): Promise<T> =>
+  answer.catch((e: unknown) => {
+    if (e instanceof pg.DatabaseError && !(code === RESULT_UNKNOWN && isLineDown(e.code ?? ''))) throw e
+    throw Object.assign(new Error('the line to the database is down', { cause: e }), { code })
+  })
+
+/** Options of the address, and ours after them: the driver would take one or the other. A search_path of the address chooses the schema of the shop. */
+function withOptions(url: string, ours: string): Pick<pg.PoolConfig, 'connectionString' | 'options'> {
+  try {
+    const address = new URL(url)
+    const theirs = address.searchParams.get('options')
+    address.searchParams.delete('options')
+    return { connectionString: address.toString(), options: [theirs, ours].filter(Boolean).join(' ') }
+  } catch {
+    // not an address that a URL can be made of (a socket's path, say): as it is
+    return { connectionString: url, options: ours }
+  }
+}
+
 const LISTEN_AGAIN_MS = 1000
 
 /**
@@ -30,17 +51,17 @@ export async function openPostgres(
   url: string,
   log: (message: string, e: unknown) => void,
 ): Promise<Database> {
-  const settings: pg.PoolConfig = { connectionString: url, types, options: '-c timezone=UTC' }
+  const settings: pg.PoolConfig = { ...withOptions(url, '-c timezone=UTC'), types, keepAlive: true }
   const pool = new pg.Pool({ ...settings, max: 10, connectionTimeoutMillis: 10_000 })
   // an idle connection that breaks is replaced; without a listener it would end the process
   pool.on('error', (e) => log('a connection to the database broke', e))
   const nameOf = statementNames()
   const wrap = (client: pg.Pool | pg.PoolClient): Transaction => ({
     async query<Row>(text: string, values: unknown[] = []) {
-      return (await client.query({ name: nameOf(text), text, values })).rows as Row[]
+      return (await said(client.query({ name: nameOf(text), text, values }))).rows as Row[]
     },
     async script(sql) {
-      await client.query(sql)
+      await said(client.query(sql))
     },
   })
   const [{ schema }] = (await pool.query<{ schema: string }>('select current_schema() as schema')).rows as [
@@ -49,20 +70,24 @@ export async function openPostgres(
   return {
     ...wrap(pool),
     async transaction(work) {
-      const client = await pool.connect()
+      const client = await said(pool.connect())
       let broken: Error | undefined
+      // a connection that breaks between two statements says so by this alone; without a listener it would end the process
+      const breaks = (e: Error) => (broken ??= e)
+      client.on('error', breaks)
       try {
-        await client.query('begin')
+        await said(client.query('begin'))
         const result = await work(wrap(client))
-        const { command } = await client.query('commit')
+        const { command } = await said(client.query('commit'), RESULT_UNKNOWN)
         // a statement that failed and was swallowed turns the commit into a rollback without an error
         if (command !== 'COMMIT')
           throw new Error('the transaction was rolled back: a statement in it had failed')
         return result
       } catch (e) {
-        await client.query('rollback').catch((again: Error) => (broken = again))
+        await client.query('rollback').catch((again: Error) => (broken ??= again))
         throw e
       } finally {
+        client.removeListener('error', breaks)
         client.release(broken)
       }
     },

@@ -22,9 +22,14 @@ export const STORAGE: Record<string, string> = {
   '58030': 'the data folder could not be written',
 }
 
-/** Errors that mean: the line to the database server is down; classes 08 (connection) and 57P (shutdown), and those of sockets. */
-export const isLineDown = (code: string): boolean =>
-  /^(08|57P)/.test(code) || ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', '53300'].includes(code)
+/** The line to the database server broke, or there is none. */
+export const LINE_DOWN = '08006'
+/** It broke amid a commit: it is not known whether that was done. */
+export const RESULT_UNKNOWN = '08007'
+const TOO_MANY_CONNECTIONS = '53300'
+
+/** Errors that mean: the database server cannot be asked; classes 08 (connection) and 57P (shutdown). A socket's own errors are not the database's. */
+export const isLineDown = (code: string): boolean => /^(08|57P)/.test(code) || code === TOO_MANY_CONNECTIONS
 
 const text = (e: unknown, name: string) => {
   const value = (e as Record<string, unknown> | null | undefined)?.[name]

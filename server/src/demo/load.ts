@@ -50,10 +50,20 @@ export async function loadDemo(tx: Transaction, now: Date): Promise<void> {
   for (const job of demoJobs) await playJob(tx, sheets, job, now)
   for (const [leads, follows] of demoUnits) await joinUnit(tx, sheets, leads, follows, now)
   await tx.query("insert into setting (key, value) values ('demo', 'true'::jsonb)")
+  await sealRest(tx, now, 'the demo')
 }
 
+/** An event of Moray's own, so that rows which no other one covers are sealed too. */
+const sealRest = (tx: Transaction, at: Date, why: string) =>
+  tx.query(
+    "insert into event (at, by_person, kind, subject, data) values ($1, null, 'shop', 'shop', $2::jsonb)",
+    [at, JSON.stringify({ about: 'sealed', why })],
+  )
+
 /** Sheets of the demo in versions that came with a newer Moray; open jobs keep theirs. */
-export const renewDemoSheets = (tx: Transaction): Promise<void> => addSheets(tx, demoSheets)
+export async function renewDemoSheets(tx: Transaction, now: Date): Promise<void> {
+  if (await addSheets(tx, demoSheets)) await sealRest(tx, now, 'sheets of the demo in a newer version')
+}
 
 async function loadShop(tx: Transaction, now: Date) {
   for (const p of people)

@@ -32,7 +32,7 @@ export async function pairDevice(
   tx: Transaction,
   given: { code: string; name: string },
   at: Date,
-): Promise<{ token: string; name: string }> {
+): Promise<{ token: string; name: string; pairedBy: string }> {
   const [row] = await tx.query<{ by: string }>(
     `update device_pairing set used_at = $2 where code_hash = $1 and used_at is null and at > $3 returning by_person as by`,
     [hashOf(asTyped(given.code)), at, new Date(at.getTime() - CODE_MS)],
@@ -49,7 +49,7 @@ export async function pairDevice(
     'insert into device (name, token_hash, paired_by, paired_at, seen_at) values ($1, $2, $3, $4, $4)',
     [given.name, hashOf(token), row.by, at],
   )
-  return { token, name: given.name }
+  return { token, name: given.name, pairedBy: row.by }
 }
 
 export async function revokeDevice(tx: Transaction, id: string, who: Who): Promise<string> {

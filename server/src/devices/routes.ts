@@ -9,13 +9,14 @@ import { write } from '../http/write.ts'
 import { beginPairing, listDevices, ownAddresses, pairDevice, revokeDevice } from './devices.ts'
 
 const YEAR_S = 365 * 86_400
-/** Wrong codes from anywhere within a minute, after which nobody is let in for the rest of it. */
+/** Wrong codes from one address within a minute, after which it waits for the rest of it. A code cannot be guessed; this keeps the log and the database quiet. */
 const MOST_WRONG = 20
 const MINUTE_MS = 60_000
 
 export function mountDevices(app: Hono, deps: Deps, reachable: { port: () => number; beyond: boolean }) {
   const { db, now } = deps
-  let wrong: number[] = []
+  /** When wrong codes came, by address. */
+  const wrong = new Map<string, number[]>()
   onRead(app, endpoints.devices, () => listDevices(db))
   onWrite(app, endpoints.beginPairing, async (c, _, body) => {
     const made = await write<{ code: string; endsAt: Date }>(c, deps, {
@@ -37,21 +38,26 @@ export function mountDevices(app: Hono, deps: Deps, reachable: { port: () => num
   })
   onWrite(app, endpoints.pairDevice, async (c, _, body) => {
     const at = now()
-    wrong = wrong.filter((t) => at.getTime() - t < MINUTE_MS)
-    if (wrong.length >= MOST_WRONG)
+    for (const [from, times] of wrong) {
+      const recent = times.filter((t) => at.getTime() - t < MINUTE_MS)
+      if (recent.length) wrong.set(from, recent)
+      else wrong.delete(from)
+    }
+    const client = c.get('client')
+    const mine = wrong.get(client) ?? []
+    if (mine.length >= MOST_WRONG)
       throw new Refusal(429, 'too-many', 'Too many wrong codes just now. Wait a minute, then try again.')
     const made = await db
       .transaction(async (tx) => {
         const paired = await pairDevice(tx, body.checked, at)
         await tx.query(
-          `insert into event (at, by_person, kind, subject, data)
-           select $1, paired_by, 'shop', 'devices', $2::jsonb from device order by id desc limit 1`,
-          [at, JSON.stringify({ about: 'device', name: paired.name, revoked: false })],
+          `insert into event (at, by_person, kind, subject, data) values ($1, $2, 'shop', 'devices', $3::jsonb)`,
+          [at, paired.pairedBy, JSON.stringify({ about: 'device', name: paired.name, revoked: false })],
         )
         return paired
       })
       .catch((e: unknown) => {
-        if (e instanceof Refusal) wrong.push(at.getTime())
+        if (e instanceof Refusal) wrong.set(client, [...mine, at.getTime()])
         throw e
       })
     setCookie(c, DEVICE_COOKIE, made.token, {

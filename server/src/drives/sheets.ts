@@ -161,12 +161,14 @@ export async function versionFor(
 
 /**
  * Stores the demo's sheets in versions that are not there yet; jobs keep the version they were opened with.
+ * @returns how many were new
  * @throws InputError naming the place when a sheet, or the route that follows from it, does not hang together
  */
-export async function addSheets(tx: Transaction, sheets: readonly DriveSheet[]): Promise<void> {
+export async function addSheets(tx: Transaction, sheets: readonly DriveSheet[]): Promise<number> {
   const stored = await tx.query<{ id: string; version: number }>('select id, version from drive_sheet')
   const known = new Set(stored.map((s) => `${s.id} ${s.version}`))
-  for (const s of sheets.filter((x) => !known.has(`${x.id} ${x.version}`))) {
+  const fresh = sheets.filter((x) => !known.has(`${x.id} ${x.version}`))
+  for (const s of fresh) {
     const body = bodyOf(s)
     const wrong = bodyProblems(body)
     if (wrong.length) throw new InputError('bad-sheet', wrong)
@@ -176,4 +178,5 @@ export async function addSheets(tx: Transaction, sheets: readonly DriveSheet[]):
       [s.id, s.version, JSON.stringify(body)],
     )
   }
+  return fresh.length
 }

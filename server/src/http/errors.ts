@@ -2,7 +2,15 @@ import { InputError } from '@moray/core/checks/input-error'
 import { errorBody } from '@moray/contract/errors'
 import type { Context } from 'hono'
 import { HTTPException } from 'hono/http-exception'
-import { codeOf, constraintOf, DAMAGED, isCollision, isLineDown, STORAGE } from '../db/sqlstate.ts'
+import {
+  codeOf,
+  constraintOf,
+  DAMAGED,
+  isCollision,
+  isLineDown,
+  RESULT_UNKNOWN,
+  STORAGE,
+} from '../db/sqlstate.ts'
 import { BROKEN_JSON } from './body.ts'
 import { Refusal } from './refusal.ts'
 
@@ -62,6 +70,8 @@ export function answerError(e: unknown, c: Context, log: (message: string, e: un
       c,
       log,
     )
+  // whoever asked has left amid his question: nobody reads an answer, and nothing is wrong here
+  if (c.req.raw.signal.aborted) return c.body(null, 400)
   const code = codeOf(e)
   const storage = STORAGE[code]
   if (storage) {
@@ -82,6 +92,16 @@ export function answerError(e: unknown, c: Context, log: (message: string, e: un
         'This part of the database does not read as it was written; nothing was stored. Stop the server, run "npm run check", and restore a copy.',
       ),
       500,
+    )
+  }
+  if (code === RESULT_UNKNOWN) {
+    log('the database did not answer to a commit', e)
+    return c.json(
+      errorBody(
+        'not-known',
+        'The database stopped answering at the last moment: it is not known whether this was stored. Send it again; it is stored once.',
+      ),
+      503,
     )
   }
   if (isLineDown(code)) {

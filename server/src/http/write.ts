@@ -66,7 +66,7 @@ const OPEN = `with held as materialized (
   ${markColumns('$3', 'select row from held where id = $3')},
   exists (select 1 from person where id = $1 and code_hash is not null) as coded,
   exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $5) as said,
-  exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $6) as now
+  exists (select 1 from person_session where token_hash = $4 and person_id = $1 and ends_at > $6 and at <= $5) as now
   from (values (1)) v left join request_log r on r.id = $2`
 
 /** The event (sealed and numbered by its trigger), the job's standing and the request: one statement, the last before the commit. */

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import type { LiveEvent } from '@moray/contract/replies'
 import type { Context, Hono } from 'hono'
 import { endpoints } from '@moray/contract/endpoints'
@@ -6,29 +7,47 @@ import type { Database, Queryable } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
 import { afterOf } from '../http/after.ts'
 
-type Listener = (event: LiveEvent | 'lost') => void
+/** What a stream hears beside events: some may have been missed, or the shop's history is another one now. */
+type Heard = LiveEvent | 'lost' | 'epoch'
+type Listener = (event: Heard) => void
+/** Kind of the notification that the history of the shop is another one now; no event is of it. */
+export const EPOCH = 'epoch'
 
 /** Tells every open browser what has been committed, by whichever server: the database itself tells us. */
 export class Live {
   private listeners = new Set<Listener>()
-  private closers = new Set<() => void>()
+  /** Ends of the streams by who has them, the oldest first. */
+  private closers = new Map<() => void, string>()
+  /** This run of the server: whoever meets another one may have missed what no event number tells. */
+  readonly boot: string = randomUUID()
 
   /** Listens on the database. @returns ends it */
   async follow(db: Database): Promise<() => Promise<void>> {
     return db.listen(
-      (payload) => this.tell(JSON.parse(payload) as LiveEvent),
+      (payload) => {
+        const event = JSON.parse(payload) as LiveEvent | { kind: typeof EPOCH }
+        this.tell(event.kind === EPOCH ? 'epoch' : (event as LiveEvent))
+      },
       () => this.tell('lost'),
     )
   }
 
-  private tell(event: LiveEvent | 'lost') {
+  private tell(event: Heard) {
     for (const listen of this.listeners) listen(event)
   }
 
-  /** @returns a function that ends the subscription */
-  subscribe(listener: Listener, close: () => void): () => void {
+  /** Hears every event, for the server itself. @returns a function that ends it */
+  listen(listener: Listener): () => void {
     this.listeners.add(listener)
-    this.closers.add(close)
+    return () => this.listeners.delete(listener)
+  }
+
+  /** @param client whose stream it is: of one that has many, the oldest is closed. @returns a function that ends the subscription */
+  subscribe(listener: Listener, close: () => void, client: string): () => void {
+    const own = [...this.closers].filter(([, of]) => of === client)
+    if (own.length >= MOST_OF_ONE) own[0]![0]()
+    this.listeners.add(listener)
+    this.closers.set(close, client)
     return () => {
       this.listeners.delete(listener)
       this.closers.delete(close)
@@ -36,18 +55,20 @@ export class Live {
   }
 
   get open(): number {
-    return this.listeners.size
+    return this.closers.size
   }
 
   /** Ends every stream, so that a stopping server does not wait for its browsers. */
   stop() {
-    for (const close of [...this.closers]) close()
+    for (const close of [...this.closers.keys()]) close()
   }
 }
 
 const HEARTBEAT_MS = 15_000
 /** Streams at once; a shop has a handful of browsers, and each shares one stream among its tabs. */
 const MOST_STREAMS = 500
+/** Streams of one device: nobody has more tabs without a stream of their own, and one that asks for ever more shuts nobody else out. */
+const MOST_OF_ONE = 20
 /** Events that are told one by one to a browser that comes back; beyond it loads afresh. */
 const MOST_CAUGHT_UP = 500
 
@@ -55,6 +76,14 @@ const MOST_CAUGHT_UP = 500
 async function newestEvent(db: Queryable): Promise<number> {
   const [row] = await db.query<{ id: number }>('select coalesce(max(id), 0) as id from event')
   return Number(row!.id)
+}
+
+/** Which history this is: another one after the demo was left or a copy was brought back. */
+async function epochOf(db: Queryable): Promise<string> {
+  const [row] = await db.query<{ epoch: string | null }>(
+    "select value #>> '{}' as epoch from setting where key = 'epoch'",
+  )
+  return row?.epoch ?? ''
 }
 
 async function eventsAfter(db: Queryable, after: number): Promise<LiveEvent[]> {
@@ -72,10 +101,10 @@ function knownTo(c: Context): number | undefined {
 }
 
 /**
- * The event stream: first what happened since the event that the browser knows, then a `hello` with the newest event's id, then what happens,
- * in order and without gaps; a beat every 15 seconds says that the line stands.
+ * The event stream: first what happened since the event that the browser knows, then a `hello` with the newest event's id, the shop's epoch and this
+ * run of the server, then what happens, in order; a beat every 15 seconds says that the line stands. What may have been missed is said by `again`.
  */
-export function mountLive(app: Hono, live: Live, db: Database) {
+export function mountLive(app: Hono, live: Live, db: Database, stillKnown: (c: Context) => Promise<boolean>) {
   app.get(endpoints.live.path, (c) => {
     const known = knownTo(c)
     if (live.open >= MOST_STREAMS)
@@ -85,31 +114,46 @@ export function mountLive(app: Hono, live: Live, db: Database) {
       const ended = new Promise<void>((resolve) => (end = resolve))
       let last = known ?? 0
       let ready = false
-      const waiting: (LiveEvent | 'lost')[] = []
+      const waiting: Heard[] = []
       const send = (event: LiveEvent) => {
         if (event.id <= last) return
         last = event.id
         stream.writeSSE({ id: String(event.id), event: 'change', data: JSON.stringify(event) }).catch(end)
       }
       const catchUp = async () => {
-        const missed = await eventsAfter(db, last)
-        if (missed.length > MOST_CAUGHT_UP) {
-          last = await newestEvent(db)
+        const newest = await newestEvent(db)
+        const missed = newest < last ? [] : await eventsAfter(db, last)
+        // more than is told one by one, or an older history than the browser knows
+        if (missed.length > MOST_CAUGHT_UP || newest < last) {
+          last = newest
           await stream.writeSSE({ id: String(last), event: 'again', data: JSON.stringify({ last }) })
         } else missed.forEach(send)
       }
-      const hear = (event: LiveEvent | 'lost') => {
+      const hello = async () => {
+        const data = JSON.stringify({ last, epoch: await epochOf(db), boot: live.boot })
+        await stream.writeSSE({ id: String(last), event: 'hello', data })
+      }
+      const anew = async () => {
+        last = await newestEvent(db)
+        await hello()
+      }
+      const hear = (event: Heard) => {
         if (!ready) waiting.push(event)
         else if (event === 'lost') catchUp().catch(end)
-        else send(event)
+        else if (event === 'epoch') anew().catch(end)
+        else {
+          send(event)
+          // a device that is let in no more hears no more either
+          if (event.kind === 'shop') stillKnown(c).then((known) => known || end(), end)
+        }
       }
       // heard from here on; what was committed before is read, what comes meanwhile waits
-      const release = live.subscribe(hear, end)
+      const release = live.subscribe(hear, end, c.get('client'))
       stream.onAbort(end)
       try {
         if (known === undefined) last = await newestEvent(db)
         else await catchUp()
-        await stream.writeSSE({ id: String(last), event: 'hello', data: JSON.stringify({ last }) })
+        await hello()
         ready = true
         waiting.forEach(hear)
         const beat = setInterval(

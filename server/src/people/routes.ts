@@ -4,7 +4,8 @@ import type { Hono } from 'hono'
 import type { Deps } from '../deps.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
 import { mustBeLead, write } from '../http/write.ts'
-import { setCookie } from 'hono/cookie'
+import { getCookie, setCookie } from 'hono/cookie'
+import { atTheMachine, deviceNumber } from '../devices/known-device.ts'
 import { Refusal } from '../http/refusal.ts'
 import { sayCode, setCode } from './codes.ts'
 import { addPerson, changePerson, listPeople, nobodyYet } from './people.ts'
@@ -37,7 +38,10 @@ export function mountPeople(app: Hono, deps: Deps) {
     write<Person[]>(c, deps, {
       body: body.text,
       work: async (tx, who) => ({
-        told: await setCode(tx, id, body.checked.code, who),
+        told: await setCode(tx, id, body.checked.code, who, {
+          machine: atTheMachine(c),
+          device: deviceNumber(c),
+        }),
         subject: id,
         reply: () => listPeople(tx),
       }),
@@ -45,7 +49,14 @@ export function mountPeople(app: Hono, deps: Deps) {
     }),
   )
   onWrite(app, endpoints.sayCode, async (c, { id }, body) => {
-    const said = await deps.db.transaction((tx) => sayCode(tx, id, body.checked.code, deps.now()))
+    const saying = {
+      id,
+      code: body.checked.code,
+      at: deps.now(),
+      device: c.get('client'),
+      token: getCookie(c, SESSION_COOKIE) ?? '',
+    }
+    const said = await deps.db.transaction((tx) => sayCode(tx, saying))
     if (said instanceof Refusal) throw said
     setCookie(c, SESSION_COOKIE, said.token, {
       httpOnly: true,

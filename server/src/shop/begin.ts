@@ -1,5 +1,10 @@
+import { randomUUID } from 'node:crypto'
+import { DEMO_EPOCH } from '@moray/contract/replies'
 import type { Database } from '../db/database.ts'
 import { loadDemo, renewDemoSheets } from '../demo/load.ts'
+
+/** A name for a history of a shop: another one where another history begins. */
+export const newEpoch = (demo: boolean): string => `${demo ? DEMO_EPOCH : ''}${randomUUID()}`
 
 export interface Beginning {
   /** Id of the shop that the database holds. */
@@ -32,7 +37,11 @@ export function beginShop(
         shop,
       ])
     if (isNew && options.demo) await loadDemo(tx, now)
-    else if (isDemo) await renewDemoSheets(tx)
+    else if (isDemo) await renewDemoSheets(tx, now)
+    await tx.query(
+      `insert into setting (key, value) values ('epoch', to_jsonb($1::text)) on conflict (key) do nothing`,
+      [newEpoch(isDemo || (isNew && options.demo))],
+    )
     return { shop, isNew }
   })
 }

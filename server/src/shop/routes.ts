@@ -2,11 +2,13 @@ import { endpoints } from '@moray/contract/endpoints'
 import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
 import type { Shop } from '@moray/contract/replies'
 import type { Told } from '@moray/core/job/event'
-import type { Hono } from 'hono'
+import type { Context, Hono } from 'hono'
 import type { Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { setLikelihood } from '../faults/faults.ts'
+import { atTheMachine } from '../devices/known-device.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
+import { Refusal } from '../http/refusal.ts'
 import { mustBeLead, write } from '../http/write.ts'
 import type { Who } from '../http/who.ts'
 import { onJob } from '../job/on-job.ts'
@@ -19,14 +21,14 @@ export function mountShop(app: Hono, deps: Deps) {
   const byLead = <E extends Endpoint<string, object, Shop>>(
     endpoint: E,
     what: string,
-    change: (tx: Transaction, body: BodyOf<E>, who: Who) => Promise<Told>,
+    change: (tx: Transaction, body: BodyOf<E>, who: Who, c: Context) => Promise<Told>,
   ) =>
     onWrite(app, endpoint, async (c, _, body) => {
       const reply = await write<Shop>(c, deps, {
         body: body.text,
         work: async (tx, who) => {
           mustBeLead(who, what)
-          const told = await change(tx, body.checked, who)
+          const told = await change(tx, body.checked, who, c)
           // whoever left the demo is gone with it, and so is the history
           const left = told.kind === 'shop' && told.data.about === 'left-demo'
           return { told: left ? null : told, subject: '', reply: () => loadShop(tx) }
@@ -39,6 +41,14 @@ export function mountShop(app: Hono, deps: Deps) {
   byLead(endpoints.chooseShopSchool, 'How the shop works', chooseShopSchool)
   byLead(endpoints.setShopRules, 'The rules of the shop', setShopRules)
   byLead(endpoints.setLikelihood, 'A likelihood of the fault table', setLikelihood)
-  byLead(endpoints.leaveDemo, 'To leave the demo', leaveDemo)
+  byLead(endpoints.leaveDemo, 'To leave the demo', (tx, _, who, c) => {
+    if (!atTheMachine(c) && who.code !== 'now')
+      throw new Refusal(
+        403,
+        'machine-only',
+        'The demo is left on the machine itself, or by a lead who has a code and has just said it.',
+      )
+    return leaveDemo(tx)
+  })
   onJob(app, deps, endpoints.chooseJobSchool, chooseJobSchool)
 }
