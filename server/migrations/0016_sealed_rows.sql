@@ -135,7 +135,7 @@ begin
   for t in
     select c.relname as name, split_part(encode(g.tgargs, 'escape'), '\000', 1) as key, split_part(encode(g.tgargs, 'escape'), '\000', 2) as aside
     from pg_trigger g join pg_class c on c.oid = g.tgrelid
-    where c.relnamespace = current_schema()::regnamespace and g.tgname = c.relname || '_sealed' order by c.relname
+    where c.relnamespace = current_schema()::regnamespace and g.tgname = c.relname || '_sealed' and g.tgnargs = 2 order by c.relname
   loop
     execute format($q$
       select string_agg(%L || E'\t' || key || E'\t' || row_digest(r - string_to_array(%L, ' ')) || E'\n', '' order by key)

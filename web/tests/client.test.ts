@@ -7,6 +7,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h } from 'vue'
 import { problemAt, read, WireError } from '../src/wire/client.ts'
 import { catchUp, createQueries, hear, keepJob, keys, sendForJob } from '../src/wire/queries.ts'
+import { useShop } from '../src/stores/shop.ts'
 import { useWrite, type Write } from '../src/wire/use-write.ts'
 
 const sent: { headers: Record<string, string>; body: string }[] = []
@@ -27,19 +28,25 @@ const reply = (status: number, body: unknown) => () =>
 const ids = () => sent.map((r) => r.headers['x-moray-request'])
 
 /** A write as a component has it, at a screen where somebody has said who he is. */
-function aWrite(): Write {
+const aWrite = (): Write => aScreen().write
+function aScreen() {
   localStorage.setItem('moray.person', 'ylva')
   const client = createQueries()
-  client.setQueryData(keys.people, [{ id: 'ylva', name: 'Ylva', role: 'technician' }])
+  client.setQueryData(keys.people, [
+    { id: 'ylva', name: 'Ylva', role: 'technician' },
+    { id: 'runa', name: 'Runa', role: 'lead' },
+  ])
   let write!: Write
+  let shop!: ReturnType<typeof useShop>
   mount(
     defineComponent(() => {
       write = useWrite()
+      shop = useShop()
       return () => h('i')
     }),
     { global: { plugins: [createPinia(), [VueQueryPlugin, { queryClient: client }]] } },
   )
-  return write
+  return { write, shop }
 }
 const line = { id: 's001' }
 const add = (write: Write, pieces: number) => write.send(endpoints.addPieces, line, { pieces })
@@ -94,6 +101,57 @@ describe('a write', () => {
     expect(await second).toEqual({ n: 2 })
     expect(sent.map((r) => r.body)).toEqual(['{"pieces":1}', '{"pieces":2}'])
     expect(write.busy.value).toBe(false)
+  })
+})
+
+describe('what was meant', () => {
+  it('goes out under the name of that moment, also when somebody else has taken over the screen since', async () => {
+    const { write, shop } = aScreen()
+    let finish!: (r: Response) => void
+    answer = () => new Promise((r) => (finish = r))
+    void add(write, 1)
+    const mine = add(write, 2)
+    await flushPromises()
+    shop.chosen = 'runa'
+    finish(new Response('{}', { status: 201 }))
+    await flushPromises()
+    finish(new Response('{}', { status: 201 }))
+    await mine
+    expect(sent.map((r) => r.headers['x-moray-person'])).toEqual(['ylva', 'ylva'])
+  })
+  it('is kept each time: an equal reading after another one is not the one whose answer got lost', async () => {
+    const write = aWrite()
+    answer = () => Promise.reject(new TypeError('no network'))
+    await add(write, 62)
+    answer = reply(201, {})
+    await add(write, 63)
+    await add(write, 62)
+    expect(new Set(ids()).size).toBe(3)
+  })
+  it('is the same still after the page was loaded anew, while nobody knows what became of it', async () => {
+    answer = () => Promise.reject(new TypeError('no network'))
+    await add(aWrite(), 7)
+    answer = reply(201, {})
+    await add(aWrite(), 7)
+    await add(aWrite(), 7)
+    expect(ids()[1]).toBe(ids()[0])
+    expect(ids()[2]).not.toBe(ids()[0])
+  })
+  it('is waited for twenty seconds, on a line that stalls without breaking', async () => {
+    const write = aWrite()
+    const timeout = vi.spyOn(AbortSignal, 'timeout').mockImplementation((ms) => {
+      expect(ms).toBe(20_000)
+      return AbortSignal.abort(new DOMException('late', 'TimeoutError'))
+    })
+    vi.stubGlobal('fetch', (_: string, init: RequestInit) => {
+      init.signal!.throwIfAborted()
+      return new Promise(() => {})
+    })
+    expect(await add(write, 1)).toBeUndefined()
+    expect(write.error.value).toMatchObject({ code: 'offline', unsure: true })
+    expect(write.error.value!.message).toContain('has not answered for 20 s')
+    expect(write.busy.value).toBe(false)
+    timeout.mockRestore()
   })
 })
 

@@ -125,7 +125,8 @@ export async function mountPart(
   let next: { status: number; body: unknown } = { status: 201, body: REPLY }
   vi.stubGlobal('fetch', (url: string, init?: RequestInit) => {
     if (init?.method === 'POST') sent.push({ path: url, body: JSON.parse(String(init.body)) as Sent['body'] })
-    const { status, body } = init?.method === 'POST' ? next : { status: 200, body: [] }
+    const { status, body } =
+      init?.method === 'POST' ? next : { status: 200, body: url.endsWith('/last-built') ? null : [] }
     return Promise.resolve(new Response(JSON.stringify(body), { status }))
   })
   localStorage.setItem('moray.person', 'ylva')

@@ -32,6 +32,7 @@ const change = (id: number): LiveEvent => ({ id, kind: 'step', jobId: 'a' })
 let told: number[]
 let again: number[]
 let stands: boolean
+let epochs: string[]
 let line: Line
 const follow = () =>
   followLive(
@@ -39,6 +40,7 @@ const follow = () =>
     (last) => again.push(last),
     (s) => (stands = s),
     Date.now,
+    (epoch) => epochs.push(epoch),
   )
 
 beforeEach(async () => {
@@ -48,6 +50,7 @@ beforeEach(async () => {
   told = []
   again = []
   stands = false
+  epochs = []
   line = follow()
   await vi.advanceTimersByTimeAsync(0)
 })
@@ -67,6 +70,18 @@ describe('the live line', () => {
     source().say('change', change(7))
     expect(told).toEqual([6, 7])
     expect(again).toEqual([5])
+  })
+  it('of another history, or of another run of the server, asks for everything and hears what has smaller numbers', () => {
+    source().say('hello', { last: 1062, epoch: 'demo-a', boot: 'x' })
+    source().say('hello', { last: 3, epoch: 'b', boot: 'x' })
+    expect(again).toEqual([1062, Infinity])
+    expect(epochs).toEqual(['demo-a', 'b'])
+    source().say('change', change(4))
+    expect(told).toEqual([4])
+    source().say('hello', { last: 4, epoch: 'b', boot: 'y' })
+    expect(again).toEqual([1062, Infinity, Infinity])
+    source().say('hello', { last: 4, epoch: 'b', boot: 'y' })
+    expect(again).toHaveLength(3)
   })
   it('notices an event that never came, by its number', () => {
     source().say('hello', { last: 5 })

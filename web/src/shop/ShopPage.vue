@@ -135,7 +135,8 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
         <h2>This is the demo</h2>
         <p class="soft">
           People, drives and numbers are invented. Leaving it empties this shop for your own work; nothing of
-          the demo is kept.
+          the demo is kept. Where jobs, drives or people of your own are in it, Moray names them and leaves
+          everything as it is.
         </p>
         <form class="rules entries" @submit.prevent="leaveDemo">
           <label>
