@@ -81,7 +81,8 @@ declare
 begin
   perform pg_advisory_xact_lock(hashtext('moray event ' || current_schema()));
   select * into last from event order by id desc limit 1;
-  new.id := coalesce(last.id, 0) + 1;
+  -- the number of an event that was cut off is not given out again: its rows are still sealed under it
+  new.id := greatest(coalesce(last.id, 0), coalesce((select max(event_id) from row_seal), 0)) + 1;
   if last.at > new.at + interval '2 seconds' and current_setting('moray.history', true) is distinct from 'on' then
     new.clock_back_s := extract(epoch from last.at - new.at);
   end if;

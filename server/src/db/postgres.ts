@@ -28,16 +28,13 @@ const said = <T>(answer: Promise<T>, code: string = LINE_DOWN): Promise<T> =>
   })
 
 /** Options of the address, and ours after them: the driver would take one or the other. A search_path of the address chooses the schema of the shop. */
-function withOptions(url: string, ours: string): Pick<pg.PoolConfig, 'connectionString' | 'options'> {
-  try {
-    const address = new URL(url)
-    const theirs = address.searchParams.get('options')
-    address.searchParams.delete('options')
-    return { connectionString: address.toString(), options: [theirs, ours].filter(Boolean).join(' ') }
-  } catch {
-    // not an address that a URL can be made of (a socket's path, say): as it is
-    return { connectionString: url, options: ours }
-  }
+function withOptions(url: string, ours: string): { connectionString: string; options: string } {
+  const [, theirs] = /[?&]options=([^&]*)/.exec(url) ?? []
+  const connectionString = url.replace(/([?&])options=[^&]*(&|$)/, (_, before: string, after: string) =>
+    after === '' ? '' : before,
+  )
+  const options = theirs === undefined ? ours : `${decodeURIComponent(theirs.replaceAll('+', ' '))} ${ours}`
+  return { connectionString, options }
 }
 
 const LISTEN_AGAIN_MS = 1000
