@@ -51,6 +51,15 @@ export const writes =
     body: body as Endpoint<Path, Body, Reply>['body'],
   })
 
+/** Something that is sent as it is, without a class that checks it: the bytes of a picture, or what a calculation's own class checks. */
+export const takes =
+  <Reply>() =>
+  <Path extends string>(path: Path): Endpoint<Path, undefined, Reply> => ({
+    method: 'POST',
+    path,
+    body: undefined,
+  })
+
 /** The path with its parameters filled in. */
 export function pathOf<Path extends string>(
   { path }: Endpoint<Path, object | undefined, unknown>,

@@ -1,6 +1,6 @@
 import type { SheetBody } from '@moray/core/drives/own/body'
 import type { DriveSheet } from '@moray/core/drives/sheet'
-import { reads, writes } from './endpoint.ts'
+import { reads, takes, writes } from './endpoint.ts'
 import type {
   CalculationResult,
   ClosingRecord,
@@ -177,7 +177,7 @@ export const endpoints = {
   driveVersion: reads<DriveSheet>()('/api/drives/:id/versions/:version'),
 
   /** Takes the bytes of a picture; `?subject=`, `?of=`, `?note=`. */
-  attach: reads<JobReply>()('/api/jobs/:id/files'),
+  attach: takes<JobReply>()('/api/jobs/:id/files'),
   file: reads<Uint8Array>()('/api/files/:hash'),
   devices: reads<Device[]>()('/api/devices'),
   /** A code that lets one device in, shown once. */
@@ -192,7 +192,7 @@ export const endpoints = {
   live: reads<never>()('/api/live'),
   /** JSON Schemas of every request and calculation input. */
   schemas: reads<Record<string, object>>()('/api/schemas'),
-  calculate: reads<CalculationResult>()('/api/calc/:name'),
+  calculate: takes<CalculationResult>()('/api/calc/:name'),
 } as const
 
 /** What a paired device is known by; out of reach of scripts. */

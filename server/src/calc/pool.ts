@@ -3,6 +3,7 @@ import { calculation } from '@moray/contract/calculations/registry'
 import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
 import { Refusal } from '../http/refusal.ts'
 import { threadFile } from '../threads.ts'
+import { FairQueue } from './fair-queue.ts'
 
 /** Does what takes long away from the server's own thread: calculations of the registry, and checks of long bodies. */
 export interface CalcPool {
@@ -14,11 +15,11 @@ export interface CalcPool {
    */
   run(name: string, text: string, gone: AbortSignal): Promise<string>
   /**
-   * Checks a body, see check-body.ts.
+   * Checks a body, see check-body.ts; of many that wait, those of different clients in turns.
    * @returns the body as it is taken, as JSON text
    * @throws InputError when it is refused (`broken-json` when it is no JSON), Refusal as above
    */
-  check(path: string, text: string, gone: AbortSignal): Promise<string>
+  check(path: string, text: string, gone: AbortSignal, client: string): Promise<string>
   close(): Promise<void>
 }
 
@@ -39,6 +40,9 @@ export interface Limits {
   megabytes: number
 }
 
+/** Long bodies that may wait to be checked. */
+const MOST_CHECKS = 100
+
 const USUAL: Limits = { threads: 2, waiting: 24, milliseconds: 20_000, megabytes: 768 }
 
 /**
@@ -58,6 +62,7 @@ export function openCalcPool(limits: Partial<Limits> = {}): CalcPool {
     })
   // what takes long anyway may wait for its thread to start; a quick question finds one that waits
   const [long, quick] = [open(0, threads), open(1, 1)]
+  const checks = new FairQueue(MOST_CHECKS, busy)
   async function run(pool: typeof long, task: Task, gone: AbortSignal): Promise<string> {
     const limit = AbortSignal.timeout(milliseconds)
     let answer: Answer
@@ -72,7 +77,8 @@ export function openCalcPool(limits: Partial<Limits> = {}): CalcPool {
   }
   return {
     run: (name, text, gone) => run(calculation(name).long ? long : quick, { calculate: name, text }, gone),
-    check: (path, text, gone) => run(quick, { check: path, text }, gone),
+    check: (path, text, gone, client) =>
+      checks.run(client, text.length, () => run(quick, { check: path, text }, gone)),
     close: async () => {
       await Promise.all([long.destroy(), quick.destroy()])
     },
@@ -91,11 +97,13 @@ function whatHappened(e: unknown, timedOut: boolean, milliseconds: number): unkn
     return new Refusal(422, 'ended', 'The calculation was ended: nobody waits for it any more.')
   if (code === 'ERR_WORKER_OUT_OF_MEMORY')
     return new Refusal(422, 'too-large', 'This calculation needs more memory than it may have. Ask for less.')
-  if (message === 'Task queue is at limit')
-    return new Refusal(
-      429,
-      'busy',
-      'Too much is being calculated at once, and nothing was done with this. Send it again in a moment.',
-    )
+  if (message === 'Task queue is at limit') return busy()
   return e
 }
+
+const busy = () =>
+  new Refusal(
+    429,
+    'busy',
+    'Too much is being calculated at once, and nothing was done with this. Send it again in a moment.',
+  )

@@ -26,9 +26,12 @@ export function paramsOf<E extends AnyEndpoint>(c: Context, endpoint: E): Params
   return params as Params<E>
 }
 
+/** Numbers of rows and of versions fit into the database's smaller integer. */
+const MOST_ROWS = 2 ** 31 - 1
+
 /** A parameter that is a row's number. @throws Refusal 404 */
 export function rowId(what: string, text: string): number {
-  if (!/^\d{1,15}$/.test(text)) throw notFound(what, text)
+  if (!/^\d{1,10}$/.test(text) || Number(text) > MOST_ROWS) throw notFound(what, text.slice(0, 40))
   return Number(text)
 }
 
@@ -48,7 +51,12 @@ export interface Body<T> {
 }
 
 /** Checks a body in another thread. @returns it as it is taken, as JSON text */
-export type CheckElsewhere = (path: string, text: string, gone: AbortSignal) => Promise<string>
+export type CheckElsewhere = (
+  path: string,
+  text: string,
+  gone: AbortSignal,
+  client: string,
+) => Promise<string>
 
 declare module 'hono' {
   interface ContextVariableMap {
@@ -62,7 +70,7 @@ const LONG_BODY = 6 * 1024
 async function readBody<T extends object>(c: Context, path: string, body: BodyClass<T>): Promise<Body<T>> {
   const text = await readJsonText(c)
   if (text.length <= LONG_BODY) return { checked: checkedBody({ body }, readJson(text)), text }
-  const checked = await c.get('checkElsewhere')(path, text, c.req.raw.signal)
+  const checked = await c.get('checkElsewhere')(path, text, c.req.raw.signal, c.get('client'))
   return { checked: JSON.parse(checked) as T, text }
 }
 

@@ -19,24 +19,30 @@ const HEAD = `json_build_object('id', j.id, 'number', j.number, 'sheetId', j.she
 
 const FROM = 'from job j join drive_sheet d on d.id = j.sheet_id and d.version = j.sheet_version'
 
+/** A clock that was wrong once must not keep its jobs on top: what is dated ahead comes last. */
+const AHEAD = (time: string) => `(${time} > $5::timestamptz)`
+const CURSOR = "split_part($3, '|', 1)::timestamptz"
+const AHEAD_MS = 86_400_000
+
 const WHERE = `where ($1 = 'all' or (j.state in ('finished', 'closed')) = ($1 = 'over'))
   and not exists (select 1 from unnest(string_to_array(lower($2), ' ')) word
     where strpos(lower(concat_ws(' ', j.number, j.serial, j.boat, j.owner, j.complaint, d.name)), word) = 0 and word <> '')
-  and ($3::text is null or (j.touched_at, j.id) < (split_part($3, '|', 1)::timestamptz, split_part($3, '|', 2)))`
+  and ($3::text is null or (case when ${AHEAD('j.touched_at')} = ${AHEAD(CURSOR)}
+    then (j.touched_at, j.id) < (${CURSOR}, split_part($3, '|', 2)) else ${AHEAD('j.touched_at')} end))`
 
 /** A shop has fewer stands than a page has jobs: the first page of open jobs holds all that stand on one, the others none. */
 const BEFORE_OPEN = 'and ($3::text is null or j.stand is null)'
 
 /** One page of the bench list, the newest touched first; of the open ones those on a stand before all others. A damaged page of the database takes only its own jobs out of it. */
-export async function listJobs(db: Queryable, q: JobQuery): Promise<JobPage> {
-  const params = [q.state, q.search, q.before, q.limit + 1]
+export async function listJobs(db: Queryable, q: JobQuery, now: Date): Promise<JobPage> {
+  const params = [q.state, q.search, q.before, q.limit + 1, new Date(now.getTime() + AHEAD_MS)]
   let rows: { head: JobSummary }[]
   let damaged = 0
   try {
     rows = await db.query(
       q.state === 'open'
-        ? `select ${HEAD} ${FROM} ${WHERE} ${BEFORE_OPEN} order by j.stand is null, j.touched_at desc, j.id desc limit $4`
-        : `select ${HEAD} ${FROM} ${WHERE} order by j.touched_at desc, j.id desc limit $4`,
+        ? `select ${HEAD} ${FROM} ${WHERE} ${BEFORE_OPEN} order by j.stand is null, ${AHEAD('j.touched_at')}, j.touched_at desc, j.id desc limit $4`
+        : `select ${HEAD} ${FROM} ${WHERE} order by ${AHEAD('j.touched_at')}, j.touched_at desc, j.id desc limit $4`,
       params,
     )
   } catch (e) {
