@@ -7,6 +7,8 @@ import { endpoints } from '@moray/contract/endpoints'
 import type { AnyEndpoint } from '@moray/contract/endpoint'
 import { calculations } from '@moray/contract/calculations/registry'
 import { examples } from '@moray/contract/calculations/examples'
+import { bodyOf } from '@moray/core/drives/own/body'
+import { demoSheets } from '@moray/core/drives/sheets/index'
 import { describeClass } from '@moray/contract/fields/describe'
 import { GOOD, HOSTILE, pathOf, pathsOf, put, writes } from '../tests/hostile-values.ts'
 import { checkBuilt, startBuilt } from '../tests/built-server.ts'
@@ -31,7 +33,7 @@ const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.lengt
 interface Shot {
   method: string
   path: string
-  body?: string
+  body?: string | Uint8Array
   headers: Record<string, string>
 }
 
@@ -68,8 +70,57 @@ const IDS = [
   'x'.repeat(3000),
   '%F0%9F%90%9F',
   '-1',
+  '999999999999999',
+  '2147483648',
 ]
 const PEOPLE = ['runa', 'ylva', 'joar', '', 'nobody', '\u00e5se', 'a'.repeat(500)]
+
+/** A picture whose bytes were changed, cut off or put beside it, for a place that may not be there. */
+function spoiltPicture(headers: Record<string, string>): Shot {
+  const bytes = Buffer.from(PNG)
+  for (let n = Math.floor(random() * 6); n > 0; n--)
+    bytes[Math.floor(random() * bytes.length)] = random() * 256
+  const cut = random() < 0.3 ? bytes.subarray(0, Math.floor(random() * bytes.length)) : bytes
+  const body = random() < 0.3 ? Buffer.concat([cut, Buffer.alloc(Math.floor(random() * 9000), 0xff)]) : cut
+  const place = `subject=${pick(['job', 'step', 'part', 'grade', 'mood'])}&of=${pick([...IDS, '', 'pinion', 'drain'])}`
+  return {
+    method: 'POST',
+    path: `/api/jobs/rordrum/files?${place}`,
+    body,
+    headers: { ...headers, 'content-type': 'application/octet-stream' },
+  }
+}
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+)
+
+/** A sheet whose variant patches something that nobody means, or a table of any size. */
+function spoiltSheet(headers: Record<string, string>): Shot {
+  if (random() < 0.3) {
+    const columns = Math.floor(random() * (random() < 0.2 ? 40_000 : 12))
+    const rows = Math.floor(random() * (random() < 0.2 ? 12_000 : 150))
+    const csv = `id,name,count${',x'.repeat(columns)}\n${'a,"1,200",none\n\n'.repeat(rows)}`.slice(0, 199_000)
+    return {
+      method: 'POST',
+      path: '/api/drives/lomvi-90/lists',
+      body: JSON.stringify({ list: pick(['parts', 'fasteners']), csv }),
+      headers,
+    }
+  }
+  const sheet = SHEETS[Math.floor(random() * SHEETS.length)]!
+  const list = pick(Object.keys(sheet))
+  const rows = (sheet as unknown as Record<string, unknown>)[list]
+  const row = Array.isArray(rows) ? pick(rows as { id?: string }[]) : undefined
+  const value = '@@'
+  const patch = row?.id
+    ? { [list]: { [row.id]: random() < 0.5 ? value : { [pick(Object.keys(row))]: value } } }
+    : { [list]: value }
+  const variants = [{ id: 'late', label: 'Late', patch }]
+  const body = JSON.stringify({ sheet: { ...sheet, id: 'spoilt', variants }, anew: true })
+  return { method: 'POST', path: '/api/sheets', body: body.replace('"@@"', () => pick(HOSTILE)), headers }
+}
+const SHEETS = demoSheets.map((s) => bodyOf(s))
 
 function shot(): Shot {
   const headers: Record<string, string> = {
@@ -79,6 +130,8 @@ function shot(): Shot {
   if (random() < 0.3)
     headers['x-moray-request'] = random() < 0.8 ? crypto.randomUUID() : pick(['', 'x', '0'.repeat(400)])
   const kind = random()
+  if (kind < 0.04) return spoiltPicture(headers)
+  if (kind < 0.08) return spoiltSheet(headers)
   if (kind < 0.55) {
     const { path, good, fields } = pick(bodies)
     return { method: 'POST', path, body: spoil(good, fields), headers }
@@ -109,12 +162,16 @@ async function fire(): Promise<void> {
     sent++
     const { method, path, body, headers } = shot()
     try {
-      const r = await fetch(url + path, { method, headers, ...(body === undefined ? {} : { body }) })
+      const r = await fetch(url + path, {
+        method,
+        headers,
+        ...(body === undefined ? {} : { body: body as BodyInit }),
+      })
       const reply = await r.text()
       statuses.set(r.status, (statuses.get(r.status) ?? 0) + 1)
       if (r.status >= 500)
         faults.push(
-          `${r.status} ${method} ${path.slice(0, 80)} ${body?.slice(0, 200) ?? ''} → ${reply.slice(0, 200)}`,
+          `${r.status} ${method} ${path.slice(0, 80)} ${typeof body === 'string' ? body.slice(0, 200) : ''} → ${reply.slice(0, 200)}`,
         )
     } catch {
       // a request that no client may send, or an answer cut off

@@ -91,19 +91,14 @@ describe('a calculation that would never end', () => {
         ),
       )
       const keys = `{${Array.from({ length: 60_000 }, (_, i) => `"k${i}":1`).join(',')}}`
-      const waits: number[] = []
-      const until = performance.now() + 1500
       const refused = post(server.url, '/api/calc/judge', keys)
-      while (performance.now() < until) {
-        const before = performance.now()
+      let ended = 0
+      for (const answer of asked) void answer.then(() => ended++)
+      // however slow the machine is: others are answered while all of that goes on; npm run bench says how fast
+      for (let i = 0; i < 20; i++)
         expect(await get(server.url, '/api/health')).toEqual({ ok: true, database: 'answers' })
-        waits.push(performance.now() - before)
-        await new Promise((r) => setTimeout(r, 20))
-      }
+      expect(ended).toBe(0)
       expect((await refused).status).toBe(422)
-      // it goes on answering, and not only between two calculations; npm run bench says how fast
-      expect(waits.length).toBeGreaterThan(8)
-      expect(Math.max(...waits)).toBeLessThan(1500)
       leave.abort()
       expect(await Promise.all(asked)).toEqual(Array(5).fill('left'))
       // one that looks at hardly anything ends by its own count of work
@@ -191,7 +186,9 @@ describe('a power cut', () => {
       })()
       const rounds: { acknowledged: number; copy: string }[] = []
       for (let i = 0; i < IMAGES; i++) {
-        await new Promise((r) => setTimeout(r, 900))
+        // there is something to lose, and more each time, however slow the machine is
+        const wanted = acknowledged + 5
+        while (acknowledged < wanted) await new Promise((r) => setTimeout(r, 20))
         // what counts is what was acknowledged before the cut; what came while it was taken may or may not be there
         const before = acknowledged
         server.child.kill('SIGSTOP')
@@ -203,9 +200,6 @@ describe('a power cut', () => {
       going = false
       await writer
       await killHard(server)
-      // there was something to lose, and more each time
-      for (const [i, { acknowledged: at }] of rounds.entries())
-        expect(at).toBeGreaterThan(rounds[i - 1]?.acknowledged ?? 0)
       for (const { acknowledged: at, copy } of rounds) {
         const place = `${copy}.mnt`
         mkdirSync(place)

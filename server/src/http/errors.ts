@@ -95,7 +95,7 @@ export function answerError(e: unknown, c: Context, log: (message: string, e: un
     )
   }
   if (code === RESULT_UNKNOWN) {
-    log('the database did not answer to a commit', e)
+    log('the database did not answer to a commit', code)
     return c.json(
       errorBody(
         'not-known',
@@ -105,7 +105,7 @@ export function answerError(e: unknown, c: Context, log: (message: string, e: un
     )
   }
   if (isLineDown(code)) {
-    log('the database does not answer', e)
+    log('the database does not answer', code)
     return c.json(
       errorBody(
         'no-database',
