@@ -135,15 +135,6 @@ const app = createApp(
   },
 )
 ports.answerWith(app.fetch as Parameters<typeof ports.answerWith>[0])
-say(`Moray is ready at http://127.0.0.1:${ports.port}`)
-if (settings.beyond)
-  say(
-    `Other devices that are paired reach it at ${ownAddresses()
-      .map((a) => `http://${a}:${ports.port}`)
-      .join(', ')}`,
-  )
-if (settings.proxyPort !== undefined)
-  say(`A proxy on this machine asks at http://127.0.0.1:${settings.proxyPort}`)
 
 let stopping = false
 async function stop() {
@@ -169,3 +160,14 @@ if (settings.followParent)
     log('stopping: npm start, which has started this server, has ended')
     void stop()
   }, 2000).unref()
+
+// last: whoever reads this may stop us at once
+say(`Moray is ready at http://127.0.0.1:${ports.port}`)
+if (settings.beyond)
+  say(
+    `Other devices that are paired reach it at ${ownAddresses()
+      .map((a) => `http://${a}:${ports.port}`)
+      .join(', ')}`,
+  )
+if (settings.proxyPort !== undefined)
+  say(`A proxy on this machine asks at http://127.0.0.1:${settings.proxyPort}`)

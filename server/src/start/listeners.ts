@@ -15,11 +15,19 @@ export interface Listeners {
   close: () => Promise<void>
 }
 
-const starting = () =>
-  Response.json(errorBody('starting', 'Moray is starting. Try again in a moment.'), {
-    status: 503,
-    headers: { 'retry-after': '2', connection: 'close' },
-  })
+const WAIT_S = 2
+
+/** What is said while the database opens: to a page that somebody has opened too early, one that asks again by itself. */
+function starting(request: Request): Response {
+  const headers = { 'retry-after': String(WAIT_S), connection: 'close', 'cache-control': 'no-store' }
+  const words = 'Moray is starting. Try again in a moment.'
+  return request.headers.get('accept')?.includes('text/html')
+    ? new Response(
+        `<!doctype html><meta charset="utf-8"><meta http-equiv="refresh" content="${WAIT_S}"><title>Moray</title><p>${words}`,
+        { status: 503, headers: { ...headers, 'content-type': 'text/html; charset=utf-8' } },
+      )
+    : Response.json(errorBody('starting', words), { status: 503, headers })
+}
 
 const CUT_MS = 1500
 

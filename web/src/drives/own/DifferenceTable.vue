@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { SheetBody } from '@moray/core/drives/own/body'
 import { comparedFields, differences } from '@moray/core/drives/own/differences'
+import { FIGURE_GROUPS } from '@moray/core/drives/own/figures'
 import { computed } from 'vue'
 import { useOwn } from '../../stores/own.ts'
 import { differenceLabel } from './difference-words.ts'
@@ -28,7 +29,12 @@ const rows = computed(() => differences(props.from, props.to))
       </thead>
       <tbody>
         <tr v-for="d in rows" :key="d.path">
-          <td>{{ differenceLabel(d, from, to) }}</td>
+          <td>
+            {{ differenceLabel(d, from, to) }}
+            <span v-if="fields.has(d.path)" class="small soft">{{
+              FIGURE_GROUPS[fields.get(d.path)!.group].toLowerCase()
+            }}</span>
+          </td>
           <td class="mono">{{ anyText(fields.get(d.path), d.from, own.first) }}</td>
           <td class="mono">{{ anyText(fields.get(d.path), d.to, own.first) }}</td>
         </tr>
