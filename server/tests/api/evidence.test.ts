@@ -229,7 +229,7 @@ describe('the bench', () => {
     await app.db.script(`
       insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, state, stage, complaint, opened_at, touched_at, stand)
       select 'q' || n, '20-' || n, 'teist-6', 5, 'P' || n, 'B', 'O', 'salt', 'received', 'receive', 'whine', now(),
-        timestamptz '2030-01-01' - n * interval '1 minute', case when n = 219 then 'Shelf stand' end
+        timestamptz '2026-01-01' - n * interval '1 minute', case when n = 219 then 'Shelf stand' end
       from generate_series(100, 219) n`)
     const seen: JobPage['jobs'] = []
     let next: string | null = ''
