@@ -183,6 +183,22 @@ export class LeakReadingFields {
   tempC?: number
 }
 
+export class LeakDropFields {
+  @Num({ what: 'not more than; 0 is no drop', unit: 'kPa', min: 0 })
+  kpa!: number
+
+  @Num({ what: 'in so many minutes', unit: 'min', min: 0 })
+  minutes!: number
+
+  @Num({
+    what: 'step of the needle that is meant; that of the gauge where left out',
+    unit: 'kPa',
+    min: 0,
+    optional: true,
+  })
+  needleKpa?: number
+}
+
 export class LeakTestFields {
   @Many(() => LeakReadingFields, { what: 'readings in rising time', least: 2, most: 20_000 })
   readings!: LeakReadingFields[]
@@ -193,8 +209,14 @@ export class LeakTestFields {
   @Num({ what: 'free volume of the case', unit: 'ml' })
   volumeMl!: number
 
-  @Num({ what: 'allowed leak rate, standard', unit: 'ml/min' })
-  allowedMlPerMin!: number
+  @Num({ what: 'pressure of the air at the end', unit: 'kPa', optional: true })
+  atmosphereEndKpa?: number
+
+  @Num({ what: 'allowed leak rate, standard; this or the drop, or both', unit: 'ml/min', optional: true })
+  allowedMlPerMin?: number
+
+  @One(() => LeakDropFields, { what: 'allowed drop, as a manual prints it', optional: true })
+  allowedDrop?: LeakDropFields
 
   @Num({ what: 'smallest step of the gauge', unit: 'kPa' })
   gaugeResolutionKpa!: number

@@ -4,6 +4,20 @@ import { Range } from './figure-fields.ts'
 const GEARS = ['neutral', 'forward', 'reverse'] as const
 const SPRINGS = ['facing each other', 'both outward', 'both inward'] as const
 
+export class AllowedDropFields {
+  @Num({ what: 'may drop by; 0 is no drop', unit: 'kPa', min: 0, max: 100 })
+  kpa!: number
+
+  @Num({
+    what: 'in so many minutes; the whole hold where left out',
+    unit: 'min',
+    min: 0.5,
+    max: 1440,
+    optional: true,
+  })
+  minutes?: number
+}
+
 export class LeakFields {
   @Texts({ what: 'ports to be blocked', most: 20, optional: true })
   ports?: string[]
@@ -20,7 +34,10 @@ export class LeakFields {
   @Num({ what: 'held for', unit: 'min', min: 0.5, max: 1440, optional: true })
   holdMin?: number
 
-  @Num({ what: 'may lose', unit: 'ml/min', min: 0.001, max: 100, optional: true })
+  @One(() => AllowedDropFields, { what: 'what a manual allows it to drop by', optional: true })
+  allowedDrop?: AllowedDropFields
+
+  @Num({ what: 'leak rate allowed', unit: 'ml/min', min: 0.001, max: 100, optional: true })
   allowedMlPerMin?: number
 
   @Num({ what: 'volume of the case', unit: 'ml', min: 1, max: 100_000, optional: true })

@@ -8,7 +8,10 @@ export interface LeakPlan {
   workKpa: number
   maxKpa: number
   holdMin: number
-  allowedMlPerMin: number
+  /** What a manual prints: it may fall by so much over the hold, or over minutes of its own; 0 is no drop at all. This or a rate, or both. */
+  allowedDrop?: { kpa: number; minutes?: number }
+  /** A leak rate that the shop allows: stricter, and seldom printed. */
+  allowedMlPerMin?: number
   volumeMl: number
   /** What is moved by hand meanwhile. */
   turns: string

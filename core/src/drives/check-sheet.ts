@@ -130,11 +130,20 @@ function checkParts(
   const plans = { 'bench.leak': sheet.bench.leak, 'bench.joins.oilJoint': sheet.bench.joins?.oilJoint }
   for (const [at, plan] of Object.entries(plans)) {
     if (!plan) continue
-    const { lowKpa, workKpa, maxKpa, holdMin, volumeMl, allowedMlPerMin } = plan
+    const { lowKpa, workKpa, maxKpa, holdMin, volumeMl, allowedMlPerMin, allowedDrop } = plan
     if (!(lowKpa < workKpa && workKpa < maxKpa))
       say(at, `pressures must rise: ${lowKpa}, ${workKpa}, ${maxKpa} kPa`)
-    for (const [name, value] of Object.entries({ holdMin, volumeMl, allowedMlPerMin }))
-      if (!(value > 0)) say(`${at}.${name}`, `is ${value}; it must be above 0`)
+    for (const [name, value] of Object.entries({
+      holdMin,
+      volumeMl,
+      allowedMlPerMin,
+      minutes: allowedDrop?.minutes,
+    }))
+      if (value !== undefined && !(value > 0)) say(`${at}.${name}`, `is ${value}; it must be above 0`)
+    if (allowedDrop && !(allowedDrop.kpa >= 0))
+      say(`${at}.allowedDrop.kpa`, `is ${allowedDrop.kpa}; 0 is no drop, and less there is not`)
+    if (allowedDrop?.minutes !== undefined && allowedDrop.minutes > holdMin)
+      say(`${at}.allowedDrop.minutes`, `is ${allowedDrop.minutes}; the test is held for ${holdMin} min`)
   }
 }
 

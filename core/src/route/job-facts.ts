@@ -49,7 +49,10 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'unit.ratio-agrees',
   'strike.',
   ...['leak-found', 'leak-case', 'leak-joined'].flatMap((t) =>
-    ['verdict', 'ml-per-min', 'u-ml-per-min', 'hold-needed-min'].map((f) => `${t}.${f}`),
+    [
+      ...['verdict', 'by-manual', 'proved', 'attempt', 'ml-per-min', 'u-ml-per-min', 'under-ml-per-min'],
+      ...['hides-kpa', 'hold-needed-min', 'hold-never'],
+    ].map((f) => `${t}.${f}`),
   ),
   ...['close', 'prop'].flatMap((t) => ['torque-in', 'applied', 'set-from', 'set-to'].map((f) => `${t}.${f}`)),
   'anode.fits',
@@ -223,6 +226,9 @@ function overallFacts(sheet: DriveSheet, all: Mutable) {
   all['overall.fits'] = fits.join(', ') || 'none that this sheet knows'
 }
 
+/** Smallest drop that the needle of a manual shows. */
+const MANUAL_NEEDLE_KPA = 3.4
+
 /** What a pressure test comes to; `attempt` where it was none, whatever the gauge said. */
 function leakFacts(plan: LeakPlan, test: LeakTestId, all: Mutable) {
   const of = (name: string) => num(all, `${test}.${name}`)
@@ -230,6 +236,8 @@ function leakFacts(plan: LeakPlan, test: LeakTestId, all: Mutable) {
   if (start === undefined || end === undefined || minutes === undefined || minutes <= 0) return
   const [startC, endC] = [of('start-c'), of('end-c')]
   const warm = startC !== undefined && endC !== undefined
+  const { allowedDrop: drop } = plan
+  const step = of('gauge-step') ?? TESTER_STEP_KPA
   const result = leakTest({
     readings: [
       { s: 0, gaugeKpa: start, ...(warm ? { tempC: startC } : {}) },
@@ -237,14 +245,33 @@ function leakFacts(plan: LeakPlan, test: LeakTestId, all: Mutable) {
     ],
     atmosphereKpa: of('atmosphere') ?? ATMOSPHERE_KPA,
     volumeMl: plan.volumeMl,
-    allowedMlPerMin: plan.allowedMlPerMin,
-    gaugeResolutionKpa: of('gauge-step') ?? TESTER_STEP_KPA,
+    gaugeResolutionKpa: step,
+    ...(plan.allowedMlPerMin === undefined ? {} : { allowedMlPerMin: plan.allowedMlPerMin }),
+    ...(drop
+      ? {
+          allowedDrop: {
+            kpa: drop.kpa,
+            minutes: drop.minutes ?? plan.holdMin,
+            // "no drop" means none that the manual's own needle shows
+            needleKpa: drop.kpa === 0 ? Math.max(step, MANUAL_NEEDLE_KPA) : step,
+          },
+        }
+      : {}),
   })
   const counts = testCounts(plan, test).every((g) => holds(g.when, all))
-  all[`${test}.verdict`] = counts ? result.verdict : 'attempt'
+  const { verdict, byManual, holdNeededMin } = result
+  if (verdict) all[`${test}.verdict`] = counts ? verdict : 'attempt'
+  if (byManual) all[`${test}.by-manual`] = counts ? byManual : 'attempt'
+  all[`${test}.attempt`] = !counts
+  // the manual's criterion opens the gate unless the rate says that it leaks; without one the rate has to say that it is tight
+  all[`${test}.proved`] =
+    counts && (byManual ? byManual === 'passes' && verdict !== 'leaks' : verdict === 'tight')
   all[`${test}.ml-per-min`] = result.leakMlPerMin
   all[`${test}.u-ml-per-min`] = result.leakUMlPerMin
-  all[`${test}.hold-needed-min`] = result.holdNeededMin
+  all[`${test}.under-ml-per-min`] = result.leakMlPerMin + result.leakUMlPerMin
+  if (!warm) all[`${test}.hides-kpa`] = result.hidesKpaPerC
+  if (typeof holdNeededMin === 'number') all[`${test}.hold-needed-min`] = Math.ceil(holdNeededMin)
+  else if (holdNeededMin === null) all[`${test}.hold-never`] = 'day'
 }
 
 /** Torque at the fastener from what the wrench was set to, and what it has to be set to: a straight adapter lengthens the arm. */

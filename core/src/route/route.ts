@@ -155,5 +155,5 @@ export interface Step {
   /** The school that decides how it is done. */
   school?: SchoolId
   /** Where else on the job the work is done. */
-  page?: 'setting' | 'row' | 'grades' | 'estimate' | 'faults'
+  page?: 'setting' | 'row' | 'grades' | 'estimate' | 'faults' | 'contact'
 }

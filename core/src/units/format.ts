@@ -47,6 +47,18 @@ export function showBoth(mm: number, decimals = 2, first: UnitSystem = 'metric')
     : `${showInch(mm, decimals)} · ${showMm(mm, decimals)}`
 }
 
+/** A figure of a sheet for a text: what was typed in another system has digits without end in this one. */
+export const plainDigits = (value: number): string => String(Number(value.toPrecision(SHOWN_DIGITS)))
+
+const ML_PER_OUNCE = 29.5735
+
+/** A volume for a text: `620 ml (21.0 oz)`. US fluid ounces. */
+export const volumeInWords = (ml: number): string =>
+  `${plainDigits(ml)} ml (${fixed(ml / ML_PER_OUNCE, 1)} oz)`
+
+/** As many digits say everything that a bench can read. */
+const SHOWN_DIGITS = 4
+
 /** A value with its unit, for a text that is shown to readers of either system: `70 kPa (10.2 psi)`. */
 export function inWords(value: number, unit: string): string {
   const other =
@@ -55,7 +67,9 @@ export function inWords(value: number, unit: string): string {
       : unit === 'mm'
         ? showInch(value, 2)
         : showOther(value, unit)
-  return other ? `${value} ${unit} (${other})` : `${value} ${unit}`
+  // what was typed in the other system is kept whole, and has digits without end in this one
+  const shown = `${plainDigits(value)} ${unit}`
+  return other ? `${shown} (${other})` : shown
 }
 
 /** Below this torque inch-pounds are read more easily than foot-pounds. */

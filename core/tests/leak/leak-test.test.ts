@@ -38,7 +38,7 @@ describe('leak test', () => {
   it('says too short until the hold it asked for, and decides after it', () => {
     const still = (minutes: number) =>
       leakTest({ ...base, readings: [0, minutes].map((m) => ({ s: m * 60, gaugeKpa: 70, tempC: 20 })) })
-    const needed = still(1).holdNeededMin
+    const needed = still(1).holdNeededMin!
     expect(still(1).verdict).toBe('too-short')
     expect(still(needed).verdict).toBe('tight')
     expect(still(needed).leakUMlPerMin).toBeCloseTo(base.allowedMlPerMin / 2, 9)

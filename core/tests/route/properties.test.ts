@@ -165,8 +165,8 @@ const passing: Facts = {
   'row.inside-left': 0,
   'grades.open': 0,
   'estimate.choice': 'rebuild',
-  'leak-case.verdict': 'tight',
-  'leak-joined.verdict': 'tight',
+  'leak-case.proved': true,
+  'leak-joined.proved': true,
   'fill.topped': 20,
 }
 

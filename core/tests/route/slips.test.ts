@@ -76,7 +76,7 @@ const STOPPED: Partial<Record<SlipId, Slip>> = {
   },
   'test-skipped': {
     step: 'fill-mounted',
-    facts: { 'leak-case.verdict': 'too-short' },
+    facts: { 'leak-case.proved': false },
     words: /no filling before the test/,
   },
 }

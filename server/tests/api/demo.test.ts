@@ -93,17 +93,17 @@ describe('versions of a sheet', () => {
     const app = await testApp()
     const newer = {
       ...lomvi90,
-      version: 6,
+      version: 7,
       measures: lomvi90.measures.map((m) => ({ ...m, window: { min: 0, max: 100 } })),
     }
-    await app.db.query('insert into drive_sheet (id, version, edition, body) values ($1, 6, 6, $2::jsonb)', [
+    await app.db.query('insert into drive_sheet (id, version, edition, body) values ($1, 7, 7, $2::jsonb)', [
       newer.id,
       JSON.stringify(newer),
     ])
     const job = await app.job(`${JOB}`)
-    expect(job.newerSheetVersion).toBe(6)
+    expect(job.newerSheetVersion).toBe(7)
     expect(job.sheet.measures[0]!.window).toEqual(lomvi90.measures[0]!.window)
-    expect((await app.get<DriveSheet>('/api/drives/lomvi-90')).version).toBe(6)
+    expect((await app.get<DriveSheet>('/api/drives/lomvi-90')).version).toBe(7)
     expect((await app.job('alke-lower')).newerSheetVersion).toBeNull()
   })
 })

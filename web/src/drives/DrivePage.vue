@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { PART_KINDS } from '@moray/core/drives/parts'
+import type { LeakPlan } from '@moray/core/drives/bench-facts'
 import { FAMILIES, type Measure } from '@moray/core/drives/sheet'
 import { meshGeometry } from '@moray/core/gears/mesh'
 import type { Window } from '@moray/core/measuring/window'
@@ -82,6 +83,17 @@ function windowText(m: Measure) {
   return max === undefined ? `≥ ${digits(min)}` : `${digits(min)}–${digits(max)}`
 }
 /** A range of torques, its ends in both systems. */
+/** What a case may lose: as the manual prints it, and as a rate. */
+const allowed = ({ allowedDrop, allowedMlPerMin, holdMin }: LeakPlan) =>
+  [
+    allowedDrop &&
+      (allowedDrop.kpa === 0
+        ? 'no drop'
+        : `not more than ${units.value(allowedDrop.kpa, 'kPa')} in ${allowedDrop.minutes ?? holdMin} min`),
+    allowedMlPerMin && `${allowedMlPerMin} ml/min at most`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 const between = (w: Window) => rangeInBoth(w, 'Nm', units.imperial.value ? 'imperial' : 'metric')
 const nameOf = (id: string) => sheet.value?.parts.find((p) => p.id === id)?.name.toLowerCase() ?? id
 /** What the bench has to know beside the gears, in a line each. */
@@ -104,7 +116,7 @@ const bench = computed(() => {
     b.propeller?.kind === 'pin' && 'Propeller on a shear pin',
     b.thrustHub,
     leak
-      ? `Leak test ${units.value(leak.workKpa, 'kPa')}, never above ${units.value(leak.maxKpa, 'kPa')}; hold ${leak.holdMin} min, allowed ${leak.allowedMlPerMin} ml/min; blocked: ${leak.ports.join(', ')}`
+      ? `Leak test ${units.value(leak.workKpa, 'kPa')}, never above ${units.value(leak.maxKpa, 'kPa')}; hold ${leak.holdMin} min; ${allowed(leak)}; blocked: ${leak.ports.join(', ')}`
       : b.noTest
         ? `No leak test: ${b.noTest}`
         : 'Leak test: no figures on the sheet yet',

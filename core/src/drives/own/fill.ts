@@ -138,16 +138,16 @@ function partOf(p: BodyPart): Part {
   return { count: 1, after: [], price: 0, waitDays: 0, inside: INSIDE.includes(p.kind), ...p }
 }
 
-/** What air tests need: pressures that rise, a hold, a volume and what may escape; the volume of the oil where nobody has measured it. */
+/** What air tests need: pressures that rise, a hold, a volume and what it may lose; the volume of the oil where nobody has measured it. */
 function leakOf(leak: BodyLeak | undefined, oilMl: number | undefined): LeakPlan | null {
   if (!leak) return null
-  const { workKpa, maxKpa, holdMin, allowedMlPerMin } = leak
+  const { workKpa, maxKpa, holdMin, allowedMlPerMin, allowedDrop } = leak
   const volumeMl = leak.volumeMl ?? oilMl
   if (
     workKpa === undefined ||
     maxKpa === undefined ||
     holdMin === undefined ||
-    allowedMlPerMin === undefined ||
+    (allowedMlPerMin === undefined && allowedDrop?.kpa === undefined) ||
     volumeMl === undefined
   )
     return null
@@ -157,7 +157,8 @@ function leakOf(leak: BodyLeak | undefined, oilMl: number | undefined): LeakPlan
     workKpa,
     maxKpa,
     holdMin,
-    allowedMlPerMin,
+    ...(allowedDrop?.kpa === undefined ? {} : { allowedDrop }),
+    ...(allowedMlPerMin === undefined ? {} : { allowedMlPerMin }),
     volumeMl,
     turns: leak.turns ?? 'Every shaft, both ways',
   }

@@ -38,7 +38,7 @@ const stamps = [
 
 export const alke2Upper: DriveSheet = {
   id: 'alke-2-upper',
-  version: 5,
+  version: 6,
   name: 'Alke 2 upper',
   family: 'stern-upper',
   demo: true,
@@ -142,7 +142,7 @@ const onTheArm = {
 
 export const alke2Lower: DriveSheet = {
   id: 'alke-2-lower',
-  version: 5,
+  version: 6,
   name: 'Alke 2 lower',
   family: 'stern-lower-fnr',
   demo: true,

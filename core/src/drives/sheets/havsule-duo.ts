@@ -47,7 +47,7 @@ const atTheInput = {
 
 export const havsuleDuoUpper: DriveSheet = {
   id: 'havsule-duo-upper',
-  version: 5,
+  version: 6,
   name: 'Havsule Duo upper',
   family: 'stern-upper-reversing',
   demo: true,
@@ -181,7 +181,7 @@ const atThePinion = {
 
 export const havsuleDuoLower: DriveSheet = {
   id: 'havsule-duo-lower',
-  version: 5,
+  version: 6,
   name: 'Havsule Duo lower',
   family: 'stern-lower-twin',
   demo: true,

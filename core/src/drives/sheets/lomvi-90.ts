@@ -26,7 +26,7 @@ const onTheArm = {
 
 export const lomvi90: DriveSheet = {
   id: 'lomvi-90',
-  version: 5,
+  version: 6,
   name: 'Lomvi 90',
   family: 'outboard-fnr',
   demo: true,

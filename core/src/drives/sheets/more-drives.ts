@@ -49,7 +49,7 @@ const tjeldStack = { kind: 'shim' as const, effect: -1 as const, minMm: 0.1, max
 export const tjeld8: DriveSheet = filled({
   format: 3,
   id: 'tjeld-8',
-  version: 1,
+  version: 2,
   name: 'Tjeld 8',
   family: 'outboard-fnr',
   demo: true,
@@ -168,7 +168,7 @@ const havhestStack = { kind: 'shim' as const, minMm: 0.2, maxMm: 1.8, maxPieces:
 export const havhestUpper: DriveSheet = filled({
   format: 3,
   id: 'havhest-r-upper',
-  version: 1,
+  version: 2,
   name: 'Havhest R upper',
   family: 'stern-upper-reversing',
   demo: true,

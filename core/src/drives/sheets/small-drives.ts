@@ -18,7 +18,7 @@ const runoutLimits = [
 
 export const rordrumV: DriveSheet = {
   id: 'rordrum-v',
-  version: 5,
+  version: 6,
   name: 'Rordrum V',
   family: 'right-angle-threaded',
   demo: true,
@@ -121,7 +121,7 @@ export const rordrumV: DriveSheet = {
 
 export const teist6: DriveSheet = {
   id: 'teist-6',
-  version: 5,
+  version: 6,
   name: 'Teist 6',
   family: 'outboard-straight',
   demo: true,
@@ -195,7 +195,7 @@ export const teist6: DriveSheet = {
 
 export const sivkrokB: DriveSheet = {
   id: 'sivkrok-b',
-  version: 5,
+  version: 6,
   name: 'Sivkrok B',
   family: 'belt-lower',
   demo: true,

@@ -2,7 +2,7 @@ import type { BenchFacts } from '../../drives/bench-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { threadTurn } from '../../torque/thread-turn.ts'
 import type { Window } from '../../measuring/window.ts'
-import { showOther } from '../../units/format.ts'
+import { plainDigits, showOther } from '../../units/format.ts'
 import type { Condition } from '../facts.ts'
 import { bySchool, gate, inOrder, number, pick, say, seen, text, type StepDraft } from '../make.ts'
 import type { Ask, Figure, Step } from '../route.ts'
@@ -15,8 +15,8 @@ import { lackingUnder, wantingStep } from './wanted.ts'
 function windowIn({ min = 0, max }: Window): string {
   const other = (v: number) => showOther(v, 'Nm')
   return max === undefined
-    ? `from ${min} Nm (${other(min)})`
-    : `${min} to ${max} Nm (${other(min).replace(/ .*/, '')} to ${other(max)})`
+    ? `from ${plainDigits(min)} Nm (${other(min)})`
+    : `${plainDigits(min)} to ${plainDigits(max)} Nm (${other(min).replace(/ .*/, '')} to ${other(max)})`
 }
 
 /** What the wrench has to be set to, and what arrives. */

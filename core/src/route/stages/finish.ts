@@ -1,3 +1,4 @@
+import { inWords, volumeInWords } from '../../units/format.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Condition } from '../facts.ts'
 import { bySchool, gate, inOrder, mustHold, number, pick, say, text, type StepDraft } from '../make.ts'
@@ -18,10 +19,10 @@ export function finishSteps(sheet: DriveSheet): Step[] {
   const joined: Condition = {
     any: [
       { all: [{ not: { fact: 'plan.proves-joined', is: true } }, { not: UNIT }] },
-      { fact: 'leak-joined.verdict', is: 'tight' },
+      { fact: 'leak-joined.proved', is: true },
     ],
   }
-  const tight: Condition = { any: [PROVED_ELSEWHERE, { fact: 'leak-case.verdict', is: 'tight' }] }
+  const tight: Condition = { any: [PROVED_ELSEWHERE, { fact: 'leak-case.proved', is: true }] }
   const proved: Gate[] = [
     ...(joinedTest
       ? [
@@ -43,6 +44,8 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       { any: [UNIT, { fact: 'plan.drains', is: true }, ...(oil ? [] : [{ fact: 'plan.opens', is: true }])] },
     ],
   }
+  /** How much there should be; nothing where nobody knows. */
+  const ofOil = sheet.oilCapacityMl === undefined ? '' : `, of ${volumeInWords(sheet.oilCapacityMl)}`
   const fillLines: Instruct[] = oil
     ? [
         say('From below until it comes out of the vent; new gaskets under both screws.'),
@@ -56,7 +59,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         say('A few turns, then pump again: the first grease finds its way between the balls. Exit plug in.'),
       ]
   const fillAsks = (): Ask[] => [
-    number('fill.ml', oil ? `Filled, of ${sheet.oilCapacityMl ?? '?'} ml` : 'Filled, about', 'ml', {
+    number('fill.ml', oil ? `Filled${ofOil}` : 'Filled, about', 'ml', {
       max: 20_000,
       optional: !oil,
     }),
@@ -97,7 +100,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     figuresAt: ['oilCapacityMl'],
     wants: oil ? alsoAsks(sheet, 'oilCapacityMl') : undefined,
     gates: id === 'fill-stand' ? proved.filter((g) => g.when !== joined) : proved,
-    consumables: [oil ? `${sheet.oilCapacityMl ?? ''} ml gear oil` : 'Grease', 'New gaskets'],
+    consumables: [oil ? `Gear oil${ofOil}` : 'Grease', 'New gaskets'],
     ...(oil ? {} : { caution: 'A grease gun injects through skin and blows seals: slowly, exit open.' }),
     instruct: fillLines,
     asks: fillAsks(),
@@ -124,12 +127,12 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       bySchool(
         'prop-nut',
         'low-end',
-        `Set the wrench to the low end, ${low} Nm, then on to where the tabs meet.`,
+        `Set the wrench to the low end, ${inWords(low, 'Nm')}, then on to where the tabs meet.`,
       ),
       bySchool(
         'prop-nut',
         'middle',
-        `Set the wrench to the middle, ${middle} Nm, then on to where the tabs meet.`,
+        `Set the wrench to the middle, ${inWords(middle, 'Nm')}, then on to where the tabs meet.`,
       ),
       bySchool('prop-nut', 'feel', 'By feel, then on to the lock; what was set is entered all the same.'),
     ]
@@ -318,7 +321,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
                     any: [
                       { not: UNIT },
                       { fact: 'estimate.choice', is: 'stop' },
-                      { fact: 'leak-case.verdict', is: 'tight' },
+                      { fact: 'leak-case.proved', is: true },
                     ],
                   },
                   'A unit that somebody else closed is not handed over untested: prove it tight.',

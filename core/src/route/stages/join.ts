@@ -14,7 +14,7 @@ const tightCase = (sheet: DriveSheet): Gate[] =>
   sheet.bench.leak
     ? [
         gate(
-          { any: [PROVED_ELSEWHERE, { fact: 'leak-case.verdict', is: 'tight' }] },
+          { any: [PROVED_ELSEWHERE, { fact: 'leak-case.proved', is: true }] },
           'The case is not proved tight: find the leak, mend it, and test it again.',
         ),
       ]

@@ -66,6 +66,20 @@ const VERDICT_WORDS = {
   attempt: 'no verdict: this was no test yet',
 }
 
+const MANUAL_WORDS = {
+  passes: 'passes',
+  fails: 'fails',
+  'too-close': 'too close to call with this gauge',
+  'too-short': 'too short: read again when its minutes are over',
+  attempt: 'no verdict: this was no test yet',
+}
+
+/** The manual's criterion as it would print it. */
+function dropWords({ allowedDrop, holdMin }: LeakPlan): string {
+  const { kpa, minutes = holdMin } = allowedDrop!
+  return kpa === 0 ? `no drop in ${minutes} min` : `not more than ${inWords(kpa, 'kPa')} in ${minutes} min`
+}
+
 /** A pressure test as one step of the route: what is put on, what is read, what comes off. */
 export function leakStep(
   plan: LeakPlan,
@@ -114,20 +128,45 @@ export function leakStep(
         ? []
         : [
             gate(
-              { fact: fact('verdict'), oneOf: ['tight', 'attempt'] },
-              'Not proved tight: find the place, mend it, and test again. A test that is too short is held longer.',
+              {
+                any: [
+                  { fact: fact('proved'), is: true },
+                  { fact: fact('attempt'), is: true },
+                ],
+              },
+              plan.allowedDrop
+                ? "Not proved tight by the manual's own criterion. Where it leaks: find the place, mend it, test again. Where it is too close to call: read a finer gauge, or measure the temperature of the case."
+                : 'Not proved tight. Where it leaks: find the place, mend it, test again. Where it is too short to tell: hold on for as long as the figures say, and measure the temperature of the case at both ends.',
             ),
           ]),
     ],
     figures: [
-      { label: 'What it comes to', fact: fact('verdict'), words: VERDICT_WORDS },
-      { label: 'Leak', fact: fact('ml-per-min'), unit: 'ml/min' },
+      ...(plan.allowedDrop
+        ? [{ label: `By the manual: ${dropWords(plan)}`, fact: fact('by-manual'), words: MANUAL_WORDS }]
+        : []),
+      ...(plan.allowedMlPerMin === undefined
+        ? []
+        : [
+            {
+              label: `By the leak rate: ${plan.allowedMlPerMin} ml/min at most`,
+              fact: fact('verdict'),
+              words: VERDICT_WORDS,
+            },
+          ]),
+      { label: 'Leak rate', fact: fact('ml-per-min'), unit: 'ml/min' },
       { label: 'give or take', fact: fact('u-ml-per-min'), unit: 'ml/min' },
-      {
-        label: `Allowed ${plan.allowedMlPerMin} ml/min; to tell, hold`,
-        fact: fact('hold-needed-min'),
-        unit: 'min',
-      },
+      { label: 'So it leaks less than', fact: fact('under-ml-per-min'), unit: 'ml/min' },
+      { label: 'One degree of the case hides', fact: fact('hides-kpa'), unit: 'kPa' },
+      ...(plan.allowedMlPerMin === undefined
+        ? []
+        : [
+            { label: 'To tell by the rate, hold', fact: fact('hold-needed-min'), unit: 'min' },
+            {
+              label: 'To tell by the rate',
+              fact: fact('hold-never'),
+              words: { day: 'no hold is long enough; measure the temperature of the case' },
+            },
+          ]),
     ],
     asks: [
       ...(plan.ports.length ? [listOf(fact('blocks-on'), 'Blocked', portOptions(plan))] : []),

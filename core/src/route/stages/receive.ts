@@ -1,5 +1,5 @@
 import type { Axis, DriveSheet } from '../../drives/sheet.ts'
-import { inWords } from '../../units/format.ts'
+import { inWords, volumeInWords } from '../../units/format.ts'
 import { bySchool, inOrder, number, pick, say, text } from '../make.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
@@ -143,7 +143,14 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       ],
       asks: [
         ...(oil
-          ? [number('drain.ml', `Drained, of ${sheet.oilCapacityMl ?? '?'} ml`, 'ml', { max: 20_000 })]
+          ? [
+              number(
+                'drain.ml',
+                `Drained${sheet.oilCapacityMl === undefined ? '' : `, of ${volumeInWords(sheet.oilCapacityMl)}`}`,
+                'ml',
+                { max: 20_000 },
+              ),
+            ]
           : []),
         pick(
           'drain.colour',

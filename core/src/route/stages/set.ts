@@ -170,6 +170,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       why: 'It is a witness that shares no error with the gauge.',
       appliesWhen: where('sets', 'meshes'),
       school: 'pattern',
+      page: 'contact',
       consumables: ['Marking compound'],
       instruct: [
         bySchool(
