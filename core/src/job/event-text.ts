@@ -49,7 +49,7 @@ function sentence(e: Happened): string {
       return `Trial ${e.data.number}: ${stacks.join(', ')}`
     }
     case 'pattern':
-      return `${e.data.label}: pattern of the ${e.data.flank} flank marked at place ${e.data.place}${why(e.data.reason)}`
+      return `${e.data.label}: pattern of the ${e.data.flank} flank marked at place ${e.data.place}${e.data.later ? ', after the build was accepted' : ''}${why(e.data.reason)}`
     case 'accepted': {
       const name = e.data.number === 0 ? 'as found' : `trial ${e.data.number}`
       return `Accepted as built: ${name}${e.data.signed ? ', signed with the code of the name' : ''}${why(e.data.reason)}`

@@ -20,7 +20,7 @@ export type Happened =
       kind: 'trial'
       data: { number: number; stacks: { label: string; mm: number; turned?: Turned }[] }
     }
-  | { kind: 'pattern'; data: { label: string; flank: Flank; place: number; reason?: string } }
+  | { kind: 'pattern'; data: { label: string; flank: Flank; place: number; reason?: string; later?: true } }
   | { kind: 'accepted'; data: { number: number; reason?: string; signed?: boolean } }
   | { kind: 'withdrawn'; data: { number: number; reason: string } }
   | { kind: 'step'; data: { what: string; reason?: string } }

@@ -44,14 +44,14 @@ export const GAUGE_KINDS = {
   'plunger-dial': {
     ...length,
     label: 'Plunger dial indicator',
-    suits: ['end-play'],
+    suits: ['end-play', 'backlash'],
     dial: true,
     usual: { resolution: 0.01, mpe: 0.01, repeatability: 0.005 },
   },
   'lever-dial': {
     ...length,
     label: 'Lever indicator',
-    suits: [],
+    suits: ['end-play', 'backlash'],
     dial: true,
     usual: { resolution: 0.002, mpe: 0.004, repeatability: 0.002 },
   },

@@ -27,6 +27,8 @@ export interface ReadingHow {
   /** How much of what has to hold before it was ticked; the store keeps the words. What was not, in the words of that day. */
   ticked?: number
   unticked?: string[]
+  /** The gauge is not made for this: its own uncertainty counts, and the record says so. */
+  unsuited?: true
   /** How far along the shaft a runout was read, mm. */
   atMm?: number
   /** Of a ride-height search: places of the pinion and how far out the gear rode, both outward positive, mm. */

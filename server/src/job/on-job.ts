@@ -52,7 +52,7 @@ export async function changeJob(
   const before = await judgedOf(tx, deps, await deps.records.get(tx, id, mark), who.at)
   if (!options.whenOver) mustBeOpen(before.job)
   const told = await change({ tx, job: before.job, who })
-  const other = SEEN_BY_THE_OTHER.has(told.kind) ? before.job.partner?.id : undefined
+  const other = SEEN_BY_THE_OTHER.has(told.kind) ? otherOf(before.job, told) : undefined
   const [own, others] = await readRecords(tx, other === undefined ? [id] : [id, other])
   const { job } = await judgedOf(tx, deps, own!, who.at)
   // locked with this one; closed or handed over, it stays so until somebody reopens it
@@ -76,6 +76,10 @@ export async function changeJob(
     },
   }
 }
+
+/** The other case of the unit; a case that was added just now is known by what was told of it. */
+const otherOf = ({ partner }: JudgedJob, told: Told): string | undefined =>
+  partner?.id ?? (told.kind === 'case' ? told.subject.replace(/^job:/, '') : undefined)
 
 /** What changes the steps that stand: only they are known to the other case. */
 const SEEN_BY_THE_OTHER: ReadonlySet<Told['kind']> = new Set([

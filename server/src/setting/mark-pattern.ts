@@ -5,7 +5,10 @@ import type { MarkPattern } from '@moray/contract/requests/setting'
 import { notFound, Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 
-/** Records a patch as it was seen on one flank of the newest build. An earlier one of the same place is superseded, with a reason. */
+/**
+ * Records a patch as it was seen on one flank of the newest build. An earlier one of the same place is superseded, with a reason. On a build that is
+ * accepted it is a later finding, and the history says so.
+ */
 export async function markPattern({ tx, job, who }: At, body: MarkPattern): Promise<Told> {
   const newest = job.builds.at(-1)!
   if (!job.builds.some((b) => b.number === body.build)) throw notFound('Build', String(body.build))
@@ -14,12 +17,6 @@ export async function markPattern({ tx, job, who }: At, body: MarkPattern): Prom
       409,
       'stale-build',
       `The case has been built up again since (trial ${newest.number}); a pattern of build ${body.build} cannot be added.`,
-    )
-  if (newest.acceptance)
-    throw new Refusal(
-      409,
-      'accepted',
-      'This build is accepted as built; go round again before its patterns change.',
     )
   const pair = job.sheet.meshes.find((m) => m.id === body.mesh)
   if (!pair) refuse('mesh', `"${body.mesh}" is no pair of gears of ${job.sheet.name}`)
@@ -61,6 +58,7 @@ export async function markPattern({ tx, job, who }: At, body: MarkPattern): Prom
       flank: body.flank,
       place: body.place,
       ...(before ? { reason: body.reason! } : {}),
+      ...(newest.acceptance ? { later: true as const } : {}),
     },
   }
 }

@@ -3,12 +3,13 @@ import type { Told } from '@moray/core/job/event'
 import type { JudgedBuild } from '@moray/core/job/judge-builds'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import type { Window } from '@moray/core/measuring/window'
+import { suits } from '@moray/core/measuring/suiting'
 import { swing } from '@moray/core/measuring/swing'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
 import { isNoPreload, isReadable, plausibleKind, valueOf } from '@moray/core/setting/assess'
 import type { ReadingHow, SeatFigures } from '@moray/core/setting/taken'
-import { findMeasured, type Measured } from '@moray/core/setting/measured'
+import { findMeasured, wayOf, type Measured } from '@moray/core/setting/measured'
 import { unitOf } from '@moray/core/setting/measures'
 import { rideDepth } from '@moray/core/setting/pair-depth'
 import { quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
@@ -88,7 +89,9 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
       masterMm: masterOf(measure, gauge, body.masterId),
       clockDeg: body.clockDeg ?? null,
       note: body.note || null,
-      how: howOf(measure, body),
+      how: suits(gauge.kind, wayOf(measure, body.as))
+        ? howOf(measure, body)
+        : { ...howOf(measure, body), unsuited: true },
       ticked: body.ticked ?? [],
       ...(body.rides ? { rides: body.rides } : {}),
       ...(body.swing ? { swung: { swing: body.swing, extreme: body.extreme ?? 'lowest' } } : {}),

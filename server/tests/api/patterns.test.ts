@@ -80,12 +80,13 @@ describe('a contact pattern', () => {
     expect((await app.job(JOB)).builds[2]!.patterns).toEqual([])
   })
 
-  it('of a build that is past, or accepted, is not added', async () => {
+  it('of a build that is past is not added; of one that is accepted it is a later finding', async () => {
     const app = await testApp()
     expect((await mark(app, { build: 1 })).body.error.code).toBe('stale-build')
     expect((await mark(app, { build: 9 })).status).toBe(404)
     await app.change(`/api/jobs/${JOB}/acceptance`, { build: 2, reason: 'close enough for the trial' })
-    expect((await mark(app)).body.error.code).toBe('accepted')
+    expect((await mark(app)).status).toBe(201)
+    expect((await app.events(JOB)).at(-1)!.text).toContain('after the build was accepted')
   })
 
   it('two who mark the same flank at once: one does, the other is asked why', async () => {

@@ -1,4 +1,4 @@
-import type { JobReply } from '@moray/contract/replies'
+import type { JobPage, JobReply } from '@moray/contract/replies'
 import { counted } from '@moray/core/job/closings'
 import { describe, expect, it } from 'vitest'
 import { itOn } from '../databases.ts'
@@ -40,6 +40,27 @@ describe('a closed case of a unit', () => {
     expect((await answer)!.status).toBe(201)
     expect(await stateOf(app, 'duo-lower')).toBe('closed')
     await other.close()
+  })
+})
+
+describe('the other case of a unit', () => {
+  it('says on the bench what it waits for from the moment at which it was added', async () => {
+    const app = await testApp()
+    const unit = await app.post<JobReply>('/api/jobs', {
+      sheetId: 'alke-2-lower',
+      serial: 'AK-9',
+      boat: 'Terna',
+      owner: 'Vik',
+      water: 'salt',
+      complaint: 'whines',
+    })
+    const added = await app.post(`/api/jobs/${unit.body.id}/cases`, {
+      sheetId: 'alke-2-upper',
+      serial: 'AK-9',
+    })
+    expect(added.status, JSON.stringify(added.body).slice(0, 300)).toBe(201)
+    const other = (await app.get<JobPage>('/api/jobs')).jobs.find((j) => j.id === `${unit.body.id}-2`)!
+    expect(other.waits.kind).toBe('step')
   })
 })
 

@@ -16,7 +16,8 @@ import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import type { Window } from '@moray/core/measuring/window'
 import ShaftRecord from './record/ShaftRecord.vue'
-import { howText } from './reading-words.ts'
+import { isTorqueUnit, type ReadingUnit } from '@moray/contract/requests/setting'
+import { howText, uncheckedText } from './reading-words.ts'
 import { buildName, decimalsOf, shownMeasures, stackOf } from './setting-view.ts'
 
 const store = useJob()
@@ -30,10 +31,19 @@ const rounds = computed(() => job.value.builds.filter(touched))
 /** Gauges as they were when they were read, which the readings carry; one that was changed in between stands twice. */
 const usedGauges = computed(() => {
   const used = job.value.builds.flatMap((b) =>
-    b.readings.map((r) => ({ name: r.gaugeName, ...r.gauge, overdue: r.gaugeOverdue })),
+    b.readings.map((r) => ({
+      name: r.gaugeName,
+      ...r.gauge,
+      overdue: r.gaugeOverdue,
+      unit: isTorqueUnit(r.unit as ReadingUnit) ? ('Nm' as const) : ('mm' as const),
+    })),
   )
   return [...new Map(used.map((g) => [JSON.stringify(g), g])).values()]
 })
+const readingsOf = (b: ShownBuild, m: SetMeasure) => b.readings.filter((r) => r.measure === m.id)
+/** A figure of a gauge in the unit of what it reads: a wrench has no millimetres. */
+const gaugeFigure = (value: number, unit: 'mm' | 'Nm') =>
+  unit === 'mm' ? units.exact(value) : units.of('Nm').both(value, 3)
 /** Readings, steps, parts and grades fill the event list; the tables above show them one by one already. */
 const SHOWN_ABOVE = ['reading', 'step', 'row', 'row-off', 'row-order', 'grade', 'finding', 'picture']
 const events = useEvents(() => job.value.id)
@@ -49,6 +59,9 @@ const backBy = (s: number) =>
         ? `${Math.round(s / 3600)} h`
         : `${Math.round(s / 86_400)} days`
 const show = (m: SetMeasure) => units.of(unitOf(m))
+/** The heading names the unit of lengths; a torque says its own. */
+const figure = (m: SetMeasure, value: number) =>
+  unitOf(m) === 'mm' ? show(m).digits(value, 3) : show(m).say(value, 3)
 function windowText(m: SetMeasure, { min, max }: Window): string {
   const { digits, unit } = show(m)
   const named = unitOf(m) === 'mm' ? '' : ` ${unit}`
@@ -199,12 +212,12 @@ const print = () => window.print()
             <td>{{ m.label }}</td>
             <td class="mono">{{ windowText(m, b.assessment.measures[m.id]!.window) }}</td>
             <td v-if="b.plan" class="mono">
-              {{ b.plan.predicted[m.id] ? show(m).digits(b.plan.predicted[m.id]!.value, 3) : '—' }}
+              {{ b.plan.predicted[m.id] ? figure(m, b.plan.predicted[m.id]!.value) : '—' }}
             </td>
             <td class="mono">
               <template v-if="b.assessment.measures[m.id]!.judgement"
-                >{{ show(m).digits(b.assessment.measures[m.id]!.judgement!.mean, 3) }} ±
-                {{ show(m).digits(b.assessment.measures[m.id]!.judgement!.U, 3)
+                >{{ figure(m, b.assessment.measures[m.id]!.judgement!.mean) }} ±
+                {{ figure(m, b.assessment.measures[m.id]!.judgement!.U)
                 }}<span
                   v-if="m.kind === 'seat' && b.state.stacks[m.by] !== undefined"
                   class="small soft block"
@@ -216,15 +229,15 @@ const print = () => window.print()
               >
               <template v-else>—</template>
             </td>
-            <td><VerdictMark :verdict="b.assessment.measures[m.id]!.judgement?.verdict" /></td>
             <td>
-              <span
-                v-for="r in b.readings.filter((x) => x.measure === m.id)"
-                :key="r.id"
-                class="reading"
-                :class="{ gone: r.superseded }"
-              >
-                <span class="mono value">{{ show(m).digits(r.value, 3) }}</span>
+              <VerdictMark :verdict="b.assessment.measures[m.id]!.judgement?.verdict" />
+              <span v-if="uncheckedText(readingsOf(b, m))" class="small soft block">{{
+                uncheckedText(readingsOf(b, m))
+              }}</span>
+            </td>
+            <td>
+              <span v-for="r in readingsOf(b, m)" :key="r.id" class="reading" :class="{ gone: r.superseded }">
+                <span class="mono value">{{ figure(m, r.value) }}</span>
                 <span class="small soft">
                   {{ howText(r, units) }}{{ r.gaugeName
                   }}{{ r.gaugeOverdue ? ' (calibration overdue)' : '' }}, {{ r.by }}, {{ at(r.at) }}</span
@@ -252,8 +265,8 @@ const print = () => window.print()
         <tbody>
           <tr v-for="(g, i) in usedGauges" :key="i">
             <td>{{ g.name }}</td>
-            <td class="mono">{{ units.exact(g.resolution) }}</td>
-            <td class="mono">± {{ units.exact(g.mpe) }}</td>
+            <td class="mono">{{ gaugeFigure(g.resolution, g.unit) }}</td>
+            <td class="mono">± {{ gaugeFigure(g.mpe, g.unit) }}</td>
             <td>{{ g.overdue ? 'overdue when it was read' : 'valid when it was read' }}</td>
           </tr>
         </tbody>

@@ -36,7 +36,17 @@ export function howText(
     ...(how?.runIn ? ['bearings run in'] : []),
     ...(how?.rides ? [`${how.rides.length} places`] : []),
     ...(how?.swing ? [`${how.swing.extreme} of a swing of ${how.swing.samples.length}`] : []),
-    ...(how?.unticked?.length ? [`without: ${how.unticked.join(', ')}`] : []),
+    ...(how?.unsuited ? ['with a gauge that is not made for it'] : []),
   ]
   return said.length ? `${said.join(', ')} · ` : ''
+}
+
+/** Checks before measuring that were not ticked, for a whole set of readings: said once. Empty where all were. */
+export function uncheckedText(readings: readonly Pick<ReadingEntry, 'how' | 'superseded'>[]): string {
+  const counting = readings.filter((r) => !r.superseded)
+  const checks = new Set(counting.flatMap((r) => r.how?.unticked ?? []))
+  if (!checks.size) return ''
+  const without = counting.filter((r) => r.how?.unticked?.length).length
+  const some = without === counting.length ? '' : ` (${without} of ${counting.length} readings)`
+  return `Not ticked before measuring${some}: ${[...checks].join(', ')}`
 }

@@ -2,7 +2,7 @@
 import { LENGTH_UNITS, TORQUE_UNITS, type ReadingUnit } from '@moray/contract/requests/setting'
 import { quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 import { computed, nextTick, onMounted, useId, useTemplateRef, watch } from 'vue'
-import { understand } from './understand.ts'
+import { likelyMeant, understand, withUnit } from './understand.ts'
 import { useUnits } from './units.ts'
 
 /**
@@ -13,6 +13,8 @@ const props = defineProps<{
   label: string
   kind: PlausibleKind
   dialPerTurnMm?: number | null | undefined
+  /** What the place can hold, in canonical units: a value outside is asked about, with what it most likely means. */
+  limits?: { min: number; max: number }
   error?: string | undefined
   busy?: boolean
   /** Take the focus when shown, and again whenever this changes. */
@@ -29,10 +31,20 @@ const id = useId()
 const input = useTemplateRef<HTMLInputElement>('input')
 const units = useUnits()
 const meaning = computed(() => {
-  const said = understand(text.value, unit.value, props.kind, props.dialPerTurnMm)
+  const said = understand(text.value, unit.value, props.kind, props.dialPerTurnMm, props.limits)
   const why = said.state === 'value' ? props.question?.(said.value) : undefined
   return said.state === 'value' && why ? { ...said, state: 'doubtful' as const, why } : said
 })
+/** Where what was typed cannot be meant, and in one other unit it can: that one. */
+const meant = computed(() =>
+  props.limits && meaning.value.state !== 'value'
+    ? likelyMeant(text.value, unit.value, props.kind, props.limits)
+    : undefined,
+)
+function takeMeant() {
+  const typed = withUnit(text.value, meant.value!)
+  emit('enter', { text: typed, confirmed: false })
+}
 const doubtShown = defineModel<boolean>('doubt', { default: false })
 watch(text, () => (doubtShown.value = false))
 
@@ -51,6 +63,7 @@ const UNIT_WORDS: Record<ReadingUnit, string> = {
   inlb: 'in-lb',
   ftlb: 'ft-lb',
 }
+const MEANT_WORDS = { mm: 'mm', h: 'hundredths of a millimetre', t: 'thou', in: 'inches' }
 const torque = computed(() => quantityOf(props.kind) === 'torque')
 const show = computed(() => units.of(torque.value ? 'Nm' : 'mm'))
 const bareUnits = computed(() => (torque.value ? TORQUE_UNITS : LENGTH_UNITS))
@@ -102,6 +115,9 @@ function enter() {
     <p v-if="meaning.state === 'doubtful'" class="bad">
       {{ meaning.why }} <template v-if="doubtShown"><strong>Enter again if it is meant.</strong></template>
     </p>
+    <button v-if="meant" type="button" class="texty" :disabled="busy" @click="takeMeant">
+      Did you mean {{ text.trim() }} {{ MEANT_WORDS[meant] }}?
+    </button>
     <p v-if="error" class="fault" role="alert">{{ error }}</p>
     <fieldset class="one-of">
       <legend class="small soft">A bare number is in</legend>

@@ -1,9 +1,16 @@
 import { InputError } from '@moray/core/checks/input-error'
 import { CANONICAL_UNIT } from '@moray/core/units/factors'
-import type { ReadingUnit } from '@moray/contract/requests/setting'
+import type { LengthUnit, ReadingUnit } from '@moray/contract/requests/setting'
 import { inWords } from '@moray/core/units/format'
 import { parseReading } from '@moray/core/units/notation'
-import { isPlausible, PLAUSIBLE, quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
+import {
+  isPlausible,
+  isPossible,
+  PLAUSIBLE,
+  POSSIBLE,
+  quantityOf,
+  type PlausibleKind,
+} from '@moray/core/units/plausible'
 
 export type Understood =
   | { state: 'empty' }
@@ -11,12 +18,16 @@ export type Understood =
   | { state: 'doubtful'; value: number; why: string }
   | { state: 'not'; why: string }
 
-/** What a text in bench notation means, in mm or Nm, before it is entered. */
+/**
+ * What a text in bench notation means, in mm or Nm, before it is entered.
+ * @param limits what the place can hold; a value outside is asked about
+ */
 export function understand(
   text: string,
   unit: ReadingUnit,
   kind: PlausibleKind,
   dialPerTurnMm?: number | null,
+  limits?: { min: number; max: number },
 ): Understood {
   if (text.trim() === '') return { state: 'empty' }
   try {
@@ -27,9 +38,21 @@ export function understand(
       unit,
       ...(dialPerTurnMm && quantity === 'length' ? { dialPerTurnMm } : {}),
     })
+    const words = ({ min, max }: { min: number; max: number }) =>
+      [min, max].map((v) => inWords(v, CANONICAL_UNIT[quantity]))
+    if (!isPossible(kind, value)) {
+      const [least, most] = words(POSSIBLE[kind])
+      return {
+        state: 'not',
+        why: `is ${inWords(value, CANONICAL_UNIT[quantity])}; from ${least} to ${most} can be`,
+      }
+    }
+    if (limits && (value < limits.min || value > limits.max)) {
+      const [least, most] = words(limits)
+      return { state: 'doubtful', value, why: `This place takes ${least} to ${most}.` }
+    }
     if (isPlausible(kind, value)) return { state: 'value', value }
-    const { min, max } = PLAUSIBLE[kind]
-    const [least, most] = [min, max].map((v) => inWords(v, CANONICAL_UNIT[quantity]))
+    const [least, most] = words(PLAUSIBLE[kind])
     return {
       state: 'doubtful',
       value,
@@ -41,6 +64,31 @@ export function understand(
   }
 }
 
+/**
+ * What a bare length most likely means that cannot be meant in the unit it was taken in: the other unit of the same system, where it fits the place in that.
+ * Undefined where it does not.
+ */
+export function likelyMeant(
+  text: string,
+  unit: ReadingUnit,
+  kind: PlausibleKind,
+  limits: { min: number; max: number },
+): LengthUnit | undefined {
+  if (quantityOf(kind) !== 'length' || !BARE.test(text.trim())) return undefined
+  const other = OF_SYSTEM.find((pair) => pair.some((u) => u === unit))?.find((u) => u !== unit)
+  if (!other) return undefined
+  const said = understand(text, other, kind, null, limits)
+  return said.state === 'value' && said.value > 0 ? other : undefined
+}
+
+/** Units in which one and the same hand writes lengths. */
+const OF_SYSTEM: readonly (readonly LengthUnit[])[] = [
+  ['mm', 'h'],
+  ['in', 't'],
+]
+
+const BARE = /^[-+]?[\d.,]+$/
+
 /** A bare number with the unit that it was typed in, so that it stays what it was when another unit is chosen afterwards. */
 export const withUnit = (text: string, unit: ReadingUnit): string =>
-  /^[-+]?[\d.,]+$/.test(text.trim()) ? `${text.trim()}${unit}` : text
+  BARE.test(text.trim()) ? `${text.trim()}${unit}` : text

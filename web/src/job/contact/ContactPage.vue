@@ -3,6 +3,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { FLANKS, type Flank } from '@moray/core/contact/flank'
 import { placeOf, type Outline } from '@moray/core/contact/marked'
 import Button from 'primevue/button'
+import { isOver } from '@moray/core/job/record'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
@@ -32,7 +33,9 @@ const write = useJobWrite()
 
 const job = computed(() => store.job!)
 const build = computed(() => job.value.builds.at(-1)!)
-const open = computed(() => job.value.acceptance?.build !== build.value.number)
+const open = computed(() => !isOver(job.value.state))
+/** What is seen now was not known when the build was accepted. */
+const later = computed(() => job.value.acceptance?.build === build.value.number)
 const pairs = computed(() => contactPairs(job.value.sheet, build.value.assessment))
 const shown = computed(() => pairs.value.find((p) => p.pair.id === route.query.pair) ?? pairs.value[0])
 const computedPatches = useContact(() => asked(job.value.sheet, pairs.value))
@@ -236,6 +239,9 @@ async function enter() {
     <aside class="panel" aria-label="Due now">
       <h2>{{ at.flank === 'drive' ? 'Drive' : 'Coast' }} flank, place {{ at.place }}</h2>
       <template v-if="open">
+        <p v-if="later" class="caution">
+          This build is accepted as built. What you mark now is kept as a later finding.
+        </p>
         <ul class="say">
           <li>Compound thin on three or four teeth; roll a full turn both ways against a light brake.</li>
           <li>Draw round the patch on the flank, or set its four ends.</li>

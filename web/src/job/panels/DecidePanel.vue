@@ -26,6 +26,7 @@ import { useExperience } from '../../wire/queries.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useCalc } from '../../workers/use-calc.ts'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
+import { uncheckedText } from '../reading-words.ts'
 import { buildName, decimalsOf, shownMeasures, stackThicknesses } from '../setting-view.ts'
 import MissingFigures from './MissingFigures.vue'
 import OrderAdvice from './OrderAdvice.vue'
@@ -71,6 +72,13 @@ const lacking = computed(() =>
   ),
 )
 const open = computed(() => notIn(props.job.sheet, state.value, props.build.asked).map((m) => m.label))
+/** Checks before measuring that nobody ticked: the verdict stands on readings that were taken without. */
+const unchecked = computed(() =>
+  shownMeasures(props.job.sheet, props.build).flatMap((m) => {
+    const text = uncheckedText(props.build.readings.filter((r) => r.measure === m.id))
+    return text ? [`${m.label}: ${text.charAt(0).toLowerCase()}${text.slice(1)}`] : []
+  }),
+)
 const unread = computed(() =>
   state.value.due.flatMap((d) => (d.kind === 'reading' ? [labelOf(d.measure)] : [])),
 )
@@ -317,6 +325,7 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
       </div>
       <template v-else-if="state.allIn">
         <p class="lead">Every window met, beyond doubt.</p>
+        <p v-for="u in unchecked" :key="u" class="caution">{{ u }}.</p>
         <div class="actions">
           <Button v-if="writable" label="Accept as built" class="lamp" @click="sure = true" />
           <Button

@@ -5,6 +5,8 @@ import { endpoints } from '@moray/contract/endpoints'
 import { isTorqueUnit, type ReadingUnit } from '@moray/contract/requests/setting'
 import { doubtOf, doubtWords } from '@moray/core/measuring/doubt'
 import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
+import { gaugesFor } from '@moray/core/measuring/suiting'
+import { wayOf } from '@moray/core/setting/measured'
 import { nearestMaster, OTHER_MASTER_MM } from '@moray/core/measuring/setting-master'
 import { canDecide } from '@moray/core/measuring/can-decide'
 import { coverTilt } from '@moray/core/setting/cover-tilt'
@@ -42,7 +44,7 @@ import { problemAt } from '../../wire/client.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { showDate } from '../../ui/times.ts'
 import { useUnits } from '../../ui/units.ts'
-import { clockHour } from '../reading-words.ts'
+import { clockHour, uncheckedText } from '../reading-words.ts'
 import { decimalsOf } from '../setting-view.ts'
 
 /** Takes the readings of one measure: gauge, field, what they make together, and which do not count. */
@@ -107,22 +109,24 @@ const suitable = computed(() =>
     return masterDrop.value ? kind.masters : kind.unit === 'mm' && !kind.masters
   }),
 )
-const gaugeKey = computed(() =>
-  props.measure.kind === 'depth'
-    ? props.measure.how.method
-    : as.value === 'float' || as.value === 'play'
-      ? 'end-play'
-      : props.measure.kind,
-)
+const gaugeKey = computed(() => wayOf(props.measure, as.value))
+/** The one used last for this comes first; one that is not made for it is never taken by itself. */
+const offered = computed(() => gaugesFor(suitable.value, gaugeKey.value, shop.gauges[gaugeKey.value]))
 const gauge = computed(
-  () =>
-    suitable.value.find((g) => g.id === shop.gauges[gaugeKey.value]) ??
-    suitable.value.find((g) => kindOfGauge(g.kind).suits.includes(gaugeKey.value)) ??
-    suitable.value[0],
+  () => suitable.value.find((g) => g.id === shop.gauges[gaugeKey.value]) ?? offered.value.suiting[0],
 )
+const option = (g: Gauge) => ({
+  id: g.id,
+  label: `${g.name}${g.overdue ? ' · calibration overdue' : ''}`,
+})
 const gaugeOptions = computed(() =>
-  suitable.value.map((g) => ({ id: g.id, label: `${g.name}${g.overdue ? ' · calibration overdue' : ''}` })),
+  [
+    { label: 'Made for this', items: offered.value.suiting.map(option) },
+    { label: 'Other', items: offered.value.others.map(option) },
+  ].filter((group) => group.items.length),
 )
+const unsuited = computed(() => offered.value.others.some((g) => g.id === gauge.value?.id))
+const unchecked = computed(() => uncheckedText(counting.value))
 const master = computed(() => {
   if (props.measure.kind !== 'depth') return undefined
   const { how } = props.measure
@@ -294,12 +298,18 @@ async function enter(
         :options="gaugeOptions"
         option-label="label"
         option-value="id"
+        option-group-label="label"
+        option-group-children="items"
+        placeholder="Choose a gauge"
         aria-label="Gauge"
         fluid
         @update:model-value="(id: string) => (shop.gauges[gaugeKey] = id)"
       />
     </label>
-    <NoGauge v-if="!gauge" />
+    <NoGauge v-if="!suitable.length" />
+    <p v-if="unsuited" class="caution">
+      {{ gauge!.name }} is not made for this. Its own uncertainty counts, and the record says so.
+    </p>
     <p v-if="gauge?.overdue" class="caution">
       Calibration of {{ gauge.name }} ran out on {{ showDate(gauge.dueOn) }}; its readings are marked.
     </p>
@@ -400,6 +410,7 @@ async function enter(
       <span class="mono">{{ units.both(built, 3) }}</span>.
     </p>
     <VerdictMark :verdict="state.judgement.verdict" />
+    <p v-if="unchecked" class="caution">{{ unchecked }}.</p>
     <p v-if="nut" class="caution">{{ NUT[nut] }}</p>
     <p v-if="tilt" :class="tilt.leans ? 'caution' : 'small'">
       Tilt <span class="mono">{{ units.both(tilt.tiltMm, 2) }}</span

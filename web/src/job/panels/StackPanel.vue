@@ -91,7 +91,7 @@ const options = computed(() =>
 )
 
 function add(e: { text: string; confirmed: boolean }) {
-  const meaning = understand(e.text, shop.unit, 'shim-piece')
+  const meaning = understand(e.text, shop.unit, 'shim-piece', null, { min: 0, max: props.stack.maxMm })
   if (meaning.state !== 'value' && meaning.state !== 'doubtful') return
   // the unit of a bare number is fixed now, so that a later change of the switch does not change the piece
   const bare = /^[\s\d.,/]+$/.test(e.text)
@@ -101,6 +101,7 @@ function add(e: { text: string; confirmed: boolean }) {
     ...(e.confirmed ? { confirmed: true } : {}),
   })
   text.value = ''
+  turn.value++
   write.clear()
 }
 function pick(lineId: string) {
@@ -148,6 +149,7 @@ function correct() {
       v-model:unit="shop.unit"
       :label="pieces.length ? `Piece ${pieces.length + 1}, or Enter to close the stack` : 'Piece 1'"
       kind="shim-piece"
+      :limits="{ min: 0, max: stack.maxMm }"
       :busy="write.busy.value"
       :focus-on="`${stack.id}${turn}`"
       :error="problemAt(write.error.value, 'pieces') ?? write.error.value?.message"

@@ -220,6 +220,7 @@ const PAGES = {
   grades: ['parts?view=grades', 'To the grades'],
   estimate: ['parts?view=estimate', 'To the estimate'],
   faults: ['faults', 'To the fault finder'],
+  contact: ['contact', 'Draw the pattern on the flank'],
 } as const
 const page = computed(() => (definition.value.page ? PAGES[definition.value.page] : undefined))
 const school = computed(() => {
