@@ -123,6 +123,10 @@ const said = (field: string) => problemAt(write.error.value, field)
         <option v-for="s in drives.sheets ?? []" :key="s.id" :value="s.id">{{ s.name }}</option>
       </select>
       <span v-if="said('sheetId')" class="bad">{{ said('sheetId') }}</span>
+      <span v-if="drives.sheets?.length === 0">
+        No drive is known here yet.
+        <RouterLink to="/drives?new" @click="emit('close')">Make a sheet for a drive of your own</RouterLink>
+      </span>
       <span v-if="chosen?.waiting" class="soft">
         {{ waitingText(chosen.waiting) }} on this sheet; this job begins without.
         <RouterLink :to="`/drives/${chosen.id}/draft`" @click="emit('close')">Publish first</RouterLink>

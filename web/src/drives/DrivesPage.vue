@@ -4,7 +4,7 @@ import type { ImportSheet } from '@moray/contract/requests/sheets'
 import { FAMILIES } from '@moray/core/drives/sheet'
 import Button from 'primevue/button'
 import { ref } from 'vue'
-import { RouterLink, useRouter } from 'vue-router'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import ConfirmDialog from '../ui/ConfirmDialog.vue'
 import LoadState from '../ui/LoadState.vue'
@@ -17,7 +17,9 @@ const store = useDrives()
 const router = useRouter()
 const client = useQueryClient()
 const write = useWrite()
-const adding = ref(false)
+const route = useRoute()
+/** Whoever comes from a job that has no drive to choose from is asked for one at once. */
+const adding = ref(route.query.new !== undefined)
 /** A file that came in while a draft of the same sheet is open. */
 const held = ref<ImportSheet['sheet'] | null>(null)
 const unreadable = ref('')

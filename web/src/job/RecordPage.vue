@@ -327,6 +327,9 @@ section {
   break-inside: avoid-page;
   overflow-x: auto;
 }
+.built {
+  margin-bottom: 1.4rem;
+}
 .figures {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(9.5rem, 1fr));
