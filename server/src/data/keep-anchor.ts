@@ -1,3 +1,4 @@
+import { DEMO_EPOCH } from '@moray/contract/replies'
 import type { Queryable } from '../db/database.ts'
 import type { Live } from '../live/live.ts'
 import { anchorProblem } from './check-seals.ts'
@@ -5,6 +6,8 @@ import { writeMark, type Mark } from './mark.ts'
 
 /** So long after an event its seal stands in the folder at the latest. */
 const AFTER_MS = 1000
+/** As many breaks are remembered. */
+const MOST_BREAKS = 20
 
 export interface AnchorKeeper {
   /** Writes the newest seal down and ends. */
@@ -13,7 +16,7 @@ export interface AnchorKeeper {
 
 /**
  * Writes number and seal of the newest event into the folder's mark, outside of the database that it seals: whoever cuts events off or seals them all
- * anew does not reach it. What did not fit at the start is remembered there, and said by `npm run check`.
+ * anew does not reach it. Each time the one before is looked at first; what does not fit is remembered in the mark, and said by `npm run check`.
  */
 export async function keepAnchor(
   db: Queryable,
@@ -23,24 +26,31 @@ export async function keepAnchor(
   log: (message: string, detail?: unknown) => void,
 ): Promise<AnchorKeeper> {
   let mark = before
-  const problem = mark.anchor && (await anchorProblem(db, mark.anchor))
-  if (problem) {
-    log(`the history is not the one that this folder knows: ${problem}. npm run check says more`)
-    mark = { ...mark, breaks: [...(mark.breaks ?? []), problem].slice(-20) }
-  }
   async function write() {
-    const [newest] = await db.query<{ id: number; digest: string }>(
-      'select id, digest from event order by id desc limit 1',
+    const [now] = await db.query<{ id: number | null; digest: string | null; epoch: string | null }>(
+      `select e.id, e.digest, (select value #>> '{}' from setting where key = 'epoch') as epoch
+       from (values (1)) v left join (select id, digest from event order by id desc limit 1) e on true`,
     )
-    if (!newest || (newest.id === mark.anchor?.event && newest.digest === mark.anchor.seal)) return
-    mark = {
-      ...mark,
-      anchor: { event: Number(newest.id), seal: newest.digest, at: new Date().toISOString() },
+    const epoch = now!.epoch ?? undefined
+    // only an invented history ends without a trace
+    const left = mark.epoch?.startsWith(DEMO_EPOCH) && epoch !== mark.epoch
+    const problem = mark.anchor && !left ? await anchorProblem(db, mark.anchor) : undefined
+    if (problem) log(`the history is not the one that this folder knows: ${problem}. npm run check says more`)
+    const { anchor: _before, epoch: _epoch, ...rest } = mark
+    const next: Mark = {
+      ...rest,
+      ...(epoch === undefined ? {} : { epoch }),
+      ...(now!.id === null
+        ? {}
+        : { anchor: { event: Number(now!.id), seal: now!.digest!, at: new Date().toISOString() } }),
+      ...(problem ? { breaks: [...(mark.breaks ?? []), problem].slice(-MOST_BREAKS) } : {}),
     }
+    const same = next.epoch === mark.epoch && next.anchor?.seal === mark.anchor?.seal && !problem
+    if (same) return
+    mark = next
     writeMark(folder, mark)
   }
   const failed = (e: unknown) => log('the newest seal could not be written into the folder', e)
-  if (problem) writeMark(folder, mark)
   await write().catch(failed)
   let timer: NodeJS.Timeout | undefined
   const unlisten = live.listen(() => {

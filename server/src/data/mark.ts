@@ -12,6 +12,8 @@ export interface Mark {
   state: 'preparing' | 'ready'
   /** The newest event that this folder has seen, kept outside of the database that it seals. */
   anchor?: Anchor
+  /** The history that it belongs to; a demo that is left makes way for another one. */
+  epoch?: string
   /** When the database did not hold what was written down here, a line each; for `npm run check`, until somebody has looked into it and takes it out. */
   breaks?: string[]
 }
