@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os'
 import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chromium } from '@playwright/test'
+import { chromiumPath } from './chromium.mjs'
 
 const root = resolve(dirname(fileURLToPath(import.meta.url)), '..')
 const out = join(root, 'docs', 'screenshots')
@@ -26,7 +27,7 @@ const url = await new Promise((ready, fail) => {
   server.on('exit', () => fail(new Error('the server ended')))
 })
 const browser = await chromium.launch({
-  executablePath: process.env.MORAY_CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: chromiumPath(),
   args: ['--no-sandbox', '--disable-background-networking'],
 })
 

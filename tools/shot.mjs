@@ -1,8 +1,9 @@
 // node tools/shot.mjs URL FILE [WIDTH HEIGHT] [--night] [--inch] [--nobody] [--full]: one picture of one page, for looking at.
 import { chromium } from '@playwright/test'
+import { chromiumPath } from './chromium.mjs'
 const [url, file, w = '1280', h = '800'] = process.argv.slice(2).filter((a) => !a.startsWith('--'))
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: chromiumPath(),
   args: ['--no-sandbox', '--disable-background-networking'],
 })
 const page = await browser.newPage({ viewport: { width: Number(w), height: Number(h) } })

@@ -280,7 +280,7 @@ async function enter() {
           @click="enter"
         />
       </template>
-      <p v-else class="soft">Accepted as built: what was seen can be read, not changed.</p>
+      <p v-else class="soft">This job is over: what was seen can be read, not changed.</p>
       <ReadBack
         :question="question"
         :why-not="drawn"
