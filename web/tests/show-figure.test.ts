@@ -45,7 +45,15 @@ describe('figures for the eye', () => {
     expect(figureUnit(at('measures.backlash-forward.window'), 'imperial')).toBe('in')
     expect(figureUnit(at('measures.backlash-forward.window'), 'metric')).toBe('mm')
     expect(figureUnit(at('gears.pinion.teeth'), 'metric')).toBeUndefined()
-    for (const f of fields.values()) expect(typeof figureExample(f, 'imperial')).toBe('string')
+  })
+  const quantities = [...fields.values()].filter((f) => f.shape.is === 'quantity')
+  it.each(['metric', 'imperial'] as const)('give an example that the very figure takes, %s', (first) => {
+    for (const f of quantities)
+      expect(() => readFigure(f, figureExample(f, first), figureUnit(f, first)), f.path).not.toThrow()
+    const read = (path: string) =>
+      readFigure(at(path), figureExample(at(path), first), figureUnit(at(path), first)).value
+    expect(read('gears.pinion.outsideMm')).toBeGreaterThan(20)
+    expect(read('measures.backlash-forward.window')).toMatchObject({ max: expect.closeTo(0.56, 2) })
   })
   it('name where they come from', () => {
     expect(sourceText({ path: 'x', kind: 'manual', where: '31', by: 'Ylva' })).toBe('manual, page 31 · Ylva')

@@ -23,8 +23,8 @@ export class OpenJob {
   @Whole({ what: 'hours', min: 0, max: 100_000, optional: true })
   hours?: number
 
-  @Text({ what: 'complaint', min: 3, max: 600 })
-  complaint!: string
+  @Text({ what: 'complaint; only a yearly service may come without one', min: 3, max: 600, optional: true })
+  complaint?: string
 
   @Text({ what: 'stand', optional: true, max: 40 })
   stand?: string

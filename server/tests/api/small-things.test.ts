@@ -1,9 +1,37 @@
 import { endpoints } from '@moray/contract/endpoints'
+import type { JobReply } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
 import { FairQueue } from '../../src/calc/fair-queue.ts'
 import { answerError } from '../../src/http/errors.ts'
 import { listJobs } from '../../src/jobs/list.ts'
 import { NOW, testApp } from '../test-app.ts'
+
+describe('a job without a complaint', () => {
+  const opened = async (also: object) => {
+    const app = await testApp()
+    const drive = { sheetId: 'teist-6', serial: 'T-1', boat: 'Terna', owner: 'Vik', water: 'salt' }
+    const reply = await app.post<{ id: string }>('/api/jobs', { ...drive, ...also })
+    return { app, ...reply }
+  }
+  it('is opened for a yearly service, and corrected without being asked for one', async () => {
+    const { app, status, body } = await opened({ scope: { usual: 'service' } })
+    expect(status).toBe(201)
+    const read = () => app.get<JobReply>(`/api/jobs/${body.id}`)
+    expect(await read()).toMatchObject({ complaint: '', boat: 'Terna' })
+    await app.post(`/api/jobs/${body.id}/details`, { boat: 'Terna II', reason: 'misread' })
+    expect(await read()).toMatchObject({ complaint: '', boat: 'Terna II' })
+  })
+  it.each([
+    {},
+    { scope: { usual: 'full' } },
+    { complaint: '' },
+    { scope: { usual: 'service' }, complaint: 'a' },
+  ])('is refused by name: %j', async (also) => {
+    const { status, body } = await opened(also)
+    expect(status).toBe(422)
+    expect(body).toMatchObject({ error: { fields: [{ path: 'complaint' }] } })
+  })
+})
 
 describe('small things that an attacker found', () => {
   it.each([

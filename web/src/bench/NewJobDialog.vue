@@ -73,7 +73,7 @@ async function open() {
     boat: form.boat,
     owner: form.owner,
     water: form.water,
-    complaint: form.complaint,
+    ...(form.complaint.trim() ? { complaint: form.complaint } : {}),
     ...(form.hours.trim() ? { hours: plainNumber(form.hours.replace(/\s*h(ours)?$/i, '')) ?? NaN } : {}),
     ...(form.stand ? { stand: form.stand } : {}),
     ...(variants.value.some((v) => v.id === form.variant) ? { variant: form.variant } : {}),
@@ -174,7 +174,7 @@ const said = (field: string) => problemAt(write.error.value, field)
       }}</span></label
     >
     <label class="wide">
-      Complaint
+      Complaint{{ form.scope === 'service' ? ', if there is one' : '' }}
       <textarea v-model="form.complaint" rows="2" maxlength="600"></textarea>
       <span v-if="said('complaint')" class="bad">{{ said('complaint') }}</span>
     </label>

@@ -31,7 +31,8 @@ async function correct() {
     owner: form.owner,
     water: form.water,
     ...(typed ? { hours: plainNumber(typed.replace(/\s*h$/i, '')) ?? NaN } : {}),
-    complaint: form.complaint,
+    // a service may have come without one, which then stays as it is
+    ...(form.complaint === complaint ? {} : { complaint: form.complaint }),
     reason: form.reason,
   }
   if (await write.send(endpoints.correctJob, { id: props.job.id }, body)) emit('close')

@@ -56,7 +56,7 @@ onKeyStroke('Escape', shut)
               · {{ store.job.hours }} h</template
             >
           </p>
-          <p class="small">{{ store.job.complaint }}</p>
+          <p v-if="store.job.complaint" class="small">{{ store.job.complaint }}</p>
           <p v-if="store.job.sheet.demo" class="small soft">Demo sheet, invented numbers</p>
           <p class="small soft">
             Sheet<template v-if="store.job.sheet.variant"> of {{ store.job.sheet.variant.label }},</template>

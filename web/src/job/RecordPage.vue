@@ -120,7 +120,7 @@ const print = () => window.print()
         </dd>
       </div>
     </dl>
-    <p class="complaint">{{ job.complaint }}</p>
+    <p v-if="job.complaint" class="complaint">{{ job.complaint }}</p>
 
     <section class="built" aria-label="As built">
       <h2>As built</h2>

@@ -67,7 +67,9 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
         {{ view.progress.done }} of {{ view.progress.total }} steps, {{ share }} %
         <RouterLink :to="`/jobs/${job.id}/sheet`">step sheet on paper</RouterLink>
       </p>
-      <p class="small complaint"><span class="soft">Complaint</span> {{ job.complaint }}</p>
+      <p v-if="job.complaint" class="small complaint">
+        <span class="soft">Complaint</span> {{ job.complaint }}
+      </p>
       <div v-if="view.progress.running.length" class="running small" role="status">
         <p v-for="r in view.progress.running" :key="r.step.id">
           <strong>{{ r.minutes }} min more:</strong> {{ WAITS[r.kind] }}

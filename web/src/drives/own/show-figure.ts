@@ -23,6 +23,13 @@ export function figureUnit(
 /** As the notation spells it. */
 const plainUnit = (name: string) => ({ 'ft-lb': 'ftlb', '°': 'deg', '°C': 'C' })[name] ?? name
 
+/** Diameters, widths and mounting distances, which the example of a shim or a backlash would not fit. */
+const LARGE: Record<UnitSystem, readonly [one: string, range: string]> = {
+  metric: ['64.15 mm', '64.10 to 64.20 mm'],
+  imperial: ['2.526in', '2.524 to 2.528in'],
+}
+const LARGE_FROM_MM = 100
+
 const EXAMPLES: Record<Quantity, Record<UnitSystem, readonly [one: string, range: string]>> = {
   length: { metric: ['0.64 mm', '0.38 to 0.56 mm'], imperial: ['.025in', '.015 to .022in'] },
   torque: { metric: ['1.2Nm', '0.45 to 0.75 Nm'], imperial: ['45ftlb', '4 to 7 inlb'] },
@@ -33,7 +40,10 @@ const EXAMPLES: Record<Quantity, Record<UnitSystem, readonly [one: string, range
 
 /** What may be typed for a figure, as an example. */
 export function figureExample({ shape }: Pick<FigureField, 'shape'>, first: UnitSystem): string {
-  if (shape.is === 'quantity') return EXAMPLES[shape.quantity][first][shape.range ? 1 : 0]
+  if (shape.is === 'quantity') {
+    const large = shape.quantity === 'length' && shape.max >= LARGE_FROM_MM
+    return (large ? LARGE : EXAMPLES[shape.quantity])[first][shape.range ? 1 : 0]
+  }
   if (shape.is === 'number')
     return shape.unit === 'ml'
       ? first === 'imperial'
