@@ -31,7 +31,8 @@ test(
     expect(answers).toBeLessThan(45)
     expect(job.closings.flatMap((c) => c.departedFrom)).toEqual([])
     expect(job.closings.map((c) => c.step)).not.toContain('pattern')
-    await show(page, `/jobs/${id}/record`)
+    // handing it over ends with the record
+    await page.getByRole('link', { name: 'To the record' }).click()
     await expect(page.getByRole('region', { name: 'Scope' })).toContainText('Not disturbed: Pinion depth')
   },
 )

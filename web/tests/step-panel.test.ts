@@ -184,6 +184,17 @@ describe('the step panel', () => {
     ])
       expect(text).toContain(words)
   })
+  it('ends, once the drive is handed over, with the record', async () => {
+    const { wrapper } = await panel(
+      fixtureJob('lomvi-90', { state: 'finished', closings: [closed('identify')] }),
+      'identify',
+    )
+    expect(wrapper.findAll('a.page-link').map((a) => [a.attributes('href'), a.text()])).toEqual([
+      ['/jobs/job/record', 'To the record'],
+      ['/', 'Back to the bench'],
+    ])
+    expect(wrapper.text()).not.toContain('Do it again')
+  })
   it('takes up a draft where it was left, and says how long the test has run', async () => {
     const begunAt = new Date(Date.now() - 25 * 60_000).toISOString()
     const draft = {

@@ -314,6 +314,10 @@ const turn = computed(() => definition.value.turn)
       @back="taking = true"
     >
       <RouterLink v-if="!closing && page" :to="`/jobs/${job.id}/${page[0]}`">{{ page[1] }}</RouterLink>
+      <template v-if="isOver(job.state)">
+        <RouterLink :to="`/jobs/${job.id}/record`" class="page-link lamp">To the record</RouterLink>
+        <RouterLink to="/" class="page-link">Back to the bench</RouterLink>
+      </template>
     </StepDone>
 
     <MissingFigures
