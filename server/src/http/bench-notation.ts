@@ -1,14 +1,6 @@
 import { InputError, refuse } from '@moray/core/checks/input-error'
-import { CANONICAL_UNIT } from '@moray/core/units/factors'
-import { parseReading } from '@moray/core/units/notation'
-import {
-  isPlausible,
-  isPossible,
-  PLAUSIBLE,
-  POSSIBLE,
-  quantityOf,
-  type PlausibleKind,
-} from '@moray/core/units/plausible'
+import { benchFigure } from '@moray/core/units/bench-figure'
+import { PLAUSIBLE, POSSIBLE, quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 import { inWords, showBoth } from '@moray/core/units/format'
 import type { ReadingUnit } from '@moray/contract/requests/setting'
 
@@ -28,16 +20,9 @@ export function readFigure(
   kind: PlausibleKind,
   options: { dialPerTurnMm?: number | null; confirmed?: boolean } = {},
 ): { value: number; unit: string } {
-  const quantity = quantityOf(kind)
-  const canonical = CANONICAL_UNIT[quantity]
-  let parsed
+  let figure
   try {
-    parsed = parseReading({
-      text,
-      quantity,
-      unit,
-      ...(options.dialPerTurnMm && quantity === 'length' ? { dialPerTurnMm: options.dialPerTurnMm } : {}),
-    })
+    figure = benchFigure(text, unit, kind, options.dialPerTurnMm)
   } catch (e) {
     if (e instanceof InputError)
       throw new InputError(
@@ -46,22 +31,23 @@ export function readFigure(
       )
     throw e
   }
+  const { value, quantity, canonical, standing } = figure
   const what = kind.replace('-', ' ')
-  if (!isPossible(kind, parsed.value)) {
+  if (standing === 'impossible') {
     const { min, max } = POSSIBLE[kind]
     refuse(
       path,
-      `"${text}" is ${saidBack(parsed.value, kind)}; ${what} lies between ${min} and ${max} ${canonical}. Check the unit`,
+      `"${text}" is ${saidBack(value, kind)}; ${what} lies between ${min} and ${max} ${canonical}. Check the unit`,
       'impossible',
     )
   }
-  if (!isPlausible(kind, parsed.value) && !options.confirmed) {
+  if (standing === 'doubtful' && !options.confirmed) {
     const { min, max } = PLAUSIBLE[kind]
     refuse(
       path,
-      `"${text}" is ${saidBack(parsed.value, kind)}; ${what} is expected between ${min} and ${max} ${canonical}. Check the unit${quantity === 'length' ? ' and the turn counter' : ''}`,
+      `"${text}" is ${saidBack(value, kind)}; ${what} is expected between ${min} and ${max} ${canonical}. Check the unit${quantity === 'length' ? ' and the turn counter' : ''}`,
       'implausible',
     )
   }
-  return parsed
+  return { value, unit: figure.unit }
 }

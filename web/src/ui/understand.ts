@@ -1,16 +1,8 @@
 import { InputError } from '@moray/core/checks/input-error'
-import { CANONICAL_UNIT } from '@moray/core/units/factors'
+import { benchFigure } from '@moray/core/units/bench-figure'
 import type { LengthUnit, ReadingUnit } from '@moray/contract/requests/setting'
 import { inWords } from '@moray/core/units/format'
-import { parseReading } from '@moray/core/units/notation'
-import {
-  isPlausible,
-  isPossible,
-  PLAUSIBLE,
-  POSSIBLE,
-  quantityOf,
-  type PlausibleKind,
-} from '@moray/core/units/plausible'
+import { PLAUSIBLE, POSSIBLE, quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 
 export type Understood =
   | { state: 'empty' }
@@ -31,27 +23,17 @@ export function understand(
 ): Understood {
   if (text.trim() === '') return { state: 'empty' }
   try {
-    const quantity = quantityOf(kind)
-    const { value } = parseReading({
-      text,
-      quantity,
-      unit,
-      ...(dialPerTurnMm && quantity === 'length' ? { dialPerTurnMm } : {}),
-    })
-    const words = ({ min, max }: { min: number; max: number }) =>
-      [min, max].map((v) => inWords(v, CANONICAL_UNIT[quantity]))
-    if (!isPossible(kind, value)) {
+    const { value, quantity, canonical, standing } = benchFigure(text, unit, kind, dialPerTurnMm)
+    const words = ({ min, max }: { min: number; max: number }) => [min, max].map((v) => inWords(v, canonical))
+    if (standing === 'impossible') {
       const [least, most] = words(POSSIBLE[kind])
-      return {
-        state: 'not',
-        why: `is ${inWords(value, CANONICAL_UNIT[quantity])}; from ${least} to ${most} can be`,
-      }
+      return { state: 'not', why: `is ${inWords(value, canonical)}; from ${least} to ${most} can be` }
     }
     if (limits && (value < limits.min || value > limits.max)) {
       const [least, most] = words(limits)
       return { state: 'doubtful', value, why: `This place takes ${least} to ${most}.` }
     }
-    if (isPlausible(kind, value)) return { state: 'value', value }
+    if (standing === 'plausible') return { state: 'value', value }
     const [least, most] = words(PLAUSIBLE[kind])
     return {
       state: 'doubtful',
