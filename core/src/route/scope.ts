@@ -12,6 +12,9 @@ import type { DriveSheet } from '../drives/sheet.ts'
 export const SCOPE_MODES = ['rebuild', 'look', 'strike', 'pump', 'service', 'refit', 'unit', 'test'] as const
 export type ScopeMode = (typeof SCOPE_MODES)[number]
 
+/** Everything but a yearly service begins with what the owner complains about. */
+export const needsComplaint = (mode: ScopeMode | undefined): boolean => mode !== 'service'
+
 /** What a job is to reach or renew. */
 export interface Scope {
   /** The usual scope it was chosen as; `own` where places were picked by hand. */

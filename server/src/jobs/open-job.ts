@@ -3,6 +3,7 @@ import { filled } from '@moray/core/drives/own/fill'
 import { refuse } from '@moray/core/checks/input-error'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
+import { needsComplaint } from '@moray/core/route/scope'
 import { routeOf } from '@moray/core/route/route-of'
 import type { Transaction } from '../db/database.ts'
 import { bodyOfVersion, holdDrive, publishedSheet, theVariant, versionFor } from '../drives/sheets.ts'
@@ -41,15 +42,15 @@ export async function mustBeStand(tx: Transaction, stand: string, jobId: string 
 
 /** Opens a job for a customer's drive, with the newest sheet. @returns its id */
 export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise<{ id: string; told: Told }> {
-  if (body.complaint === undefined && body.scope?.usual !== 'service')
-    refuse('complaint', 'is missing: write what the owner says; only a yearly service may come without one')
-  const complaint = body.complaint ?? ''
   const sheet = await sheetForJob(tx, body.sheetId, body.variant, who)
   const stand = body.stand || null
   if (stand) await mustBeStand(tx, stand, null)
   const number = await nextNumber(tx, who.at)
   const id = `job-${number}`
   const scope = body.scope && scopeFrom(sheet, body.scope)
+  if (body.complaint === undefined && needsComplaint(scope?.mode))
+    refuse('complaint', 'is missing: write what the owner says; only a yearly service may come without one')
+  const complaint = body.complaint ?? ''
   await insertJob(tx, { ...body, complaint, id, number, stand, hours: body.hours ?? null, sheet }, who)
   if (scope) await keepScope(tx, id, scope, complaint, who)
   return {

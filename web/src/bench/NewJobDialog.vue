@@ -5,7 +5,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { plainNumber } from '@moray/core/units/plain-number'
 import { refDebounced } from '@vueuse/core'
 import { holdsSerial } from '@moray/core/drives/own/variants'
-import { usualScopes } from '@moray/core/route/scope'
+import { needsComplaint, usualScopes } from '@moray/core/route/scope'
 import { computed, reactive, ref, watch } from 'vue'
 import { serialsOf } from '../drives/own/show-figure.ts'
 import { waitingText } from '../drives/waiting-text.ts'
@@ -41,6 +41,7 @@ const form = reactive({
 /** What the drive comes in for, as far as its sheet has it; places are picked on the Scope page. */
 const chosen = computed(() => drives.sheets?.find((s) => s.id === form.sheetId))
 const scopes = computed(() => (chosen.value ? usualScopes(chosen.value) : []))
+const mode = computed(() => scopes.value.find((s) => s.usual === form.scope)?.mode)
 watch(scopes, (all) => {
   if (!all.some((s) => s.usual === form.scope)) form.scope = 'full'
 })
@@ -174,7 +175,7 @@ const said = (field: string) => problemAt(write.error.value, field)
       }}</span></label
     >
     <label class="wide">
-      Complaint{{ form.scope === 'service' ? ', if there is one' : '' }}
+      Complaint{{ needsComplaint(mode) ? '' : ', if there is one' }}
       <textarea v-model="form.complaint" rows="2" maxlength="600"></textarea>
       <span v-if="said('complaint')" class="bad">{{ said('complaint') }}</span>
     </label>
