@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { PART_KINDS } from '@moray/core/drives/parts'
 import type { LeakPlan } from '@moray/core/drives/bench-facts'
+import { plainDigits } from '@moray/core/units/format'
 import { FAMILIES, type Measure } from '@moray/core/drives/sheet'
 import { meshGeometry } from '@moray/core/gears/mesh'
 import type { Window } from '@moray/core/measuring/window'
@@ -90,7 +91,7 @@ const allowed = ({ allowedDrop, allowedMlPerMin, holdMin }: LeakPlan) =>
       (allowedDrop.kpa === 0
         ? 'no drop'
         : `not more than ${units.value(allowedDrop.kpa, 'kPa')} in ${allowedDrop.minutes ?? holdMin} min`),
-    allowedMlPerMin && `${allowedMlPerMin} ml/min at most`,
+    allowedMlPerMin && `${plainDigits(allowedMlPerMin)} ml/min at most`,
   ]
     .filter(Boolean)
     .join(', ')

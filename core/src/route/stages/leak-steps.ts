@@ -1,5 +1,5 @@
 import type { LeakPlan } from '../../drives/bench-facts.ts'
-import { inWords } from '../../units/format.ts'
+import { inWords, plainDigits } from '../../units/format.ts'
 import { bySchool, firmly, gate, listOf, mustHold, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Condition } from '../facts.ts'
 import type { Gate } from '../route.ts'
@@ -148,7 +148,7 @@ export function leakStep(
         ? []
         : [
             {
-              label: `By the leak rate: ${plan.allowedMlPerMin} ml/min at most`,
+              label: `By the leak rate: ${plainDigits(plan.allowedMlPerMin)} ml/min at most`,
               fact: fact('verdict'),
               words: VERDICT_WORDS,
             },
