@@ -33,6 +33,22 @@ test('the drawer takes a new line in bench notation and finds it by thickness', 
   await expect(page.getByRole('dialog')).toContainText('one was bent')
 })
 
+test('a shim typed as 22 in an inch shop is asked about within the page, and taken as what it means', async ({
+  page,
+}) => {
+  await show(page, '/jobs/lomvi-skarv/setting')
+  await page.getByLabel('Units that are read first').selectOption('imperial')
+  await page.setViewportSize({ width: 360, height: 800 })
+  const piece = page.getByLabel('Piece 1', { exact: true })
+  await piece.fill('22')
+  await expect(page.locator('.said')).toContainText('is 558.8 mm (22.0000 in); from 0 mm')
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(360)
+  await piece.press('Enter')
+  await expect(page.getByRole('list', { name: 'Pieces so far' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Did you mean 22 thou?' }).click()
+  await expect(page.getByRole('list', { name: 'Pieces so far' })).toContainText('0.0220 in · 0.559 mm')
+})
+
 test('a job that does not exist says so and offers a way on', async ({ page }) => {
   await show(page, '/jobs/nobody/setting')
   await expect(page.getByText('Job "nobody" does not exist')).toBeVisible()

@@ -178,6 +178,7 @@ function enter() {
 .said .bad,
 .said .soft {
   font-family: var(--font);
+  white-space: normal;
   font-size: var(--t-small);
 }
 .bad {
