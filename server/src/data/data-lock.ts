@@ -13,7 +13,7 @@ import {
 import { createHash } from 'node:crypto'
 import { createConnection, createServer, type Server } from 'node:net'
 import { dirname, join, resolve } from 'node:path'
-import { DataFolderError } from './data-folder-error.ts'
+import { DataFolderError, inUse } from './data-folder-error.ts'
 import { holdFirstLock } from './first-lock.ts'
 
 export { DataFolderError }
@@ -73,11 +73,6 @@ async function holdNameless(folder: string): Promise<() => void> {
     server.listen(name, () => held(() => void server.close()))
   })
 }
-
-const inUse = (folder: string, pid: string) =>
-  new DataFolderError(
-    `Another Moray (process ${pid}) is using the data folder ${folder}. Stop it first, or choose another folder with MORAY_DATA.`,
-  )
 
 async function holdSocket(folder: string): Promise<() => void> {
   const own = `${machine()}-${process.pid}-${randomUUID().slice(0, 8)}${ENDING}`

@@ -1,6 +1,6 @@
 import { closeSync, lstatSync, openSync, readFileSync, rmSync, writeSync } from 'node:fs'
 import { join } from 'node:path'
-import { DataFolderError } from './data-folder-error.ts'
+import { DataFolderError, inUse } from './data-folder-error.ts'
 
 /** Who holds a folder, as the first version of Moray wrote it. */
 interface Holder {
@@ -30,10 +30,7 @@ export function holdFirstLock(folder: string): () => void {
     } catch (e) {
       if ((e as NodeJS.ErrnoException).code !== 'EEXIST') throw e
       const holder = readHolder(file)
-      if (holder && isAlive(holder))
-        throw new DataFolderError(
-          `Another Moray (process ${holder.pid}) is using the data folder ${folder}. Stop it first, or choose another folder with MORAY_DATA.`,
-        )
+      if (holder && isAlive(holder)) throw inUse(folder, holder.pid)
       // a folder of that name was never a lock
       rmSync(file, { recursive: true, force: true })
     }
