@@ -3,6 +3,7 @@ import type { ShimSolveInput } from '../src/setting/shim-problem.ts'
 import { patternRead } from '../src/contact/pattern-read.ts'
 import { closeTeethInPlace, contactSolver, patchOf, toothContact } from '../src/contact/tooth-contact.ts'
 import { leakTest } from '../src/leak/leak-test.ts'
+import { pairsTold } from './pattern-pairs.ts'
 import { trialUpdate } from '../src/setting/trial-update.ts'
 import { shimSolveSteps } from '../src/setting/shim-solve.ts'
 
@@ -128,6 +129,10 @@ report('pattern-read', {}, 20, () =>
     coast: { length: 0.1, profile: -0.2 },
   }),
 )
+for (const straight of [true, false])
+  process.stdout.write(
+    `${JSON.stringify({ name: 'pattern-read', teeth: straight ? 'straight' : 'spiral', ...pairsTold(500, straight, 24) })}\n`,
+  )
 const r = random(12)
 report('trial-update', { trials: 12, quantities: 4, stacks: 3 }, 50, () =>
   trialUpdate({

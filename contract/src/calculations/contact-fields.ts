@@ -86,18 +86,34 @@ export class PatchPairFields {
   coast!: PatchPlaceFields
 }
 
-export class GaugedSettingFields {
-  @Num({ what: 'pinion from right by the depth gauge, outward positive', unit: 'mm' })
+export class GaugedDepthFields {
+  @OneOf({ what: 'part whose depth was measured', values: ['pinion', 'gear'] })
+  part!: 'pinion' | 'gear'
+
+  @Num({ what: 'how far it stands from right, outward positive', unit: 'mm', min: -5, max: 5 })
+  valueMm!: number
+
+  @Num({ what: 'its standard uncertainty, above 0', unit: 'mm', min: 0, max: 5 })
+  uMm!: number
+}
+
+export class GaugedBacklashFields {
+  @Num({ what: 'backlash at the outer pitch circle', unit: 'mm', min: 0, max: 10 })
+  valueMm!: number
+
+  @Num({ what: 'its standard uncertainty, above 0', unit: 'mm', min: 0, max: 5 })
+  uMm!: number
+
+  @Num({ what: 'what it is with both parts right', unit: 'mm', min: 0, max: 10 })
+  targetMm!: number
+}
+
+export class EarlierPatchesFields extends PatchPairFields {
+  @Num({ what: 'how much further out the pinion stood than now', unit: 'mm', min: -2, max: 2 })
   pinionMm!: number
 
-  @Num({ what: 'its expanded uncertainty', unit: 'mm', min: 0 })
-  pinionUMm!: number
-
-  @Num({ what: 'gear from right by its backlash, outward positive', unit: 'mm' })
+  @Num({ what: 'how much further out the gear stood than now', unit: 'mm', min: -2, max: 2 })
   gearMm!: number
-
-  @Num({ what: 'its expanded uncertainty', unit: 'mm', min: 0 })
-  gearUMm!: number
 }
 
 export class PatternReadFields extends CrownFields {
@@ -119,8 +135,14 @@ export class PatternReadFields extends CrownFields {
   @Texts({ what: 'errors of the case to look for: offset, shaft-angle', most: 2, optional: true })
   also?: ('offset' | 'shaft-angle')[]
 
-  @One(() => GaugedSettingFields, { what: 'what the gauges say of the same setting', optional: true })
-  gauged?: GaugedSettingFields
+  @One(() => GaugedDepthFields, { what: 'what a depth gauge says of one part', optional: true })
+  depth?: GaugedDepthFields
+
+  @One(() => GaugedBacklashFields, { what: 'what the backlash is', optional: true })
+  backlash?: GaugedBacklashFields
+
+  @Many(() => EarlierPatchesFields, { what: 'earlier trials of this pair', most: 12, optional: true })
+  earlier?: EarlierPatchesFields[]
 
   @OneOf({ what: 'pinion shim: 1 moves it outward, -1 inward', values: [1, -1], optional: true })
   pinionEffect?: 1 | -1

@@ -107,6 +107,23 @@ export class MeshRow extends Row {
 
   @Num({ what: 'angle between the shafts', unit: 'deg', min: 1, max: 179, optional: true })
   shaftAngleDeg?: number
+
+  @OneOf({ what: "hand of the pinion's spiral", values: ['left', 'right'], optional: true })
+  pinionHand?: 'left' | 'right'
+
+  @OneOf({
+    what: 'way the pinion turns as the drive goes ahead, seen from its shaft',
+    values: ['clockwise', 'anticlockwise'],
+    optional: true,
+  })
+  pinionTurns?: 'clockwise' | 'anticlockwise'
+
+  @OneOf({
+    what: 'flank of the gear that is pushed as the drive goes ahead, where somebody has seen it',
+    values: ['concave', 'convex'],
+    optional: true,
+  })
+  pushed?: 'concave' | 'convex'
 }
 
 /** Where along its shaft something sits: nudged by hand, or derived from its side and its turn. */

@@ -5,6 +5,8 @@ import { usualAddenda } from '../gears/gear-from-measures.ts'
 import { meshGeometry, type Mesh } from '../gears/mesh.ts'
 import { gearTravel } from '../gears/train.ts'
 import type { Assessment } from '../setting/assess.ts'
+import { pushedFlank, type PushedFlank } from './flank.ts'
+import type { GaugedBacklash } from './pattern-question.ts'
 import type { ContactCrown } from './tooth-contact.ts'
 
 /** Crowning that an ordinary pair is cut with, and compound as it is dabbed on: what a sheet does not say. mm. */
@@ -23,6 +25,8 @@ export type AssumedFigure = (typeof ASSUMABLE)[number]
 /** The teeth of a pair, complete enough for its contact, and what of them is assumed. */
 export interface ContactTeeth {
   mesh: Mesh
+  /** Which flank of the gear the pinion pushes, as far as that is known. */
+  pushed: PushedFlank
   assumed: AssumedFigure[]
 }
 
@@ -30,7 +34,8 @@ export interface ContactTeeth {
  * Completes the teeth of a pair for the contact: addenda by the usual proportions of bevel gears, a cutter of 0.9 mean cone distances. Crowning is
  * on no sheet and always assumed.
  */
-export function contactTeeth({ mesh, basis = 'given', u }: GearMesh): ContactTeeth {
+export function contactTeeth(pair: GearMesh): ContactTeeth {
+  const { mesh, basis = 'given', u } = pair
   const whole: Mesh = { ...mesh }
   const spiral = (mesh.spiralAngleDeg ?? 0) !== 0
   const noAddenda = mesh.gearAddendumMm === undefined || mesh.pinionAddendumMm === undefined
@@ -45,7 +50,7 @@ export function contactTeeth({ mesh, basis = 'given', u }: GearMesh): ContactTee
     angles: basis === 'drawn' || (basis === 'measured' && u !== undefined && someAngleAssumed(u)),
     crowning: true,
   }
-  return { mesh: whole, assumed: ASSUMABLE.filter((a) => assumed[a]) }
+  return { mesh: whole, pushed: pushedFlank(pair), assumed: ASSUMABLE.filter((a) => assumed[a]) }
 }
 
 /** An angle that was taken with a protractor, or named by a manual, is surer than one that is assumed. */
@@ -60,6 +65,8 @@ export interface PairStands {
   gearUMm: number
   /** False where no depth was measured: the pinion is taken to stand right. */
   depthKnown: boolean
+  /** The backlash that says it, at the outer pitch circle. */
+  backlash: GaugedBacklash
 }
 
 /** A value with its standard uncertainty. */
@@ -108,6 +115,11 @@ export function pairStands(
     gearMm,
     gearUMm: 2 * Math.hypot((read.u * atPitch) / c2, (c1 * p.u) / c2),
     depthKnown: depth !== undefined,
+    backlash: {
+      valueMm: read.value * atPitch,
+      uMm: read.u * atPitch,
+      targetMm: middle(backlash) * atPitch,
+    },
   }
 }
 

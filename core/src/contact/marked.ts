@@ -1,5 +1,5 @@
 import { refuse } from '../checks/input-error.ts'
-import type { PatchPlace } from './pattern-read.ts'
+import type { PatchPlace } from './patch-place.ts'
 
 /** Closed line round a patch, [ξ, η] from toe −1 to heel +1 and from root −1 to top +1. */
 export type Outline = [along: number, up: number][]

@@ -7,6 +7,7 @@ import type { Further } from './further.ts'
 import type { Source } from './own/source.ts'
 import type { Variant } from './own/variant.ts'
 import type { Part } from './parts.ts'
+import type { Turn } from '../torque/thread-turn.ts'
 
 /**
  * A drive sheet: one drive's gear train as a small graph, with the windows that its manual gives.
@@ -121,6 +122,11 @@ export interface GearMesh {
   basis?: 'given' | 'measured' | 'drawn'
   /** Standard uncertainties of what was measured or assumed. */
   u?: MeshUncertainty
+  /** Hand of the pinion's spiral, and the way it turns as the drive goes ahead, seen from its shaft. */
+  pinionHand?: 'left' | 'right'
+  pinionTurns?: Turn
+  /** The flank of the gear that is pushed as the drive goes ahead, where somebody has seen it. */
+  pushed?: 'concave' | 'convex'
 }
 
 /** Of the figures behind a sensitivity; angles in degrees, the module relative. */

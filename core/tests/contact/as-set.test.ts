@@ -16,11 +16,11 @@ describe('the teeth of a pair for its contact', () => {
   it('has all that the contact needs on every demo sheet, and says what was assumed', () => {
     for (const sheet of demoSheets)
       for (const pair of sheet.meshes) {
-        const { mesh, assumed } = contactTeeth(pair)
+        const { mesh, pushed, assumed } = contactTeeth(pair)
         expect(assumed, sheet.id).toContain('crowning')
         for (const flank of FLANKS) {
           const patch = patchLine(
-            contactSolver(mesh, sideOf(flank, mesh)),
+            contactSolver(mesh, sideOf(flank, { mesh, pushed })),
             { pinionMm: 0, gearMm: 0, offsetMm: 0, shaftAngleErrorDeg: 0 },
             USUAL_CROWN,
           )!
@@ -130,9 +130,9 @@ describe('patches many a second', () => {
     expect(patchLine(solver, setting, USUAL_CROWN)).toMatchObject({ outline, centroidLength, areaShare })
   })
   it('move toward the top as the pinion moves outward, and toward the root as it moves inward, on both flanks', () => {
-    const { mesh } = contactTeeth(forward)
+    const { mesh, pushed } = contactTeeth(forward)
     for (const flank of FLANKS) {
-      const solver = contactSolver(mesh, sideOf(flank, mesh))
+      const solver = contactSolver(mesh, sideOf(flank, { mesh, pushed }))
       const at = (pinionMm: number) =>
         patchLine(solver, { pinionMm, gearMm: 0, offsetMm: 0, shaftAngleErrorDeg: 0 }, USUAL_CROWN)!
           .centroidProfile

@@ -52,11 +52,12 @@ describe('a patch drawn by a careful hand is read back to what the case hid', ()
     ['lomvi-90', 'alke-2-lower', 'havsule-duo-lower'].includes(s.id),
   ))
     it.each(hidden)(`${sheet.id}: pinion %d mm and gear %d mm, within 0.03 mm`, (pinionMm, gearMm) => {
-      const { mesh } = contactTeeth(sheet.meshes[0]!)
+      const teeth = contactTeeth(sheet.meshes[0]!)
+      const { mesh } = teeth
       const [drive, coast] = FLANKS.map((flank) => {
         const { outline } = toothContact({
           mesh,
-          side: sideOf(flank, mesh),
+          side: sideOf(flank, teeth),
           pinionMm,
           gearMm,
           offsetMm: 0,
@@ -73,11 +74,11 @@ describe('a patch drawn by a careful hand is read back to what the case hid', ()
         ...USUAL_CROWN,
         drive: drive!,
         coast: coast!,
-        driveSide: (mesh.hand ?? 1) as 1 | -1,
+        driveSide: sideOf('drive', teeth),
       })
-      expect(Math.abs(read.pinionMm - pinionMm)).toBeLessThan(0.03)
+      expect(Math.abs(read.pinionMm! - pinionMm)).toBeLessThan(0.03)
       // a gear hardly moves its patch along its own axis: only as surely as the reading itself says
-      expect(Math.abs(read.gearMm - gearMm)).toBeLessThan(Math.max(0.03, read.gearUMm!))
+      expect(Math.abs(read.gearMm! - gearMm)).toBeLessThan(Math.max(0.03, read.gearUMm!))
       expect(read.kind).not.toBe('axes')
     })
 })

@@ -53,7 +53,8 @@ describe('the question to the pattern', () => {
     expect(question.drive.profile).toBeCloseTo(0, 12)
     expect(question.drive.extents).toBeUndefined()
     expect(question.otherPlaces).toHaveLength(1)
-    expect(question.gauged).toBeUndefined()
+    expect(question.depth).toBeUndefined()
+    expect(question.backlash).toBeUndefined()
     expect(question.pinionEffect).toBe(sheet.adjusters.find((a) => a.moves === pair!.pair.pinion)!.effect)
   })
   it('is none where the teeth are only drawn', () => {

@@ -44,10 +44,10 @@ describe.each(pairs)('the teeth of %s', (_, mesh) => {
       expect((beta * 180) / Math.PI).toBeCloseTo(way * (mesh.hand ?? 1) * (mesh.spiralAngleDeg ?? 0), 2)
     }
   })
-  it('has its drive flank hollow lengthwise, as it is named, where the teeth are spiral', () => {
+  it('has its concave flank hollow lengthwise, as it is named, where the teeth are spiral', () => {
     if (!mesh.spiralAngleDeg) return
     const tooth = toothShape(mesh, 'gear')
-    const side = sideOf('drive', mesh)
+    const side = sideOf('drive', { mesh, pushed: 'concave' })
     const [toe, middle, heel] = [-1, 0, 1].map((along) => tooth.at(along, 0, side)) as [
       Point3,
       Point3,

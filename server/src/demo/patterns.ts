@@ -14,10 +14,10 @@ export function patternMarks({ sheet, builds }: JudgedJob): MarkPattern[] {
   return sheet.meshes.flatMap((pair) => {
     const stands = pairStands(sheet, pair, knownFrom(build.assessment))
     if (!stands) return []
-    const { mesh } = contactTeeth(pair)
+    const teeth = contactTeeth(pair)
     return FLANKS.flatMap((flank) => {
       const patch = patchLine(
-        contactSolver(mesh, sideOf(flank, mesh)),
+        contactSolver(teeth.mesh, sideOf(flank, teeth)),
         { ...stands, offsetMm: 0, shaftAngleErrorDeg: 0 },
         USUAL_CROWN,
       )

@@ -165,17 +165,21 @@ export async function versionFor(
  * @throws InputError naming the place when a sheet, or the route that follows from it, does not hang together
  */
 export async function addSheets(tx: Transaction, sheets: readonly DriveSheet[]): Promise<number> {
-  const stored = await tx.query<{ id: string; version: number }>('select id, version from drive_sheet')
-  const known = new Set(stored.map((s) => `${s.id} ${s.version}`))
-  const fresh = sheets.filter((x) => !known.has(`${x.id} ${x.version}`))
+  const stored = await tx.query<{ id: string; version: number; edition: number | null }>(
+    'select id, max(version) as version, max(edition) as edition from drive_sheet group by id',
+  )
+  const known = new Map(stored.map((s) => [s.id, s]))
+  const fresh = sheets.filter((x) => x.version > (known.get(x.id)?.edition ?? 0))
   for (const s of fresh) {
-    const body = bodyOf(s)
+    // a job may have taken the number meanwhile, for its own sheet with a figure typed at the bench
+    const version = Math.max(s.version, (known.get(s.id)?.version ?? 0) + 1)
+    const body = { ...bodyOf(s), version }
     const wrong = bodyProblems(body)
     if (wrong.length) throw new InputError('bad-sheet', wrong)
     await tx.query('insert into drive (id) values ($1) on conflict do nothing', [s.id])
     await tx.query(
       `insert into drive_sheet (id, version, edition, body) values ($1, $2, $2, $3::jsonb) on conflict do nothing`,
-      [s.id, s.version, JSON.stringify(body)],
+      [s.id, version, JSON.stringify(body)],
     )
   }
   return fresh.length

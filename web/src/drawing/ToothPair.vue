@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Mesh } from '@moray/core/gears/mesh'
-import { sideOf, type Flank } from '@moray/core/contact/flank'
+import { sideOf, type Flank, type PushedFlank } from '@moray/core/contact/flank'
 import { PerspectiveCamera, Scene, Vector3, type Material } from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import { Projector, RenderableFace } from 'three/addons/renderers/Projector.js'
@@ -11,6 +11,7 @@ import { toothPair, type ToothPair } from './tooth-pair.ts'
 /** A few teeth in the round, to be turned: so that toe and heel, top and root, drive and coast cannot be taken for one another. */
 const props = defineProps<{
   mesh: Mesh
+  pushed: PushedFlank
   flank: Flank
   /** The patch on that flank, as it is seen or computed. */
   outline?: [number, number][] | undefined
@@ -57,7 +58,7 @@ const at = (p: readonly number[]) => new Vector3(p[0], p[1], p[2])
 
 function build() {
   scene.clear()
-  pair = toothPair(props.mesh, sideOf(props.flank, props.mesh), props.outline, {
+  pair = toothPair(props.mesh, sideOf(props.flank, props), props.outline, {
     gear: colour('--gear'),
     pinion: colour('--line-strong'),
     edge: colour('--steel'),

@@ -1,4 +1,5 @@
 import { InputError, type FieldProblem } from '../../checks/input-error.ts'
+import { pushedByTurning } from '../../contact/flank.ts'
 import { gearFromMeasures } from '../../gears/gear-from-measures.ts'
 import { checkRoute } from '../../route/check-route.ts'
 import { OUTSIDE_FACTS } from '../../route/job-facts.ts'
@@ -39,6 +40,7 @@ export function checkBody(body: SheetBody): BodyFindings {
   rules(body, wrong)
   ;(body.fasteners ?? []).forEach((f, i) => wrong.push(...fastenerProblems(f, `fasteners[${i}]`)))
   modules(body, wrong, doubtful)
+  flanks(body, wrong)
   pressures(body, wrong)
   for (const [i, v] of (body.variants ?? []).entries()) {
     const at = `variants[${i}]`
@@ -144,6 +146,18 @@ function rules(body: SheetBody, wrong: FieldProblem[]) {
           message: `${a.label}: thicker pushes the gear ${a.effect > 0 ? 'away from' : 'into'} the mesh, which gives ${a.effect > 0 ? 'more' : 'less'} backlash; the rule says ${rule > 0 ? 'more' : 'less'}. One of the two is upside down`,
         })
     }
+}
+
+/** The flank that somebody saw pushed, and the one that hand and turning push, are the same one. */
+function flanks(body: SheetBody, wrong: FieldProblem[]) {
+  for (const m of body.meshes) {
+    const turning = pushedByTurning(m)
+    if (m.pushed && turning && m.pushed !== turning)
+      wrong.push({
+        path: `meshes.${m.id}.pushed`,
+        message: `${m.label}: a ${m.pinionHand}-hand pinion that turns ${m.pinionTurns} pushes the ${turning} flank of its gear, not the ${m.pushed} one. Look once more which of the three is right`,
+      })
+  }
 }
 
 function modules(body: SheetBody, wrong: FieldProblem[], doubtful: FieldProblem[]) {

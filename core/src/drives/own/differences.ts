@@ -1,5 +1,6 @@
 import type { SheetBody } from './body.ts'
-import { figureFields, type FigureField } from './figures.ts'
+import { figureFields } from './figures.ts'
+import type { FigureField } from './figure-field.ts'
 import { ofVariant } from './variants.ts'
 
 /** One thing in which two sheets differ; undefined where one of them has nothing. */

@@ -1,6 +1,7 @@
 import { refuse } from '../../checks/input-error.ts'
 import { figureAt, withFigure, type SheetBody } from './body.ts'
-import { figureFields, type FigureField } from './figures.ts'
+import { figureFields } from './figures.ts'
+import type { FigureField } from './figure-field.ts'
 import { readFigure } from './read-figure.ts'
 import type { Source, SourceKind } from './source.ts'
 import type { PatchValue } from './variant.ts'

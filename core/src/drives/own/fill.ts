@@ -11,6 +11,7 @@ import type {
   SheetBody,
 } from './body.ts'
 import { lackingIn } from './figures.ts'
+import { pushedAsSaid } from './flank-figures.ts'
 import { meshOf } from './geometry.ts'
 import { placesOf } from './places.ts'
 
@@ -45,7 +46,7 @@ export function filled(body: SheetBody): DriveSheet {
   const meshes = body.meshes.map((m): GearMesh => {
     const { mesh: _m, form: _f, faceWidthMm: _w, spiralAngleDeg: _s, pressureAngleDeg: _p, ...rest } = m
     const { shaftAngleDeg: _a, ...names } = rest
-    return { ...names, ...meshOf(body, m) }
+    return { ...names, ...pushedAsSaid(body, m), ...meshOf(body, m) }
   })
   const { axes, at } = placesOf(body, meshes)
   const { format: _format, ...head } = body

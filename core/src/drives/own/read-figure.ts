@@ -4,7 +4,7 @@ import type { Window } from '../../measuring/window.ts'
 import { parseRange } from '../../units/figure-notation.ts'
 import { parseReading } from '../../units/notation.ts'
 import { CANONICAL_UNIT } from '../../units/factors.ts'
-import type { FigureField, FigureShape } from './figures.ts'
+import type { FigureField, FigureShape } from './figure-field.ts'
 
 export interface ReadFigure {
   /** In canonical units; what stands in the body. */

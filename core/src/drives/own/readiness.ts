@@ -1,6 +1,7 @@
 import type { DriveSheet } from '../sheet.ts'
 import { figureAt, type BodyMesh, type SheetBody } from './body.ts'
-import { figureFields, touches, type Ability, type FigureField } from './figures.ts'
+import { figureFields, touches } from './figures.ts'
+import type { Ability, FigureField } from './figure-field.ts'
 import { likeOf, meshOf, moduleOf } from './geometry.ts'
 import { sourceOf } from './source.ts'
 

@@ -14,6 +14,9 @@ const upperMesh = {
   spiralAngleDeg: 30,
   cutterRadiusMm: 57,
 }
+/** The engine turns the input gear clockwise, the input gear the driveshaft the other way. */
+const upperTurning = { pinionHand: 'right', pinionTurns: 'clockwise' } as const
+const lowerTurning = { pinionHand: 'left', pinionTurns: 'anticlockwise' } as const
 const lowerMesh = {
   pinionTeeth: 14,
   gearTeeth: 27,
@@ -38,7 +41,7 @@ const stamps = [
 
 export const alke2Upper: DriveSheet = {
   id: 'alke-2-upper',
-  version: 6,
+  version: 7,
   name: 'Alke 2 upper',
   family: 'stern-upper',
   demo: true,
@@ -54,7 +57,16 @@ export const alke2Upper: DriveSheet = {
     { id: 'input-gear', label: 'Input gear', teeth: 21, axis: 'input', side: -1 },
     { id: 'vertical-gear', label: 'Vertical gear', teeth: 24, axis: 'vertical', side: -1 },
   ],
-  meshes: [{ id: 'main', label: 'Upper mesh', pinion: 'input-gear', gear: 'vertical-gear', mesh: upperMesh }],
+  meshes: [
+    {
+      id: 'main',
+      label: 'Upper mesh',
+      pinion: 'input-gear',
+      gear: 'vertical-gear',
+      mesh: upperMesh,
+      ...upperTurning,
+    },
+  ],
   adjusters: [
     {
       id: 'input',
@@ -142,7 +154,7 @@ const onTheArm = {
 
 export const alke2Lower: DriveSheet = {
   id: 'alke-2-lower',
-  version: 6,
+  version: 7,
   name: 'Alke 2 lower',
   family: 'stern-lower-fnr',
   demo: true,
@@ -159,8 +171,22 @@ export const alke2Lower: DriveSheet = {
     { id: 'reverse-gear', label: 'Reverse gear', teeth: 27, axis: 'propshaft', side: 1 },
   ],
   meshes: [
-    { id: 'forward', label: 'Forward mesh', pinion: 'pinion', gear: 'forward-gear', mesh: lowerMesh },
-    { id: 'reverse', label: 'Reverse mesh', pinion: 'pinion', gear: 'reverse-gear', mesh: lowerMesh },
+    {
+      id: 'forward',
+      label: 'Forward mesh',
+      pinion: 'pinion',
+      gear: 'forward-gear',
+      mesh: lowerMesh,
+      ...lowerTurning,
+    },
+    {
+      id: 'reverse',
+      label: 'Reverse mesh',
+      pinion: 'pinion',
+      gear: 'reverse-gear',
+      mesh: lowerMesh,
+      ...lowerTurning,
+    },
   ],
   adjusters: [
     {

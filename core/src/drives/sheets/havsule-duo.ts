@@ -13,6 +13,9 @@ const upperMesh = {
   spiralAngleDeg: 30,
   cutterRadiusMm: 59,
 }
+const upperTurning = { pinionHand: 'right', pinionTurns: 'anticlockwise' } as const
+/** As it turns ahead; astern the upper case turns it the other way. */
+const lowerTurning = { pinionHand: 'left', pinionTurns: 'clockwise' } as const
 const lowerMesh = {
   pinionTeeth: 16,
   gearTeeth: 25,
@@ -47,7 +50,7 @@ const atTheInput = {
 
 export const havsuleDuoUpper: DriveSheet = {
   id: 'havsule-duo-upper',
-  version: 6,
+  version: 7,
   name: 'Havsule Duo upper',
   family: 'stern-upper-reversing',
   demo: true,
@@ -65,8 +68,22 @@ export const havsuleDuoUpper: DriveSheet = {
     { id: 'lower-gear', label: 'Lower gear', teeth: 27, axis: 'vertical', side: -1 },
   ],
   meshes: [
-    { id: 'upper', label: 'Upper mesh', pinion: 'input-gear', gear: 'upper-gear', mesh: upperMesh },
-    { id: 'lower', label: 'Lower mesh', pinion: 'input-gear', gear: 'lower-gear', mesh: upperMesh },
+    {
+      id: 'upper',
+      label: 'Upper mesh',
+      pinion: 'input-gear',
+      gear: 'upper-gear',
+      mesh: upperMesh,
+      ...upperTurning,
+    },
+    {
+      id: 'lower',
+      label: 'Lower mesh',
+      pinion: 'input-gear',
+      gear: 'lower-gear',
+      mesh: upperMesh,
+      ...upperTurning,
+    },
   ],
   adjusters: [
     {
@@ -181,7 +198,7 @@ const atThePinion = {
 
 export const havsuleDuoLower: DriveSheet = {
   id: 'havsule-duo-lower',
-  version: 6,
+  version: 7,
   name: 'Havsule Duo lower',
   family: 'stern-lower-twin',
   demo: true,
@@ -208,8 +225,15 @@ export const havsuleDuoLower: DriveSheet = {
     { id: 'rear-gear', label: 'Rear gear', teeth: 25, axis: 'tube', side: 1 },
   ],
   meshes: [
-    { id: 'front', label: 'Front mesh', pinion: 'pinion', gear: 'front-gear', mesh: lowerMesh },
-    { id: 'rear', label: 'Rear mesh', pinion: 'pinion', gear: 'rear-gear', mesh: lowerMesh },
+    {
+      id: 'front',
+      label: 'Front mesh',
+      pinion: 'pinion',
+      gear: 'front-gear',
+      mesh: lowerMesh,
+      ...lowerTurning,
+    },
+    { id: 'rear', label: 'Rear mesh', pinion: 'pinion', gear: 'rear-gear', mesh: lowerMesh, ...lowerTurning },
   ],
   adjusters: [
     {

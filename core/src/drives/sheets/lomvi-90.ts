@@ -24,9 +24,11 @@ const onTheArm = {
   before: ['Pinion nut at its final torque', 'Arm square to the indicator', 'Driveshaft pulled up lightly'],
 }
 
+const turning = { pinionHand: 'left', pinionTurns: 'clockwise' } as const
+
 export const lomvi90: DriveSheet = {
   id: 'lomvi-90',
-  version: 6,
+  version: 7,
   name: 'Lomvi 90',
   family: 'outboard-fnr',
   demo: true,
@@ -50,8 +52,8 @@ export const lomvi90: DriveSheet = {
     { id: 'reverse-gear', label: 'Reverse gear', teeth: 28, axis: 'propshaft', side: 1, faceTirMm: 0.05 },
   ],
   meshes: [
-    { id: 'forward', label: 'Forward mesh', pinion: 'pinion', gear: 'forward-gear', mesh },
-    { id: 'reverse', label: 'Reverse mesh', pinion: 'pinion', gear: 'reverse-gear', mesh },
+    { id: 'forward', label: 'Forward mesh', pinion: 'pinion', gear: 'forward-gear', mesh, ...turning },
+    { id: 'reverse', label: 'Reverse mesh', pinion: 'pinion', gear: 'reverse-gear', mesh, ...turning },
   ],
   adjusters: [
     {

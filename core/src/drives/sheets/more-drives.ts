@@ -26,6 +26,7 @@ const saidOf = (facts: BenchFacts): BodyBench =>
 
 /** Sheets written as a technician's own are: figures, and the drawing laid out by itself. */
 
+const tjeldTurning = { pinionHand: 'right', pinionTurns: 'clockwise' } as const
 const tjeldMesh = {
   pinionTeeth: 12,
   gearTeeth: 26,
@@ -49,7 +50,7 @@ const tjeldStack = { kind: 'shim' as const, effect: -1 as const, minMm: 0.1, max
 export const tjeld8: DriveSheet = filled({
   format: 3,
   id: 'tjeld-8',
-  version: 2,
+  version: 3,
   name: 'Tjeld 8',
   family: 'outboard-fnr',
   demo: true,
@@ -73,8 +74,22 @@ export const tjeld8: DriveSheet = filled({
     { id: 'reverse-gear', label: 'Reverse gear', teeth: 26, axis: 'propshaft', side: 1 },
   ],
   meshes: [
-    { id: 'forward', label: 'Forward mesh', pinion: 'pinion', gear: 'forward-gear', mesh: tjeldMesh },
-    { id: 'reverse', label: 'Reverse mesh', pinion: 'pinion', gear: 'reverse-gear', mesh: tjeldMesh },
+    {
+      id: 'forward',
+      label: 'Forward mesh',
+      pinion: 'pinion',
+      gear: 'forward-gear',
+      mesh: tjeldMesh,
+      ...tjeldTurning,
+    },
+    {
+      id: 'reverse',
+      label: 'Reverse mesh',
+      pinion: 'pinion',
+      gear: 'reverse-gear',
+      mesh: tjeldMesh,
+      ...tjeldTurning,
+    },
   ],
   adjusters: [
     { ...tjeldStack, id: 'pinion', label: 'Pinion shims', axis: 'driveshaft', moves: 'pinion', startMm: 0.5 },
@@ -147,6 +162,7 @@ export const tjeld8: DriveSheet = filled({
   further: lowerFurther({ pin: true }),
 })
 
+const havhestTurning = { pinionHand: 'left', pinionTurns: 'clockwise' } as const
 const havhestMesh = {
   pinionTeeth: 20,
   gearTeeth: 25,
@@ -168,7 +184,7 @@ const havhestStack = { kind: 'shim' as const, minMm: 0.2, maxMm: 1.8, maxPieces:
 export const havhestUpper: DriveSheet = filled({
   format: 3,
   id: 'havhest-r-upper',
-  version: 2,
+  version: 3,
   name: 'Havhest R upper',
   family: 'stern-upper-reversing',
   demo: true,
@@ -192,8 +208,22 @@ export const havhestUpper: DriveSheet = filled({
     { id: 'lower-gear', label: 'Lower gear', teeth: 25, axis: 'vertical', side: -1 },
   ],
   meshes: [
-    { id: 'upper', label: 'Upper mesh', pinion: 'input-gear', gear: 'upper-gear', mesh: havhestMesh },
-    { id: 'lower', label: 'Lower mesh', pinion: 'input-gear', gear: 'lower-gear', mesh: havhestMesh },
+    {
+      id: 'upper',
+      label: 'Upper mesh',
+      pinion: 'input-gear',
+      gear: 'upper-gear',
+      mesh: havhestMesh,
+      ...havhestTurning,
+    },
+    {
+      id: 'lower',
+      label: 'Lower mesh',
+      pinion: 'input-gear',
+      gear: 'lower-gear',
+      mesh: havhestMesh,
+      ...havhestTurning,
+    },
   ],
   adjusters: [
     {

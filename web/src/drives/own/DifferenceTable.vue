@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SheetBody } from '@moray/core/drives/own/body'
 import { comparedFields, differences } from '@moray/core/drives/own/differences'
-import { FIGURE_GROUPS } from '@moray/core/drives/own/figures'
+import { FIGURE_GROUPS } from '@moray/core/drives/own/figure-field'
 import { computed } from 'vue'
 import { useOwn } from '../../stores/own.ts'
 import { differenceLabel } from './difference-words.ts'

@@ -3,12 +3,8 @@ import { endpoints } from '@moray/contract/endpoints'
 import { figureAt } from '@moray/core/drives/own/body'
 import { checkBody } from '@moray/core/drives/own/check-body'
 import { filled } from '@moray/core/drives/own/fill'
-import {
-  FIGURE_GROUPS,
-  figureFields,
-  type FigureField,
-  type FigureGroup,
-} from '@moray/core/drives/own/figures'
+import { figureFields } from '@moray/core/drives/own/figures'
+import { FIGURE_GROUPS, type FigureField, type FigureGroup } from '@moray/core/drives/own/figure-field'
 import { readiness } from '@moray/core/drives/own/readiness'
 import { sourceOf, type SourceKind } from '@moray/core/drives/own/source'
 import { FAMILIES } from '@moray/core/drives/sheet'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { InputError } from '@moray/core/checks/input-error'
-import type { FigureField } from '@moray/core/drives/own/figures'
+import type { FigureField } from '@moray/core/drives/own/figure-field'
 import { readFigure } from '@moray/core/drives/own/read-figure'
 import type { Source } from '@moray/core/drives/own/source'
 import type { UnitSystem } from '@moray/core/units/format'

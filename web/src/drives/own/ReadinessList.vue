@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ABILITIES, type Readiness } from '@moray/core/drives/own/readiness'
-import type { FigureField } from '@moray/core/drives/own/figures'
+import type { FigureField } from '@moray/core/drives/own/figure-field'
 import { computed } from 'vue'
 
 /** What the sheet can do by now, and which figures would unlock the rest. */

@@ -1,5 +1,5 @@
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
-import type { FigureField } from '@moray/core/drives/own/figures'
+import type { FigureField } from '@moray/core/drives/own/figure-field'
 import type { Source } from '@moray/core/drives/own/source'
 import type { Variant } from '@moray/core/drives/own/variant'
 import { SOURCE_KINDS } from '@moray/core/drives/own/source'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
-import { FLANKS, type Flank } from '@moray/core/contact/flank'
+import { FLANKS, shapeOf, type Flank } from '@moray/core/contact/flank'
 import { placeOf, type Outline } from '@moray/core/contact/marked'
 import Button from 'primevue/button'
 import { isOver } from '@moray/core/job/record'
@@ -9,17 +9,18 @@ import { useRoute, useRouter } from 'vue-router'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
 import { toeShareOf } from '@moray/core/contact/photo'
 import { contactPairs } from '@moray/core/contact/as-set'
-import { marksOf, nextMark, PLACES, readBackOf } from '@moray/core/contact/read-back'
+import { earlierOf, marksOf, nextMark, PLACES, readBackOf } from '@moray/core/contact/read-back'
 import { useStorage } from '@vueuse/core'
 import { showDate } from '../../ui/times.ts'
 import { useReferencePatterns } from '../../wire/queries.ts'
 import { useContact } from '../../workers/use-contact.ts'
 import { useJobWrite } from '../../wire/use-job-write.ts'
 import { buildName } from '../setting-view.ts'
-import { useJob } from '../shown-job.ts'
+import { useJob, type ShownBuild } from '../shown-job.ts'
 import { endsOf, ovalOf, pairsUp, type Ends } from './mark-view.ts'
 import { asked, assumedText } from './pair-view.ts'
 import PhotoMark from './PhotoMark.vue'
+import PushedFlank from './PushedFlank.vue'
 import ReadBack from './ReadBack.vue'
 
 /** What draws in the round is heavy: it comes when somebody wants to turn the tooth. */
@@ -38,14 +39,37 @@ const open = computed(() => !isOver(job.value.state))
 const later = computed(() => job.value.acceptance?.build === build.value.number)
 const pairs = computed(() => contactPairs(job.value.sheet, build.value.assessment))
 const shown = computed(() => pairs.value.find((p) => p.pair.id === route.query.pair) ?? pairs.value[0])
-const computedPatches = useContact(() => asked(job.value.sheet, pairs.value))
+/** What is computed of a pair is shown on drive and coast, so it waits until somebody says which flank that is. */
+const computedPatches = useContact(() =>
+  asked(
+    job.value.sheet,
+    pairs.value.filter((p) => p.teeth.pushed !== undefined),
+  ),
+)
 const marks = computed(() => (shown.value ? marksOf(build.value.patterns, shown.value.pair.id) : {}))
-const question = computed(() => shown.value && readBackOf(job.value.sheet, shown.value, marks.value))
+const seenOn = (b: ShownBuild) => ({ stacks: b.state.stacks, patterns: b.patterns })
+const earlier = computed(() =>
+  shown.value
+    ? earlierOf(job.value.sheet, shown.value, seenOn(build.value), job.value.builds.slice(0, -1).map(seenOn))
+    : [],
+)
+const question = computed(
+  () => shown.value && readBackOf(job.value.sheet, shown.value, marks.value, earlier.value),
+)
+const unsaid = computed(() => shown.value !== undefined && shown.value.teeth.pushed === undefined)
 /** Why nothing can be computed of this pair; empty where it can. */
 const drawn = computed(() =>
   shown.value?.pair.basis === 'drawn'
     ? 'The teeth of this pair are only drawn: nobody has counted them and measured a diameter yet. Enter that on the sheet, and the pattern can be read.'
     : '',
+)
+/** Why the pattern cannot be read back here; empty where it can. */
+const whyNot = computed(
+  () =>
+    drawn.value ||
+    (unsaid.value
+      ? 'Nobody has said which flank of the gear is pushed: what a patch means is not known yet.'
+      : ''),
 )
 /** How a good build of this drive looked, the last time one was marked. */
 const references = useReferencePatterns(() => job.value.id)
@@ -126,7 +150,10 @@ const centreOf = (outline: Outline | undefined): [number, number] | undefined =>
 /** On a picture of the flank instead of the drawing. */
 const onPhoto = ref(false)
 const inRound = ref(false)
-const TITLES: Record<Flank, string> = { drive: 'Drive flank, concave', coast: 'Coast flank, convex' }
+const titleOf = (flank: Flank) => {
+  const shape = shapeOf(flank, shown.value?.teeth.pushed)
+  return `${flank === 'drive' ? 'Drive' : 'Coast'} flank${shape ? `, ${shape}` : ''}`
+}
 const ENDS: { end: keyof Ends; label: string }[] = [
   { end: 'toe', label: 'Toe end' },
   { end: 'heel', label: 'Heel end' },
@@ -188,7 +215,7 @@ async function enter() {
     <section aria-label="Flanks" class="flanks">
       <div v-for="f in FLANKS" :key="f" :class="{ lit: at.flank === f }">
         <FlankDrawing
-          :title="`${TITLES[f]}, place ${at.place}`"
+          :title="`${titleOf(f)}, place ${at.place}`"
           :outline="lineOf(f)"
           :centre="centreOf(lineOf(f))"
           :before="computedPatches[shown.pair.id]?.[f]?.outline"
@@ -208,6 +235,7 @@ async function enter() {
       <ToothPair
         v-if="inRound"
         :mesh="shown.teeth.mesh"
+        :pushed="shown.teeth.pushed"
         :flank="at.flank"
         :outline="lineOf(at.flank) ?? computedPatches[shown.pair.id]?.[at.flank]?.outline"
       />
@@ -225,10 +253,13 @@ async function enter() {
       </template>
       <p class="small soft">
         <template v-if="drawn">Filled: as seen. {{ drawn }}</template>
+        <template v-else-if="unsaid"
+          >Filled: as seen. Nothing is computed until it is known which flank is pushed.</template
+        >
         <template v-else>
           Dashed: computed{{
             shown.stands ? ' from depth and backlash as measured' : '; its backlash is not measured yet'
-          }}. Filled: as seen. {{ assumedText(shown.teeth.assumed) }} Drive is taken as the concave flank.
+          }}. Filled: as seen. {{ assumedText(shown.teeth.assumed) }}
         </template>
         <template v-if="reference">
           Dotted: kept from a good build{{ reference.sameUnit ? ' of this very unit' : '' }}, job
@@ -281,11 +312,15 @@ async function enter() {
         />
       </template>
       <p v-else class="soft">This job is over: what was seen can be read, not changed.</p>
+      <PushedFlank v-if="unsaid && open" :job="job" :pair="shown.pair" />
       <ReadBack
         :question="question"
-        :why-not="drawn"
+        :why-not="whyNot"
         :pinion-stack="stackOn(shown.pair.pinion)"
         :gear-stack="stackOn(shown.pair.gear)"
+        :gear-by-gauges="
+          shown.stands?.depthKnown ? { mm: shown.stands.gearMm, U: shown.stands.gearUMm } : undefined
+        "
       />
     </aside>
   </div>

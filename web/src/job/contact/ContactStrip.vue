@@ -34,6 +34,7 @@ const assumed = computed(() => [...new Set(pairs.value.flatMap((p) => p.teeth.as
         v-for="p in pairs"
         :key="p.pair.id"
         :label="p.pair.label"
+        :pushed="p.teeth.pushed"
         :now="now[p.pair.id]"
         :then="then[p.pair.id]"
       />

@@ -1,12 +1,16 @@
 <script setup lang="ts">
-import { FLANKS, type Flank } from '@moray/core/contact/flank'
+import { FLANKS, type Flank, type PushedFlank } from '@moray/core/contact/flank'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
 import type { PairPatches } from '../../workers/contact-api.ts'
 
 /** Both flanks of one gear with its patch as it would be; what it is now as a dashed line. */
-defineProps<{ label: string; now?: PairPatches; then?: PairPatches }>()
+const props = defineProps<{ label: string; pushed: PushedFlank; now?: PairPatches; then?: PairPatches }>()
 
-const TITLES: Record<Flank, string> = { drive: 'Drive flank', coast: 'Coast flank' }
+/** While nobody knows which flank is pushed, they are called by their shape (flank.ts says which is which). */
+const titleOf = (flank: Flank) => {
+  if (props.pushed === undefined) return flank === 'drive' ? 'Concave flank' : 'Convex flank'
+  return flank === 'drive' ? 'Drive flank' : 'Coast flank'
+}
 </script>
 
 <template>
@@ -16,7 +20,7 @@ const TITLES: Record<Flank, string> = { drive: 'Drive flank', coast: 'Coast flan
       <div v-for="f in FLANKS" :key="f">
         <FlankDrawing
           compact
-          :title="TITLES[f]"
+          :title="titleOf(f)"
           :outline="then?.[f]?.outline"
           :centre="then?.[f] ? [then[f].centroidLength, then[f].centroidProfile] : undefined"
           :before="now?.[f]?.outline"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { PatternRead, PatternReadInput } from '@moray/core/contact/pattern-read'
+import type { PatternReadInput } from '@moray/core/contact/pattern-question'
+import type { PatternRead } from '@moray/core/contact/pattern-read'
 import { computed, ref, watch } from 'vue'
 import { useUnits } from '../../ui/units.ts'
 import { asWireError } from '../../wire/client.ts'
@@ -13,6 +14,8 @@ const props = defineProps<{
   /** Labels of the stacks that move pinion and gear. */
   pinionStack?: string
   gearStack?: string
+  /** Where depth and backlash together have the gear, with its U. */
+  gearByGauges?: { mm: number; U: number }
 }>()
 
 const units = useUnits()
@@ -39,25 +42,42 @@ watch(
 const SHOWN_MM = 0.005
 const signed = (mm: number) =>
   `${Math.abs(mm) < SHOWN_MM ? '' : mm < 0 ? '−' : '+'}${units.length(Math.abs(mm), 2)}`
+/** What the patches say by themselves. */
+const seen = computed(() => read.value && (read.value.againstGauges ?? read.value))
 const rows = computed(() => {
-  const r = read.value
-  if (!r) return []
-  const gauged = props.question?.gauged
+  const [r, alone, depth] = [read.value, seen.value, props.question?.depth]
+  if (!r || !alone) return []
+  // gauges that disagree with the patches say nothing together with them
+  const together = r.againstGauges?.agrees && r.separable ? r : undefined
   return [
-    { what: 'Pinion', mm: r.pinionMm, U: r.pinionUMm, gauged: gauged?.pinionMm, gaugedU: gauged?.pinionUMm },
-    { what: 'Gear', mm: r.gearMm, U: r.gearUMm, gauged: gauged?.gearMm, gaugedU: gauged?.gearUMm },
+    {
+      what: 'Pinion',
+      mm: alone.pinionMm,
+      U: alone.pinionUMm,
+      gauged: depth && { mm: depth.valueMm, U: 2 * depth.uMm },
+      both: together && { mm: together.pinionMm!, U: together.pinionUMm! },
+    },
+    {
+      what: 'Gear',
+      mm: alone.gearMm,
+      U: alone.gearUMm,
+      gauged: props.gearByGauges,
+      both: together && { mm: together.gearMm!, U: together.gearUMm! },
+    },
   ]
 })
+/** What is known of teeth that tell one sum only. */
+const known = computed(() => seen.value?.knownMm)
 const shims = computed(() => {
   const r = read.value
-  if (!r || r.kind !== 'setting') return []
+  if (r?.kind !== 'setting') return []
   return [
     { stack: props.pinionStack, mm: r.pinionShimMm },
     { stack: props.gearStack, mm: r.gearShimMm },
   ].flatMap(({ stack, mm }) => (stack && mm !== undefined ? [{ stack, mm }] : []))
 })
 const KIND = {
-  centred: 'It sits: both moves lie within what marking allows.',
+  centred: 'It sits: the patches lie where they should, as far as a hand marks them.',
   setting: 'A setting: moves of pinion and gear explain it.',
   axes: 'Not a setting: no move of pinion and gear explains it. Case, pairing, seating, or a patch misread.',
 }
@@ -74,41 +94,62 @@ const KIND = {
     <p v-else-if="!read" role="status">Reading the pattern back …</p>
     <template v-else>
       <p class="lead">{{ KIND[read.kind] }}</p>
-      <p>{{ read.meaning.means }} {{ read.kind === 'setting' ? read.meaning.moves : '' }}</p>
-      <table class="ledger">
+      <p>
+        {{ read.meaning.means }}
+        {{ read.kind === 'setting' && read.againstGauges?.agrees !== false ? read.meaning.moves : '' }}
+      </p>
+      <p v-if="known">
+        These teeth tell the two moves only together:
+        <span class="mono">{{ known.pinion.toFixed(2) }}</span> × pinion +
+        <span class="mono">{{ known.gear.toFixed(2) }}</span> × gear =
+        <strong class="mono">{{ signed(known.value) }}</strong>
+        <span class="small mono"> ± {{ units.length(2 * known.u, 2) }}</span>, outward positive.
+      </p>
+      <table v-if="!known || rows.some((r) => r.gauged)" class="ledger">
         <caption class="sr-only">
           How far pinion and gear stand from right, outward positive
         </caption>
         <thead>
           <tr>
             <th scope="col">stands off by</th>
-            <th scope="col">pattern</th>
+            <th v-if="!known" scope="col">pattern</th>
             <th scope="col">gauges</th>
+            <th v-if="rows[0]?.both" scope="col">both</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="r in rows" :key="r.what">
             <th scope="row">{{ r.what }}</th>
-            <td class="mono">
-              {{ signed(r.mm) }}
-              <span class="small">{{
-                r.U === null ? 'at the edge of what is searched' : `± ${units.length(r.U, 2)}`
-              }}</span>
+            <td v-if="!known" class="mono">
+              {{ signed(r.mm!) }} <span class="small">± {{ units.length(r.U!, 2) }}</span>
             </td>
             <td class="mono">
-              <template v-if="r.gauged !== undefined">
-                {{ signed(r.gauged) }} <span class="small">± {{ units.length(r.gaugedU!, 2) }}</span>
+              <template v-if="r.gauged">
+                {{ signed(r.gauged.mm) }} <span class="small">± {{ units.length(r.gauged.U, 2) }}</span>
               </template>
               <span v-else class="soft">not read</span>
+            </td>
+            <td v-if="r.both" class="mono">
+              {{ signed(r.both.mm) }} <span class="small">± {{ units.length(r.both.U, 2) }}</span>
             </td>
           </tr>
         </tbody>
       </table>
+      <p v-if="read.atBound" class="small caution">
+        This lies at the edge of what is searched: it may be further out.
+      </p>
       <p v-if="read.againstGauges" :class="read.againstGauges.agrees ? '' : 'caution'">
         {{
           read.againstGauges.agrees
             ? 'Pattern and gauges agree within both uncertainties.'
             : 'Pattern and gauges disagree: a reading, a part not seated, a wrong pair. Settle that before the next stacks.'
+        }}
+      </p>
+      <p v-if="read.lengthwise" class="small">
+        {{
+          read.lengthwise === 1
+            ? 'The trials before show that this pair runs along the tooth as computed.'
+            : 'The trials before show that this pair runs along the tooth the other way; that is taken into account.'
         }}
       </p>
       <p v-if="read.movement !== undefined" class="small">

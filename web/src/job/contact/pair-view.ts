@@ -14,6 +14,7 @@ export const asked = (
           {
             id: pair.id,
             mesh: teeth.mesh,
+            pushed: teeth.pushed,
             setting: { ...pairAfter(sheet, pair, stands, change), offsetMm: 0, shaftAngleErrorDeg: 0 },
           },
         ]

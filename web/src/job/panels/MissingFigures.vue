@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
-import { figureFields, type Ability, type FigureField } from '@moray/core/drives/own/figures'
+import { figureFields } from '@moray/core/drives/own/figures'
+import type { Ability, FigureField } from '@moray/core/drives/own/figure-field'
 import { readiness } from '@moray/core/drives/own/readiness'
 import { computed, ref } from 'vue'
 import FigureInput from '../../drives/own/FigureInput.vue'

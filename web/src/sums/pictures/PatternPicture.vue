@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { PatternRead, PatternReadInput } from '@moray/core/contact/pattern-read'
+import type { PatternReadInput } from '@moray/core/contact/pattern-question'
+import type { PatternRead } from '@moray/core/contact/pattern-read'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
 
 /** Where the two patches were seen, and what it means. */
