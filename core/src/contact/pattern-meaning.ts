@@ -109,12 +109,12 @@ const TOGETHER: Record<`${-1 | 0 | 1},${-1 | 0 | 1}`, Omit<PatternMeaning, 'effe
   '1,1': {
     kind: 'top',
     means: 'The pair stands too far apart and the patches lie toward the top: the pinion is out.',
-    moves: 'Pinion inward: deeper into the mesh. How far, its depth says.',
+    moves: 'Pinion inward: deeper into the mesh. Its depth says how far.',
   },
   '1,-1': {
     kind: 'heel',
     means: 'The pair stands too far apart and the patches lie toward the root: the gear is out.',
-    moves: 'Gear inward: into the mesh. How far, the depth of the pinion says.',
+    moves: 'Gear inward: into the mesh. The depth of the pinion says how far.',
   },
   '1,0': {
     kind: 'heel',
@@ -124,12 +124,12 @@ const TOGETHER: Record<`${-1 | 0 | 1},${-1 | 0 | 1}`, Omit<PatternMeaning, 'effe
   '-1,1': {
     kind: 'toe',
     means: 'The pair stands too close and the patches lie toward the top: the gear is in.',
-    moves: 'Gear outward: away from the mesh. How far, the depth of the pinion says.',
+    moves: 'Gear outward: away from the mesh. The depth of the pinion says how far.',
   },
   '-1,-1': {
     kind: 'root',
     means: 'The pair stands too close and the patches lie toward the root: the pinion is in.',
-    moves: 'Pinion outward: out of the mesh. How far, its depth says.',
+    moves: 'Pinion outward: out of the mesh. Its depth says how far.',
   },
   '-1,0': {
     kind: 'toe',
@@ -139,12 +139,12 @@ const TOGETHER: Record<`${-1 | 0 | 1},${-1 | 0 | 1}`, Omit<PatternMeaning, 'effe
   '0,1': {
     kind: 'top',
     means: 'Along the tooth it is right, but the patches lie toward the top: pinion out and gear in.',
-    moves: 'Pinion inward and gear outward together. How far, the depth of the pinion says.',
+    moves: 'Pinion inward and gear outward together. The depth of the pinion says how far.',
   },
   '0,-1': {
     kind: 'root',
     means: 'Along the tooth it is right, but the patches lie toward the root: pinion in and gear out.',
-    moves: 'Pinion outward and gear inward together. How far, the depth of the pinion says.',
+    moves: 'Pinion outward and gear inward together. The depth of the pinion says how far.',
   },
   '0,0': {
     kind: 'heel',

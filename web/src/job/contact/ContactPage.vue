@@ -257,9 +257,12 @@ async function enter() {
           >Filled: as seen. Nothing is computed until it is known which flank is pushed.</template
         >
         <template v-else>
-          Dashed: computed{{
-            shown.stands ? ' from depth and backlash as measured' : '; its backlash is not measured yet'
-          }}. Filled: as seen. {{ assumedText(shown.teeth.assumed) }}
+          {{
+            shown.stands
+              ? 'Dashed: computed from depth and backlash as measured.'
+              : 'Nothing is computed yet: its backlash is not measured.'
+          }}
+          Filled: as seen. {{ assumedText(shown.teeth.assumed) }}
         </template>
         <template v-if="reference">
           Dotted: kept from a good build{{ reference.sameUnit ? ' of this very unit' : '' }}, job

@@ -135,7 +135,7 @@ const KIND = {
           </tr>
         </tbody>
       </table>
-      <p v-if="read.atBound" class="small caution">
+      <p v-if="read.atBound && !known" class="small caution">
         This lies at the edge of what is searched: it may be further out.
       </p>
       <p v-if="read.againstGauges" :class="read.againstGauges.agrees ? '' : 'caution'">
