@@ -148,9 +148,10 @@ export interface Gauge {
   /** Of a torque wrench, where it was entered. */
   wrench: Wrench | null
   intervalMonths: number
-  calibratedOn: string
-  dueOn: string
-  overdue: boolean
+  /** Null where nobody knows the day; whether it ran out is not known then either. */
+  calibratedOn: string | null
+  dueOn: string | null
+  overdue: boolean | null
   /** Takes no more readings. */
   retired: boolean
 }

@@ -7,13 +7,20 @@ import CodeDialog from './shop/CodeDialog.vue'
 import FirstPerson from './shop/FirstPerson.vue'
 import WhoIsWorking from './shop/WhoIsWorking.vue'
 import { liveConnected } from './wire/live-line.ts'
-import { usePeople } from './wire/queries.ts'
+import { usePeople, useShopWays } from './wire/queries.ts'
+import { useOwn } from './stores/own.ts'
 import { pageIsStale, staleWanted } from './wire/stale-page.ts'
 
 const shop = useShop()
 const people = usePeople()
 /** An empty shop: nobody works here yet. */
 const nobody = computed(() => people.people?.length === 0)
+const own = useOwn()
+const ways = useShopWays()
+watchEffect(() => {
+  const units = ways.ways?.rules.units
+  if (units) own.usualFirst = units
+})
 watchEffect(() => document.documentElement.classList.toggle('night', shop.night))
 
 const route = useRoute()

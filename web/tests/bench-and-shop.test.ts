@@ -13,7 +13,14 @@ import { createQueries, keys } from '../src/wire/queries.ts'
 
 afterEach(() => vi.unstubAllGlobals())
 
-const shop: Shop = { ...USUAL_WAYS, edits: [], found: {}, demo: false }
+const shop: Shop = {
+  ...USUAL_WAYS,
+  rules: { ...USUAL_WAYS.rules, rate: 950, consumables: 600, currency: 'kr' },
+  stands: ['Stand 1', 'Stand 2', 'Stand 3'],
+  edits: [],
+  found: {},
+  demo: false,
+}
 const head = (n: number, more: Partial<JobSummary> = {}): JobSummary => ({
   id: `j${n}`,
   number: `26-${n}`,

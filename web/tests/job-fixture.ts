@@ -81,7 +81,8 @@ export function fixtureJob(
     seen: 1,
     ...given,
   }
-  const job = judged(record, sheet, USUAL_WAYS, NOW)
+  const rules = { ...USUAL_WAYS.rules, rate: 950, consumables: 600, currency: 'kr' }
+  const job = judged(record, sheet, { ...USUAL_WAYS, rules }, NOW)
   const facts = deriveFacts(sheet, {
     ...job.facts,
     'row.missing': 20,

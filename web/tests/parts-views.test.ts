@@ -208,6 +208,17 @@ describe('the estimate', () => {
     await flushPromises()
     expect(sent[0]!.body).toEqual({ rate: 912.5, consumables: 600, extraHours: 0 })
   })
+  it('asks what the shop has not said, and puts nothing in for it', async () => {
+    const job = fixtureJob()
+    const ways = { ...job.ways, rules: { ...job.ways.rules, rate: null, consumables: null, currency: null } }
+    const { wrapper, sent } = await mountPart(PartsPage, { ...job, ways }, {}, ESTIMATE)
+    const [labour, consumables] = wrapper.findAll('.terms input')
+    expect([labour, consumables].map((i) => (i!.element as { value?: string }).value)).toEqual(['', ''])
+    expect(wrapper.get('.terms').text()).not.toMatch(/kr|null/)
+    await wrapper.get('.terms').trigger('submit')
+    expect(wrapper.get('.terms [role=alert]').text()).toContain('is needed')
+    expect(sent).toEqual([])
+  })
   it('shows each way with its risks, what is bought with its set, and records who decided and how', async () => {
     const { wrapper, sent } = await mountPart(
       PartsPage,

@@ -67,8 +67,8 @@ export class AddGauge {
   @One(() => GaugeFigures, { what: 'its figures' })
   figures!: GaugeFigures
 
-  @Day({ what: 'day of the last calibration' })
-  calibratedOn!: string
+  @Day({ what: 'day of the last calibration; left out, not known', optional: true })
+  calibratedOn?: string
 }
 
 export class ChangeGauge {

@@ -15,14 +15,17 @@ export class SetShopRules {
   @Flag({ what: 'a departure needs the lead' })
   departuresNeedLead!: boolean
 
-  @Num({ what: 'labour per hour', min: 0, max: 100_000 })
-  rate!: number
+  @Num({ what: 'labour per hour; left out, not known', min: 0, max: 100_000, optional: true })
+  rate?: number
 
-  @Num({ what: 'consumables of a usual job', min: 0, max: 1_000_000 })
-  consumables!: number
+  @Num({ what: 'consumables of a usual job; left out, not known', min: 0, max: 1_000_000, optional: true })
+  consumables?: number
 
-  @Text({ what: 'currency', min: 1, max: 12 })
-  currency!: string
+  @Text({ what: 'currency; left out, not known', min: 1, max: 12, optional: true })
+  currency?: string
+
+  @OneOf({ what: 'units that are read first', values: ['metric', 'imperial'], optional: true })
+  units?: 'metric' | 'imperial'
 
   @Text({ what: 'name and address of the shop, to head its records', max: 300, optional: true })
   heading?: string

@@ -108,6 +108,7 @@ function checkParts(
     const at = `parts[${i}]`
     for (const a of p.after) refer(`${at}.after`, a, known)
     refer(`${at}.place`, p.place, places)
+    if (p.price === undefined) return
     if (!(p.price >= 0)) say(`${at}.price`, `is ${p.price}; it must not be below 0`)
     const together = p.set ?? p.kit
     if (together === undefined) return

@@ -35,10 +35,10 @@ export interface Part {
   set?: string
   /** Bought as part of this kit. */
   kit?: string
-  /** In kroner; of the set or kit when it belongs to one, and then the same for all of them. */
-  price: number
+  /** In the shop's currency, left out where nobody has said it; of the set or kit when it belongs to one, and then the same for all of them. */
+  price?: number
   /** Days until it arrives when it is not on the shelf. */
-  waitDays: number
+  waitDays?: number
   /** Must be inside before the case closes. */
   inside: boolean
   /** Parts that the order of work treats as what they are: the case itself, what closes it, and the key of that. */

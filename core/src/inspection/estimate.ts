@@ -11,8 +11,9 @@ export interface OrderRow {
   /** Their ids; absent in estimates of an older Moray. */
   ids?: string[]
   why: string
-  price: number
-  waitDays: number
+  /** Null where nobody has said it. */
+  price: number | null
+  waitDays: number | null
 }
 
 export interface Option {
@@ -21,8 +22,9 @@ export interface Option {
   parts: number
   labour: number
   consumables: number
+  /** At least this much, where prices of parts are not known. */
   total: number
-  waitDays: number
+  waitDays: number | null
   /** What the money does not say. */
   risks: string[]
   /** Why safety forbids it, whatever it costs; not offered then. */
@@ -37,7 +39,9 @@ export interface Estimate {
   hours: number
   /** Above the money: what decides whatever it costs. */
   safety: string[]
-  /** Cheapest of those that safety allows; undefined when it allows none. */
+  /** Rows of the order that have no price: the rebuild costs what is known and more. Left out in estimates of an older Moray. */
+  unpriced?: string[]
+  /** Cheapest of those that safety allows; undefined when it allows none, or prices that are not known could make another one so. */
   cheapest?: Option['id']
 }
 
@@ -47,7 +51,7 @@ export interface EstimateInput {
   reasons?: Record<string, string>
   /** Ids of the criteria that were seen, by part. */
   seen?: Record<string, string[]>
-  /** Per hour, in kroner. */
+  /** Per hour. */
   rate: number
   consumables: number
   extraHours?: number
@@ -71,7 +75,8 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
   const hours =
     (input.scope?.hours ?? labour.openHours + labour.setHours + labour.closeHours) +
     notNegative('extraHours', input.extraHours ?? 0)
-  const parts = order.reduce((sum, row) => sum + row.price, 0)
+  const parts = order.reduce((sum, row) => sum + (row.price ?? 0), 0)
+  const unpriced = order.filter((row) => row.price === null).map((row) => row.name)
   const option = (o: Omit<Option, 'total'>): Option => ({ ...o, total: o.parts + o.labour + o.consumables })
   const swapHours = labour.openHours / 2
   const options: Option[] = [
@@ -81,7 +86,7 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
       parts,
       labour: hours * rate,
       consumables,
-      waitDays: Math.max(0, ...order.map((r) => r.waitDays)),
+      waitDays: order.some((r) => r.waitDays === null) ? null : Math.max(0, ...order.map((r) => r.waitDays!)),
       risks: [],
     }),
     ...(exchange
@@ -132,10 +137,21 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
     order,
     options,
     hours,
-    ...(reuse && rate > 0 ? { breakEvenHours: (reuse.total - parts - consumables) / rate } : {}),
+    ...(unpriced.length ? { unpriced } : {}),
+    ...(reuse && rate > 0 && !unpriced.length
+      ? { breakEvenHours: (reuse.total - parts - consumables) / rate }
+      : {}),
     safety,
-    ...(allowed.length ? { cheapest: allowed.reduce((a, b) => (b.total < a.total ? b : a)).id } : {}),
+    ...cheapestOf(allowed, unpriced.length > 0),
   }
+}
+
+/** A rebuild whose parts have prices that nobody knows is never called the cheapest, unless it is the only way. */
+function cheapestOf(allowed: Option[], rebuildUnpriced: boolean): Pick<Estimate, 'cheapest'> {
+  if (!allowed.length) return {}
+  const least = allowed.reduce((a, b) => (b.total < a.total ? b : a))
+  const sure = least.id !== 'rebuild' || !rebuildUnpriced || allowed.length === 1
+  return sure ? { cheapest: least.id } : {}
 }
 
 /** Why a part is new although nobody condemned it. */
@@ -168,8 +184,8 @@ function orderList(parts: readonly Part[], input: EstimateInput): OrderRow[] {
       why: always
         ? (RENEWED[renewed?.why ?? 'opening'] ?? 'everything that seals is new at an opening')
         : why.join('; '),
-      price: p.price,
-      waitDays: p.waitDays,
+      price: p.price ?? null,
+      waitDays: p.waitDays ?? null,
     })
   }
   return [...rows.values()]

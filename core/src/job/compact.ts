@@ -48,7 +48,7 @@ export type CompactReading = [
   unit: string,
   gaugeId: string,
   /** 1: it was past its calibration date. */
-  overdue: 0 | 1,
+  overdue: 0 | 1 | null,
   resolution: number,
   mpe: number,
   repeatability: number,
@@ -221,7 +221,7 @@ export function fullRecord({ people, gauges, ...c }: CompactRecord): JobRecord {
       unit,
       gaugeId,
       gaugeName: gauges?.[gaugeId] ?? gaugeId,
-      gaugeOverdue: overdue === 1,
+      gaugeOverdue: overdue === null ? null : overdue === 1,
       gauge: { resolution, mpe, repeatability },
       masterMm: more?.masterMm ?? null,
       clockDeg: more?.clockDeg ?? null,

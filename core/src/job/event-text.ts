@@ -247,7 +247,11 @@ function shopSentence(d: ShopChange): string {
       return `Shop: ${d.question.toLowerCase()}: ${d.label}`
     case 'rules': {
       const by = d.departuresNeedLead ? 'departures need the lead' : 'departures by whoever works'
-      return `Shop rules: ${by}, ${d.rate} ${d.currency} an hour`
+      const price =
+        d.rate === null
+          ? 'price of an hour not known'
+          : `${[d.rate, d.currency ?? ''].join(' ').trim()} an hour`
+      return `Shop rules: ${by}, ${price}`
     }
     case 'likelihood': {
       const to = d.likelihood === undefined ? 'as in the table again' : `${Math.round(d.likelihood * 100)} %`

@@ -56,10 +56,9 @@ export function knownFacts(
   const newest = record.builds.at(-1)!
   const bared = baredAt(record, sheet)
   const since = (at: string) => Number.isFinite(bared) && Date.parse(at) >= bared
-  facts['setting.accepted'] =
-    newest.acceptance !== null &&
-    since(newest.acceptance.at) &&
-    newest.readings.every((r) => r.superseded !== null || since(r.at))
+  const readSince = newest.readings.every((r) => r.superseded !== null || since(r.at))
+  facts['setting.all-in'] = readSince && builds.at(-1)!.assessment.allIn
+  facts['setting.accepted'] = newest.acceptance !== null && since(newest.acceptance.at) && readSince
   facts['setting.before-bare'] =
     Number.isFinite(bared) && newest.readings.some((r) => r.superseded === null && !since(r.at))
   // a float is read with rings out and bolts loose: they are undone by name, whatever was said when it was built up

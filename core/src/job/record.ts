@@ -1,3 +1,4 @@
+import type { UnitSystem } from '../units/format.ts'
 import type { Flank } from '../contact/flank.ts'
 import type { Outline } from '../contact/marked.ts'
 import type { Grade } from '../inspection/criteria.ts'
@@ -112,7 +113,8 @@ export interface ReadingEntry {
   gaugeId: string
   gaugeName: string
   /** The gauge was past its calibration date when the reading was taken. */
-  gaugeOverdue: boolean
+  /** Its calibration had run out when it was read; null where its day is not known. */
+  gaugeOverdue: boolean | null
   /** What the gauge was worth when the reading was taken. */
   gauge: GaugeSpec
   /** How it was taken; null where there is nothing to say of it. */
@@ -315,14 +317,24 @@ export interface ShopRules {
   /** Name and address of the shop, as they head a record; empty where nobody has written them. */
   heading: string
   departuresNeedLead: boolean
-  /** Per hour, in the shop's currency. */
-  rate: number
-  consumables: number
-  currency: string
+  /** Per hour, in the shop's currency. Null while nobody has said it, as with the other two. */
+  rate: number | null
+  consumables: number | null
+  currency: string | null
+  /** What is read first by whoever has not chosen. Null while nobody has said it. */
+  units: UnitSystem | null
 }
 
+/** A shop that has said nothing yet. */
 export const USUAL_WAYS: ShopWays = {
   schools: {},
-  rules: { heading: '', departuresNeedLead: false, rate: 950, consumables: 600, currency: 'kr' },
-  stands: ['Stand 1', 'Stand 2', 'Stand 3'],
+  rules: {
+    heading: '',
+    departuresNeedLead: false,
+    rate: null,
+    consumables: null,
+    currency: null,
+    units: null,
+  },
+  stands: [],
 }

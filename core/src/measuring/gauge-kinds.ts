@@ -17,7 +17,15 @@ export interface GaugeKind {
   /** It reads to an arbor, whose measured diameter counts where the shop has its own. */
   arbors?: boolean
   /** Figures of a usual one, in `unit`: proposed, never taken without being seen. */
-  usual: { resolution: number; mpe: number; repeatability: number }
+  usual: UsualFigures
+  /** The same of one for an inch shop, in its own unit; as `usual` where left out. */
+  usualInch?: UsualFigures & { unit: 'in' | 'in-lb' | 'ft-lb' | 'psi' }
+}
+
+interface UsualFigures {
+  resolution: number
+  mpe: number
+  repeatability: number
 }
 
 const length = { measures: 'length', quantity: 'length', unit: 'mm', dial: false, masters: false } as const
@@ -40,6 +48,7 @@ export const GAUGE_KINDS = {
     dial: true,
     masters: true,
     usual: { resolution: 0.005, mpe: 0.006, repeatability: 0.004 },
+    usualInch: { unit: 'in', resolution: 0.0005, mpe: 0.0005, repeatability: 0.0002 },
   },
   'plunger-dial': {
     ...length,
@@ -47,6 +56,7 @@ export const GAUGE_KINDS = {
     suits: ['end-play', 'backlash'],
     dial: true,
     usual: { resolution: 0.01, mpe: 0.01, repeatability: 0.005 },
+    usualInch: { unit: 'in', resolution: 0.001, mpe: 0.001, repeatability: 0.0005 },
   },
   'lever-dial': {
     ...length,
@@ -54,6 +64,7 @@ export const GAUGE_KINDS = {
     suits: ['end-play', 'backlash'],
     dial: true,
     usual: { resolution: 0.002, mpe: 0.004, repeatability: 0.002 },
+    usualInch: { unit: 'in', resolution: 0.0001, mpe: 0.0002, repeatability: 0.0001 },
   },
   'backlash-arm': {
     ...length,
@@ -61,12 +72,14 @@ export const GAUGE_KINDS = {
     suits: ['backlash'],
     dial: true,
     usual: { resolution: 0.01, mpe: 0.01, repeatability: 0.006 },
+    usualInch: { unit: 'in', resolution: 0.001, mpe: 0.001, repeatability: 0.0005 },
   },
   'outside-micrometer': {
     ...length,
     label: 'Outside micrometer',
     suits: [],
     usual: { resolution: 0.001, mpe: 0.002, repeatability: 0.001 },
+    usualInch: { unit: 'in', resolution: 0.0001, mpe: 0.0001, repeatability: 0.00005 },
   },
   'depth-micrometer': {
     ...length,
@@ -74,23 +87,27 @@ export const GAUGE_KINDS = {
     arbors: true,
     suits: ['arbor', 'seat'],
     usual: { resolution: 0.01, mpe: 0.004, repeatability: 0.004 },
+    usualInch: { unit: 'in', resolution: 0.001, mpe: 0.0002, repeatability: 0.0002 },
   },
   'feeler-set': {
     ...length,
     label: 'Feeler set',
     suits: ['feeler-block', 'crush'],
     usual: { resolution: 0.01, mpe: 0.005, repeatability: 0.005 },
+    usualInch: { unit: 'in', resolution: 0.001, mpe: 0.0002, repeatability: 0.0002 },
   },
   'beam-wrench': {
     ...torque,
     suits: ['rolling-torque'],
     label: 'Beam torque wrench',
     usual: { resolution: 0.05, mpe: 0.06, repeatability: 0.03 },
+    usualInch: { unit: 'in-lb', resolution: 0.5, mpe: 0.5, repeatability: 0.25 },
   },
   'click-wrench': {
     ...torque,
     label: 'Click torque wrench',
     usual: { resolution: 0.5, mpe: 3, repeatability: 1 },
+    usualInch: { unit: 'ft-lb', resolution: 0.5, mpe: 2, repeatability: 1 },
   },
   'pressure-tester': {
     label: 'Pressure and vacuum pump',
@@ -101,6 +118,7 @@ export const GAUGE_KINDS = {
     dial: false,
     masters: false,
     usual: { resolution: 0.5, mpe: 1, repeatability: 0.3 },
+    usualInch: { unit: 'psi', resolution: 0.1, mpe: 0.2, repeatability: 0.05 },
   },
   thermometer: {
     label: 'Thermometer',

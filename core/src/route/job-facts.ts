@@ -17,6 +17,7 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'school.',
   'setting.stacks-known',
   'setting.accepted',
+  'setting.all-in',
   'setting.set.',
   'setting.stack.',
   'setting.found.',

@@ -25,7 +25,10 @@ export interface Plan {
   /** The oil is let out. */
   drains: boolean
   hours: number
+  /** What the parts cost, as far as their prices are known. */
   parts: number
+  /** How many of them have no price. */
+  unpriced: number
   waitDays: number
   /** What could be renewed for little more while it is open. */
   worth: WorthDoing[]
@@ -43,7 +46,7 @@ export interface WorthDoing {
   name: string
   /** Parts that would come off besides. */
   more: string[]
-  price: number
+  price?: number
 }
 
 export interface PlanWays {
@@ -173,8 +176,9 @@ function workOut(sheet: DriveSheet, scope: Scope, ways: PlanWays, condemned: rea
     apart,
     drains,
     hours: (bench.labour.openHours + bench.labour.closeHours) * openShare + bench.labour.setHours * setShare,
-    parts: [...bought.values()].reduce((sum, p) => sum + p.price, 0),
-    waitDays: Math.max(0, ...[...bought.values()].map((p) => p.waitDays)),
+    parts: [...bought.values()].reduce((sum, p) => sum + (p.price ?? 0), 0),
+    unpriced: [...bought.values()].filter((p) => p.price === undefined).length,
+    waitDays: Math.max(0, ...[...bought.values()].map((p) => p.waitDays ?? 0)),
     worth: renews && off.length ? worthDoing(loose, offIds, new Set(renew.map((r) => r.part))) : [],
   }
 }
@@ -247,7 +251,14 @@ function worthDoing(
     if (renewed.has(p.id) || !CHEAP_KINDS.includes(p.kind)) return []
     const more = moreFor(p)
     if (more.length > MORE_PARTS) return []
-    return [{ part: p.id, name: p.name, more: more.filter((id) => id !== p.id), price: p.price }]
+    return [
+      {
+        part: p.id,
+        name: p.name,
+        more: more.filter((id) => id !== p.id),
+        ...(p.price === undefined ? {} : { price: p.price }),
+      },
+    ]
   })
 }
 

@@ -122,7 +122,7 @@ describe('the estimate', () => {
         const grades = Object.fromEntries(bad.map((id): [string, Grade] => [id, 'replace']))
         const e = estimate(lomvi, { grades, ...rate })
         expect(new Set(e.order.map((r) => r.name)).size).toBe(e.order.length)
-        expect(e.options[0]!.parts).toBe(e.order.reduce((sum, r) => sum + r.price, 0))
+        expect(e.options[0]!.parts).toBe(e.order.reduce((sum, r) => sum + r.price!, 0))
         for (const id of bad) {
           const name = lomvi.parts.find((p) => p.id === id)!.name
           expect(
@@ -133,6 +133,23 @@ describe('the estimate', () => {
       }),
       { numRuns: 60 },
     )
+  })
+  it('takes a price that nobody has said for no price: the rebuild costs at least the rest, and is not called the cheapest', () => {
+    const known = estimate(lomvi, { grades: { pinion: 'replace' }, ...rate })
+    const parts = lomvi.parts.map(({ price, waitDays, ...p }) =>
+      p.set === lomvi.parts.find((x) => x.id === 'pinion')!.set
+        ? p
+        : { ...p, price: price!, waitDays: waitDays! },
+    )
+    const e = estimate({ ...lomvi, parts }, { grades: { pinion: 'replace' }, ...rate })
+    const row = e.order.find((r) => r.ids!.includes('pinion'))!
+    expect([row.price, row.waitDays]).toEqual([null, null])
+    expect(e.unpriced).toEqual([row.name])
+    expect(e.options[0]!.parts).toBeLessThan(known.options[0]!.parts)
+    expect(e.options[0]!.waitDays).toBeNull()
+    expect(e.cheapest).not.toBe('rebuild')
+    expect(e.breakEvenHours).toBeUndefined()
+    expect(known.unpriced).toBeUndefined()
   })
   it('refuses a negative rate', () => {
     expect(refused(() => estimate(lomvi, { grades: {}, rate: -1, consumables: 0 })).fields[0]!.path).toBe(

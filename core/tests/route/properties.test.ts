@@ -161,6 +161,7 @@ describe('whatever the state of a job', () => {
 const passing: Facts = {
   'setting.stacks-known': true,
   'setting.accepted': true,
+  'setting.all-in': true,
   'row.missing': 0,
   'row.inside-left': 0,
   'grades.open': 0,

@@ -110,7 +110,7 @@ describe('the plan', () => {
     expect(p.disturbed).toEqual(expect.arrayContaining(['depth', 'backlash-forward', 'backlash-reverse']))
     // every stack that sets the new gears is got at
     expect(ids(p.off)).toEqual(expect.arrayContaining(['pinion-shims', 'forward-shims', 'reverse-shims']))
-    const set = lomvi.parts.find((x) => x.id === 'pinion')!.price
+    const set = lomvi.parts.find((x) => x.id === 'pinion')!.price!
     expect(p.parts).toBe(set + 1290)
   })
   it('of a water pump lets no oil out, and of a drive with an oil joint proves both halves together', () => {

@@ -18,6 +18,7 @@ export const ELSEWHERE: Facts = {
   'job.water': 'salt',
   'setting.stacks-known': true,
   'setting.accepted': true,
+  'setting.all-in': true,
   'setting.stack.cover': 0.5,
   'setting.stack.top': 0.5,
   'row.missing': 0,

@@ -110,8 +110,15 @@ async function loadShop(tx: Transaction, now: Date) {
     newest,
     gauges.length,
   ])
-  await tx.query(`insert into setting (key, value) values ('rules', $1::jsonb)`, [
-    JSON.stringify({ heading: 'Strandvik Boat Pool\nSlipveien 3, Strandvik' }),
+  await tx.query(`insert into setting (key, value) values ('rules', $1::jsonb), ('stands', $2::jsonb)`, [
+    JSON.stringify({
+      heading: 'Strandvik Boat Pool\nSlipveien 3, Strandvik',
+      rate: 950,
+      consumables: 600,
+      currency: 'kr',
+      units: 'metric',
+    }),
+    JSON.stringify(['Stand 1', 'Stand 2', 'Stand 3']),
   ])
   if (numbers.length)
     await tx.query('insert into counter (name, last) values ($1, $2)', [

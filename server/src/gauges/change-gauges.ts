@@ -23,7 +23,8 @@ export async function addGauge(
   who: Who,
 ): Promise<{ id: string; told: Told }> {
   const f = checked(body.kind, body.figures)
-  checkDay('calibratedOn', body.calibratedOn, who)
+  const { calibratedOn = null } = body
+  if (calibratedOn !== null) checkDay('calibratedOn', calibratedOn, who)
   const [row] = await tx.query<{ id: string }>(
     `with next as (
        insert into counter (name, last) values ('gauge', 1)
@@ -42,11 +43,12 @@ export async function addGauge(
       f.masters,
       f.wrench,
       f.intervalMonths,
-      body.calibratedOn,
+      calibratedOn,
     ],
   )
   const { id } = row!
-  await keepCalibration(tx, id, { on: body.calibratedOn, note: 'as it came into the shop' }, who)
+  if (calibratedOn !== null)
+    await keepCalibration(tx, id, { on: calibratedOn, note: 'as it came into the shop' }, who)
   return { id, told: told(id, { act: 'added', name: body.name }) }
 }
 

@@ -14,8 +14,8 @@ interface Row {
   masters: Gauge['masters']
   wrench: Gauge['wrench']
   interval_months: number
-  calibrated: string
-  due: string
+  calibrated: string | null
+  due: string | null
   retired: boolean
 }
 
@@ -37,7 +37,7 @@ function toGauge(row: Row, now: Date): Gauge {
     intervalMonths: row.interval_months,
     calibratedOn: row.calibrated,
     dueOn: row.due,
-    overdue: row.due < now.toISOString().slice(0, 10),
+    overdue: row.due === null ? null : row.due < now.toISOString().slice(0, 10),
     retired: row.retired,
   }
 }

@@ -63,7 +63,8 @@ export async function chooseShopSchool(tx: Transaction, body: ChooseSchool): Pro
 }
 
 export async function setShopRules(tx: Transaction, body: SetShopRules): Promise<Told> {
-  const { stands, ...rules } = body
+  const { stands, rate = null, consumables = null, currency = null, units = null, ...others } = body
+  const rules = { ...others, rate, consumables, currency, units }
   const unique = [...new Set(stands)]
   const taken = await tx.query<{ stand: string; number: string }>(
     "select stand, number from job where stand is not null and state not in ('finished', 'closed') and stand <> all($1)",
@@ -84,8 +85,8 @@ export async function setShopRules(tx: Transaction, body: SetShopRules): Promise
     data: {
       about: 'rules',
       departuresNeedLead: body.departuresNeedLead,
-      rate: body.rate,
-      currency: body.currency,
+      rate,
+      currency,
     },
   }
 }

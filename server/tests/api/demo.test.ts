@@ -5,6 +5,7 @@ import type { DriveSheet } from '@moray/core/drives/sheet'
 import { lomvi90 } from '@moray/core/drives/sheets/lomvi-90'
 import { describe, expect, it } from 'vitest'
 import { demoJobs } from '../../src/demo/jobs.ts'
+import { addSheets } from '../../src/drives/sheets.ts'
 import { testApp, waitsFor } from '../test-app.ts'
 import { JOB } from '../walk.ts'
 
@@ -93,18 +94,33 @@ describe('versions of a sheet', () => {
     const app = await testApp()
     const newer = {
       ...lomvi90,
-      version: 7,
+      version: lomvi90.version + 1,
       measures: lomvi90.measures.map((m) => ({ ...m, window: { min: 0, max: 100 } })),
     }
-    await app.db.query('insert into drive_sheet (id, version, edition, body) values ($1, 7, 7, $2::jsonb)', [
-      newer.id,
-      JSON.stringify(newer),
-    ])
+    await app.db.query(
+      'insert into drive_sheet (id, version, edition, body) values ($1, $2, $2, $3::jsonb)',
+      [newer.id, newer.version, JSON.stringify(newer)],
+    )
     const job = await app.job(`${JOB}`)
-    expect(job.newerSheetVersion).toBe(7)
+    expect(job.newerSheetVersion).toBe(newer.version)
     expect(job.sheet.measures[0]!.window).toEqual(lomvi90.measures[0]!.window)
-    expect((await app.get<DriveSheet>('/api/drives/lomvi-90')).version).toBe(7)
+    expect((await app.get<DriveSheet>('/api/drives/lomvi-90')).version).toBe(newer.version)
     expect((await app.job('alke-lower')).newerSheetVersion).toBeNull()
+  })
+  it('come with a new Moray even where a job has taken their number for itself', async () => {
+    const app = await testApp()
+    const taken = lomvi90.version + 1
+    await app.db.query(
+      'insert into drive_sheet (id, version, edition, body) values ($1, $2, null, $3::jsonb)',
+      [lomvi90.id, taken, JSON.stringify({ ...lomvi90, version: taken })],
+    )
+    const newer = { ...lomvi90, version: taken, name: 'Lomvi 90, new' }
+    expect(await app.db.transaction((tx) => addSheets(tx, [newer]))).toBe(1)
+    expect(await app.db.transaction((tx) => addSheets(tx, [newer]))).toBe(0)
+    expect(await app.get<DriveSheet>('/api/drives/lomvi-90')).toMatchObject({
+      version: taken + 1,
+      name: 'Lomvi 90, new',
+    })
   })
 })
 

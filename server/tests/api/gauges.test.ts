@@ -136,6 +136,16 @@ describe('a gauge of the shop’s own', () => {
       'Dial 1, metric: resolution 0.01, now 0.02; permissible error 0.01, now 0.0127 (pointer bent)',
     )
   })
+  it('may come without a day: whether it was valid is not known then, in its readings too, until it is calibrated', async () => {
+    const app = await testApp()
+    const { calibratedOn: _, ...dayless } = { ...DIAL, name: 'Dial of nobody knows when' }
+    const { body } = await post(app, '/api/gauges', dayless)
+    expect(body).toMatchObject({ calibratedOn: null, dueOn: null, overdue: null })
+    expect((await history(app, body.id)).calibrations).toEqual([])
+    const on = (day: string) =>
+      post(app, `/api/gauges/${body.id}/calibrations`, { on: day, note: 'by the service' })
+    expect((await on('2026-09-20')).body).toMatchObject({ calibratedOn: '2026-09-20', overdue: false })
+  })
   it('is calibrated; a calibration that is entered late does not make it older', async () => {
     const app = await testApp()
     const overdue = (await gauges(app)).find((g) => g.overdue)!

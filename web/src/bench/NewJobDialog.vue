@@ -182,7 +182,7 @@ const said = (field: string) => problemAt(write.error.value, field)
     <label class="wide">
       Stand
       <select v-model="form.stand">
-        <option value="">on the shelf</option>
+        <option value="">no stand</option>
         <option v-for="s in shop.stands" :key="s" :value="s" :disabled="shop.on.has(s)">
           {{ s }}{{ shop.on.has(s) ? ', taken' : '' }}
         </option>

@@ -326,7 +326,7 @@ function how(m: Measure): string {
               <th scope="col">Kind</th>
               <th scope="col">Off after</th>
               <th scope="col">Sold as</th>
-              <th scope="col">Price, kr</th>
+              <th scope="col">Price</th>
               <th scope="col">Waiting</th>
             </tr>
           </thead>
@@ -336,8 +336,8 @@ function how(m: Measure): string {
               <td>{{ PART_KINDS[p.kind] }}</td>
               <td>{{ p.after.map(nameOf).join(', ') }}</td>
               <td>{{ p.set ?? p.kit ?? '' }}</td>
-              <td class="mono">{{ p.price || '' }}</td>
-              <td class="mono">{{ p.price ? `${p.waitDays} d` : '' }}</td>
+              <td class="mono">{{ p.price ?? '' }}</td>
+              <td class="mono">{{ p.waitDays === undefined ? '' : `${p.waitDays} d` }}</td>
             </tr>
           </tbody>
         </table>

@@ -31,7 +31,7 @@ function both(g: Gauge, v: number) {
   const { unit } = kindOfGauge(g.kind)
   return unit === 'mm' ? units.exact(v) : units.value(v, unit)
 }
-const due = (g: Gauge) => showAgo(g.dueOn)
+const due = (g: Gauge) => (g.dueOn === null ? '' : showAgo(g.dueOn))
 </script>
 
 <template>
@@ -84,10 +84,14 @@ const due = (g: Gauge) => showAgo(g.dueOn)
     </Column>
     <Column field="dueOn" header="Calibration due" sortable>
       <template #body="{ data }">
-        <span class="mono">{{ showDate(data.dueOn) }}</span><br />
-        <span v-if="!data.retired" class="small" :class="data.overdue ? 'late' : 'soft'">{{
-          data.overdue ? `overdue, ran out ${due(data)}` : due(data)
-        }}</span>
+        <span v-if="data.dueOn === null" class="soft">day not known</span>
+        <span v-else class="mono">{{ showDate(data.dueOn) }}</span><br />
+        <span
+          v-if="!data.retired && data.dueOn !== null"
+          class="small"
+          :class="data.overdue ? 'late' : 'soft'"
+          >{{ data.overdue ? `overdue, ran out ${due(data)}` : due(data) }}</span
+        >
       </template>
     </Column>
     <Column header="">

@@ -33,8 +33,13 @@ const today = dayField(new Date())
 async function send() {
   tried.value = true
   const { figures } = read.value
-  if (!figures || !name.value.trim() || !calibratedOn.value) return
-  const body = { kind: kind.value, name: name.value, figures, calibratedOn: calibratedOn.value }
+  if (!figures || !name.value.trim()) return
+  const body = {
+    kind: kind.value,
+    name: name.value,
+    figures,
+    ...(calibratedOn.value ? { calibratedOn: calibratedOn.value } : {}),
+  }
   if (!(await write.send(endpoints.addGauge, {}, body))) return
   await store.load()
   emit('close')
@@ -66,12 +71,10 @@ async function send() {
     </p>
     <FiguresForm v-model="typed" :kind="kind" :wrong="wrong" />
     <label>
-      Last calibrated on
+      Last calibrated on, where you know it
       <input v-model="calibratedOn" type="date" :max="today" />
       <span v-if="said('calibratedOn')" class="bad" role="alert">{{ said('calibratedOn') }}</span>
-      <span v-else-if="tried && !calibratedOn" class="bad" role="alert"
-        >the day is missing; a gauge that never was counts from the day it was bought</span
-      >
+      <span v-else class="small soft">Left empty, the record says that it is not known.</span>
     </label>
     <p v-if="write.error.value && !write.error.value.fields.length" class="fault wide" role="alert">
       {{ write.error.value.message }}

@@ -45,14 +45,19 @@ function typedUnit(kind: GaugeKindId): string {
   return quantity === 'temperature' ? '' : unit
 }
 
-/** What is proposed for a new gauge of that kind. */
+/**
+ * What is proposed for a new gauge of that kind: a usual one of a metric shop, or of an inch shop, whose gauges are made to other round figures.
+ */
 export function usualFigures(kind: GaugeKindId, first: UnitSystem): TypedFigures {
-  const { usual, masters, dial } = kindOfGauge(kind)
-  const unit = typedUnit(kind)
+  const { usual, usualInch, masters, dial } = kindOfGauge(kind)
+  const inch = first === 'imperial' ? usualInch : undefined
+  const unit = inch?.unit ?? typedUnit(kind)
+  const { resolution, mpe, repeatability } = inch ?? usual
+  const typed = (v: number) => `${v} ${unit}`.trim()
   return {
-    resolution: withUnit(usual.resolution, unit, first),
-    mpe: withUnit(usual.mpe, unit, first),
-    repeatability: withUnit(usual.repeatability, unit, first),
+    resolution: typed(resolution),
+    mpe: typed(mpe),
+    repeatability: typed(repeatability),
     perTurnMm: dial ? (first === 'imperial' ? '0.1 in' : '1 mm') : '',
     intervalMonths: '12',
     masters: masters ? [{ label: '', lengthMm: '' }] : [],

@@ -66,7 +66,7 @@ async function give(reason: string) {
         :value="job.stand ?? ''"
         @change="send({ act: 'stand', stand: ($event.target as HTMLSelectElement).value })"
       >
-        <option value="">on the shelf</option>
+        <option value="">no stand</option>
         <option v-for="s in shop.stands" :key="s" :value="s" :disabled="!!takenBy(s)">
           {{ s }}{{ takenBy(s) ? `, taken by ${takenBy(s)}` : '' }}
         </option>

@@ -46,7 +46,7 @@ onKeyStroke('Escape', shut)
       <details ref="menu" class="about" @toggle="menuOpen = menu?.open ?? false">
         <summary>
           <span class="mono">{{ store.job.number }}</span>
-          <span class="stand"> · {{ store.job.stand ?? 'on the shelf' }}</span>
+          <span class="stand"> · {{ store.job.stand ?? 'no stand' }}</span>
         </summary>
         <div class="sheet">
           <p class="small">

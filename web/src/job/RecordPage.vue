@@ -40,6 +40,8 @@ const usedGauges = computed(() => {
   )
   return [...new Map(used.map((g) => [JSON.stringify(g), g])).values()]
 })
+const calibrationText = (overdue: boolean | null) =>
+  overdue === null ? 'not known' : overdue ? 'overdue when it was read' : 'valid when it was read'
 const readingsOf = (b: ShownBuild, m: SetMeasure) => b.readings.filter((r) => r.measure === m.id)
 /** A figure of a gauge in the unit of what it reads: a wrench has no millimetres. */
 const gaugeFigure = (value: number, unit: 'mm' | 'Nm') =>
@@ -240,7 +242,13 @@ const print = () => window.print()
                 <span class="mono value">{{ figure(m, r.value) }}</span>
                 <span class="small soft">
                   {{ howText(r, units) }}{{ r.gaugeName
-                  }}{{ r.gaugeOverdue ? ' (calibration overdue)' : '' }}, {{ r.by }}, {{ at(r.at) }}</span
+                  }}{{
+                    r.gaugeOverdue
+                      ? ' (calibration overdue)'
+                      : r.gaugeOverdue === null
+                        ? ' (calibration not known)'
+                        : ''
+                  }}, {{ r.by }}, {{ at(r.at) }}</span
                 >
                 <span v-if="r.superseded" class="small"> · set aside: {{ r.superseded.reason }}</span>
               </span>
@@ -267,7 +275,7 @@ const print = () => window.print()
             <td>{{ g.name }}</td>
             <td class="mono">{{ gaugeFigure(g.resolution, g.unit) }}</td>
             <td class="mono">± {{ gaugeFigure(g.mpe, g.unit) }}</td>
-            <td>{{ g.overdue ? 'overdue when it was read' : 'valid when it was read' }}</td>
+            <td>{{ calibrationText(g.overdue) }}</td>
           </tr>
         </tbody>
       </table>

@@ -1,31 +1,62 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
+import type { UnitSystem } from '@moray/core/units/format'
 import Button from 'primevue/button'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
+import { useOwn } from '../stores/own.ts'
 import { useShop } from '../stores/shop.ts'
 import { problemAt } from '../wire/client.ts'
 import { keys, useQueryClient } from '../wire/queries.ts'
 import { useWrite, useWriteAs } from '../wire/use-write.ts'
 
-/** An empty shop begins with a name: whoever types it first is its lead. */
+/**
+ * An empty shop begins with who leads it, and with what nobody else can know: its name, its units, its currency, and where units stand. What is left
+ * empty stays not known, and can be said later under Shop.
+ */
 const client = useQueryClient()
 const shop = useShop()
+const own = useOwn()
+const units = ref<UnitSystem>(own.usualFirst)
 const write = useWrite()
 const name = ref('')
 const code = ref('')
-/** Nobody is known here before the list of people is: the code goes out under the name that was just written. */
-const coding = useWriteAs(() => shop.chosen)
+const heading = ref('')
+const currency = ref('')
+const stands = ref('Stand 1, Stand 2')
+const standList = computed(() => [
+  ...new Set(
+    stands.value
+      .split(',')
+      .map((s) => s.trim())
+      .filter(Boolean),
+  ),
+])
+/** Nobody is known here before the list of people is: what follows goes out under the name that was just written. */
+const asLead = useWriteAs(() => shop.chosen)
 async function begin() {
   const people = await write.send(endpoints.addPerson, {}, { name: name.value, role: 'lead' })
   if (!people) return
   const { id } = people[0]!
   shop.chosen = id
   shop.asking = false
-  // under the new name; where the code is not taken, it can still be set under Shop
+  own.first = units.value
+  const said = await asLead.send(
+    endpoints.setShopRules,
+    {},
+    {
+      departuresNeedLead: false,
+      heading: heading.value.trim(),
+      units: units.value,
+      ...(currency.value.trim() ? { currency: currency.value.trim() } : {}),
+      stands: standList.value,
+    },
+  )
+  if (said) client.setQueryData(keys.shop, said)
+  // what is not taken here can still be set under Shop
   const coded =
     code.value === ''
       ? people
-      : await coding.send(endpoints.setCode, { id }, { code: code.value }).then((all) => all ?? people)
+      : await asLead.send(endpoints.setCode, { id }, { code: code.value }).then((all) => all ?? people)
   client.setQueryData(keys.people, coded)
 }
 </script>
@@ -33,7 +64,7 @@ async function begin() {
 <template>
   <section class="first" aria-labelledby="first-head">
     <h1 id="first-head">An empty shop</h1>
-    <p>Every entry carries the name of whoever made it. Who leads this shop?</p>
+    <p>Every entry carries the name of whoever made it. Who leads this shop, and what is it called?</p>
     <form class="entries" @submit.prevent="begin">
       <label>
         Name
@@ -46,7 +77,39 @@ async function begin() {
         Code of four digits, if you want one
         <input v-model="code" maxlength="4" inputmode="numeric" pattern="\d{4}" autocomplete="off" />
       </label>
-      <Button type="submit" label="Begin" class="lamp" :disabled="!name.trim() || write.busy.value" />
+      <fieldset class="one-of wide">
+        <legend class="small soft">Units that you read first; the others stand beside them</legend>
+        <label :class="{ on: units === 'metric' }">
+          <input v-model="units" type="radio" value="metric" class="sr-only" /> millimetres, Nm, kPa
+        </label>
+        <label :class="{ on: units === 'imperial' }">
+          <input v-model="units" type="radio" value="imperial" class="sr-only" /> inches, ft-lb, psi
+        </label>
+      </fieldset>
+      <label>
+        Name of the shop, at the head of each record
+        <input v-model="heading" maxlength="300" autocomplete="organization" />
+      </label>
+      <label>
+        Currency
+        <input v-model="currency" maxlength="12" autocomplete="off" />
+      </label>
+      <label class="wide">
+        Stands, separated by commas
+        <input v-model="stands" maxlength="300" autocomplete="off" />
+        <span v-if="!standList.length" class="bad" role="alert"
+          >name one place where a unit stands; “Bench” will do</span
+        >
+      </label>
+      <p class="small soft wide">
+        What you leave empty stays not known. All of it can be changed under Shop, the price of an hour too.
+      </p>
+      <Button
+        type="submit"
+        label="Begin"
+        class="lamp"
+        :disabled="!name.trim() || !standList.length || write.busy.value || asLead.busy.value"
+      />
     </form>
     <p v-if="write.error.value && !problemAt(write.error.value, 'name')" class="fault" role="alert">
       {{ write.error.value.message }}
@@ -56,14 +119,21 @@ async function begin() {
 
 <style scoped>
 .first {
-  max-width: 34rem;
+  max-width: 44rem;
   display: grid;
   gap: 0.8rem;
 }
 form {
   display: grid;
-  gap: 0.6rem;
-  justify-items: start;
+  grid-template-columns: repeat(auto-fit, minmax(17rem, 1fr));
+  gap: 0.8rem 1.2rem;
+  align-items: end;
+}
+form > :deep(button) {
+  justify-self: start;
+}
+.wide {
+  grid-column: 1 / -1;
 }
 .bad {
   color: var(--out);

@@ -2,6 +2,7 @@
 import { readFigure } from '../ui/figures.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import { seedTable } from '@moray/core/inspection/fault-history'
+import type { UnitSystem } from '@moray/core/units/format'
 import { chosenSchool, type SchoolId } from '@moray/core/route/schools'
 import Button from 'primevue/button'
 import { plainNumber } from '@moray/core/units/plain-number'
@@ -36,8 +37,13 @@ const rules = ref({
   rate: '',
   consumables: '',
   currency: '',
+  units: null as UnitSystem | null,
   stands: '',
 })
+/** What nobody has said yet is an empty field, and stays not known when it is left so. */
+const typed = (v: number | null) => (v === null ? '' : String(v))
+const asked = (text: string, max?: number): { value?: number; why?: string } =>
+  text.trim() === '' ? {} : readFigure(text, max === undefined ? {} : { max })
 // only what the form holds: what others learn about faults meanwhile takes away nothing that is being typed
 watch(
   () => JSON.stringify([store.ways?.rules, store.ways?.stands]),
@@ -47,9 +53,10 @@ watch(
       rules.value = {
         heading: w.rules.heading,
         departuresNeedLead: w.rules.departuresNeedLead,
-        rate: String(w.rules.rate),
-        consumables: String(w.rules.consumables),
-        currency: w.rules.currency,
+        rate: typed(w.rules.rate),
+        consumables: typed(w.rules.consumables),
+        currency: w.rules.currency ?? '',
+        units: w.rules.units,
         stands: w.stands.join(', '),
       }
   },
@@ -58,16 +65,16 @@ watch(
 /** A figure as typed; what is none is said at its field, and nothing is sent. */
 const figure = (text: string) => plainNumber(text) ?? NaN
 const readRules = computed(() => ({
-  rate: readFigure(rules.value.rate, { max: 100_000 }),
-  consumables: readFigure(rules.value.consumables),
+  rate: asked(rules.value.rate, 100_000),
+  consumables: asked(rules.value.consumables),
 }))
 const triedRules = ref(false)
 const keptRules = ref(false)
 async function keepRules() {
   const { rate, consumables } = readRules.value
-  triedRules.value = rate.value === undefined || consumables.value === undefined
+  triedRules.value = Boolean(rate.why ?? consumables.why)
   keptRules.value = false
-  if (rate.value === undefined || consumables.value === undefined) return
+  if (triedRules.value) return
   const reply = await keep(
     write.send(
       endpoints.setShopRules,
@@ -75,9 +82,10 @@ async function keepRules() {
       {
         heading: rules.value.heading,
         departuresNeedLead: rules.value.departuresNeedLead,
-        rate: rate.value,
-        consumables: consumables.value,
-        currency: rules.value.currency,
+        ...(rate.value === undefined ? {} : { rate: rate.value }),
+        ...(consumables.value === undefined ? {} : { consumables: consumables.value }),
+        ...(rules.value.currency.trim() ? { currency: rules.value.currency } : {}),
+        ...(rules.value.units ? { units: rules.value.units } : {}),
         stands: rules.value.stands
           .split(',')
           .map((s) => s.trim())
@@ -185,6 +193,14 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
             }}</span></label
           >
           <label>Currency <input v-model="rules.currency" maxlength="12" /></label>
+          <label
+            >Units of the shop, for whoever has not chosen
+            <select v-model="rules.units">
+              <option :value="null">not said</option>
+              <option value="metric">millimetres, Nm, kPa</option>
+              <option value="imperial">inches, ft-lb, psi</option>
+            </select>
+          </label>
           <label class="wide"
             >Name and address, at the head of each record
             <textarea v-model="rules.heading" rows="2" maxlength="300"></textarea>

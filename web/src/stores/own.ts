@@ -14,9 +14,11 @@ export const useOwn = defineStore('own', () => {
   const firsts = useStorage<Record<string, UnitSystem>>('moray.first', {})
   /** Last gauge used for a measure, by measure kind. */
   const gauges = useStorage<Record<string, string>>('moray.gauges', {})
+  /** What is read first by whoever has not chosen: the shop's own, once it has said so. */
+  const usualFirst = useStorage<UnitSystem>('moray.usual-first', 'metric')
   /** Unit system that this person reads first. */
   const first = computed<UnitSystem>({
-    get: () => firsts.value[chosen.value] ?? 'metric',
+    get: () => firsts.value[chosen.value] ?? usualFirst.value,
     set: (system) => (firsts.value = { ...firsts.value, [chosen.value]: system }),
   })
   /** What a bare length is in, for this person. */
@@ -29,5 +31,5 @@ export const useOwn = defineStore('own', () => {
     get: () => bareTorque.value[chosen.value] ?? (first.value === 'imperial' ? 'inlb' : 'Nm'),
     set: (u) => (bareTorque.value = { ...bareTorque.value, [chosen.value]: u }),
   })
-  return { chosen, night, first, unit, torqueUnit, gauges }
+  return { chosen, night, first, usualFirst, unit, torqueUnit, gauges }
 })

@@ -67,7 +67,7 @@ export type BodyMeasure =
   | Gaps<BacklashMeasure, Loose | 'radiusMm' | 'member' | 'hold'>
   | Gaps<EndPlayMeasure, Loose>
 
-export type BodyPart = Gaps<Part, 'count' | 'after' | 'price' | 'waitDays' | 'inside'>
+export type BodyPart = Gaps<Part, 'count' | 'after' | 'inside'>
 
 export type BodyLeak = Partial<LeakPlan>
 /** Facts of the bench that are one figure or word each. */

@@ -136,7 +136,7 @@ function measureOf(m: BodyMeasure): Measure {
 }
 
 function partOf(p: BodyPart): Part {
-  return { count: 1, after: [], price: 0, waitDays: 0, inside: INSIDE.includes(p.kind), ...p }
+  return { count: 1, after: [], inside: INSIDE.includes(p.kind), ...p }
 }
 
 /** What air tests need: pressures that rise, a hold, a volume and what it may lose; the volume of the oil where nobody has measured it. */

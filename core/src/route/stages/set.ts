@@ -128,8 +128,13 @@ export function settingSteps(sheet: DriveSheet): Step[] {
         : [],
       gates: [
         gate(
-          { fact: 'setting.accepted', is: true },
-          'Nothing is accepted as built since the case was bare: measure and decide in Setting. What was read before that is how it was found: build it up again in Setting and measure.',
+          {
+            any: [
+              { fact: 'setting.all-in', is: true },
+              { fact: 'setting.accepted', is: true },
+            ],
+          },
+          'No build since the case was bare has every measure inside its limits: measure and decide in Setting. What was read before that is how it was found: build it up again in Setting and measure.',
         ),
       ],
       asks: [],
@@ -205,6 +210,21 @@ export function settingSteps(sheet: DriveSheet): Step[] {
           ),
         ),
       ),
+    },
+    {
+      id: 'accept',
+      bySelf: true,
+      what: 'Accept it as built',
+      why: 'Stacks and readings of this build go into the record as the ones that stay.',
+      appliesWhen: where('sets'),
+      page: 'setting',
+      gates: [
+        gate(
+          { fact: 'setting.accepted', is: true },
+          'Nothing is accepted as built since the case was bare. Accept the newest build in Setting, or go round again.',
+        ),
+      ],
+      asks: [],
     },
     {
       id: 'turn',

@@ -64,6 +64,12 @@ const state = computed(() => props.build.assessment)
 const accepted = computed(() =>
   props.job.acceptance?.build === props.build.number ? props.job.acceptance : null,
 )
+/** A pattern is a witness before the build is accepted; after it, only a finding. */
+const patternFirst = computed(() =>
+  props.job.progress.steps.some(
+    (s) => s.step.page === 'contact' && s.state !== 'done' && s.state !== 'not-here',
+  ),
+)
 const shimmed = computed(() => isSettable(props.job.sheet))
 /** The sheet does not say yet how stacks and measures answer one another. */
 const lacking = computed(() =>
@@ -326,8 +332,20 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
       <template v-else-if="state.allIn">
         <p class="lead">Every window met, beyond doubt.</p>
         <p v-for="u in unchecked" :key="u" class="caution">{{ u }}.</p>
+        <p v-if="patternFirst && writable">
+          The contact pattern comes first: what is marked after this build is accepted is only a later
+          finding.
+        </p>
         <div class="actions">
-          <Button v-if="writable" label="Accept as built" class="lamp" @click="sure = true" />
+          <RouterLink v-if="patternFirst && writable" :to="`/jobs/${job.id}/contact`" class="page-link lamp"
+            >Read the contact pattern</RouterLink
+          >
+          <Button
+            v-if="writable"
+            label="Accept as built"
+            :class="patternFirst ? 'quiet' : 'lamp'"
+            @click="sure = true"
+          />
           <Button
             v-if="writable && shimmed && !again"
             label="Look for better stacks"

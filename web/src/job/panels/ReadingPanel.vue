@@ -310,7 +310,7 @@ async function enter(
     <p v-if="unsuited" class="caution">
       {{ gauge!.name }} is not made for this. Its own uncertainty counts, and the record says so.
     </p>
-    <p v-if="gauge?.overdue" class="caution">
+    <p v-if="gauge?.overdue && gauge.dueOn" class="caution">
       Calibration of {{ gauge.name }} ran out on {{ showDate(gauge.dueOn) }}; its readings are marked.
     </p>
     <p v-if="masterDrop && gauge && !master" class="caution">{{ gauge.name }} has no setting master.</p>

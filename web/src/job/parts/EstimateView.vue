@@ -6,6 +6,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { isStale } from '@moray/core/job/estimates'
 import { readFigure } from '../../ui/figures.ts'
+import { moneyOrUnknown } from '../../ui/money.ts'
 import { showTime } from '../../ui/times.ts'
 
 /** What has to be bought and why, what each way costs, and what the customer says to it. */
@@ -19,8 +20,10 @@ const props = defineProps<{
 const emit = defineEmits<{ make: [terms: MakeEstimate]; decide: [decision: RecordApproval] }>()
 const rules = computed(() => props.job.ways.rules)
 const newest = computed(() => props.job.estimates.at(-1))
-const rate = ref(String(newest.value?.body.rate ?? rules.value.rate))
-const consumables = ref(String(newest.value?.body.consumables ?? rules.value.consumables))
+/** What the shop has not said yet is asked here; nothing is put in for it. */
+const typed = (v: number | null | undefined) => (v == null ? '' : String(v))
+const rate = ref(typed(newest.value?.body.rate ?? rules.value.rate))
+const consumables = ref(typed(newest.value?.body.consumables ?? rules.value.consumables))
 const extra = ref(String(newest.value?.body.extraHours ?? 0))
 const read = computed(() => ({
   rate: readFigure(rate.value, { max: 100_000 }),
@@ -36,9 +39,12 @@ function make() {
   const body = { rate: r.value, consumables: c.value, extraHours: e.value }
   emit('make', body)
 }
-const money = (v: number) =>
-  `${Math.round(v).toLocaleString('en').replaceAll(',', '\u202f')} ${rules.value.currency}`
-const days = (n: number) => (n === 0 ? 'on the shelf' : n === 1 ? '1 day' : `${n} days`)
+const money = (v: number | null) => moneyOrUnknown(v, rules.value.currency)
+const days = (n: number | null) =>
+  n === null ? 'not known' : n === 0 ? 'none' : n === 1 ? '1 day' : `${n} days`
+const inCurrency = computed(() => (rules.value.currency ? `${rules.value.currency} ` : ''))
+/** Of a rebuild whose parts have prices that nobody knows, only the least is known. */
+const least = (o: { id: string }) => (o.id === 'rebuild' && newest.value?.body.unpriced ? 'at least ' : '')
 
 /** Grades given since: the estimate no longer says what is known. */
 const stale = computed(() => !!newest.value && isStale(newest.value, props.job.grades))
@@ -75,11 +81,12 @@ const choice = computed({
   <div class="estimate entries">
     <form class="terms" @submit.prevent="make">
       <label
-        >Labour, {{ rules.currency }} an hour <input v-model="rate" inputmode="decimal" />
+        >Labour, {{ inCurrency }}an hour <input v-model="rate" inputmode="decimal" />
         <span v-if="tried && read.rate.why" class="bad" role="alert">{{ read.rate.why }}</span></label
       >
       <label
-        >Consumables, {{ rules.currency }} <input v-model="consumables" inputmode="decimal" />
+        >Consumables{{ rules.currency ? `, ${rules.currency}` : '' }}
+        <input v-model="consumables" inputmode="decimal" />
         <span v-if="tried && read.consumables.why" class="bad" role="alert">{{
           read.consumables.why
         }}</span></label
@@ -132,10 +139,10 @@ const choice = computed({
                 :class="{ cheap: o.id === newest.body.cheapest }"
               >
                 <th scope="row">{{ o.label }}</th>
-                <td class="mono">{{ money(o.parts) }}</td>
+                <td class="mono">{{ least(o) }}{{ money(o.parts) }}</td>
                 <td class="mono">{{ money(o.labour) }}</td>
                 <td class="mono">{{ money(o.consumables) }}</td>
-                <td class="mono total">{{ money(o.total) }}</td>
+                <td class="mono total">{{ least(o) }}{{ money(o.total) }}</td>
                 <td>{{ days(o.waitDays) }}</td>
                 <td class="small">
                   <strong v-if="o.forbidden">{{ o.forbidden }}</strong>
@@ -146,6 +153,10 @@ const choice = computed({
           </table>
         </div>
         <p class="small soft">
+          <template v-if="newest.body.unpriced">
+            No price is known of {{ newest.body.unpriced.join(', ') }}: the rebuild costs more than stands
+            here.
+          </template>
           {{ newest.body.hours }} h of labour in a rebuild.
           <template v-if="newest.body.breakEvenHours !== undefined">
             {{

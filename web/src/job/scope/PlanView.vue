@@ -2,13 +2,15 @@
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Plan } from '@moray/core/route/plan'
 import { computed } from 'vue'
+import { money } from '../../ui/money.ts'
 import { proofWords, RENEWED, settingNames } from './scope-words.ts'
 
 /** What a scope comes to, before anything is opened. */
-const props = defineProps<{ sheet: DriveSheet; plan: Plan; currency: string; rate: number }>()
+const props = defineProps<{ sheet: DriveSheet; plan: Plan; currency: string | null; rate: number | null }>()
 const emit = defineEmits<{ also: [part: string] }>()
-const money = computed(() => Math.round(props.plan.parts + props.plan.hours * props.rate))
-const amount = (v: number) => `${v.toLocaleString('en-GB').replace(/,/g, ' ')} ${props.currency}`
+const amount = (v: number) => money(v, props.currency)
+/** Where prices are missing, what is known is the least. */
+const atLeast = computed(() => (props.plan.unpriced ? 'at least ' : ''))
 </script>
 
 <template>
@@ -23,8 +25,12 @@ const amount = (v: number) => `${v.toLocaleString('en-GB').replace(/,/g, ' ')} $
         <dd>{{ plan.hours.toFixed(1) }} <span class="small">h</span></dd>
       </div>
       <div>
-        <dt>parts {{ amount(Math.round(plan.parts)) }}, with labour</dt>
-        <dd>{{ amount(money) }}</dd>
+        <dt>
+          parts {{ plan.unpriced && !plan.parts ? 'not known' : `${atLeast}${amount(plan.parts)}` }}, with
+          labour
+        </dt>
+        <dd v-if="rate === null">not known</dd>
+        <dd v-else>{{ atLeast }}{{ amount(plan.parts + plan.hours * rate) }}</dd>
       </div>
     </dl>
     <p v-if="plan.waitDays" class="small">Parts on the way: up to {{ plan.waitDays }} days.</p>
