@@ -93,6 +93,7 @@ describe('tables', () => {
       thread: 'M8 × 1.25',
       hand: 'left' as const,
       torqueNm: { min: 8, max: 10.5 },
+      torqueUnit: 'inlb' as const,
       angleDeg: 90,
       treatment: 'oiled',
       stages: [0.5, 0.75],

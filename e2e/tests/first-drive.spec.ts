@@ -147,7 +147,7 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
   done.entries += 5
   await tap(page, 'Open the job')
   await expect(
-    page.locator('.panel').getByRole('heading', { name: 'Receive it and hear the complaint' }),
+    page.locator('.panel').getByRole('heading', { name: 'Receive it and hear what it is here for' }),
   ).toBeVisible()
   await page.getByRole('navigation', { name: 'Job' }).getByRole('link', { name: 'Setting' }).click()
   done.taps++

@@ -37,7 +37,7 @@ test('a drive that is known comes in, is identified, and a slip is stopped with 
   await dialog.getByLabel('Complaint').fill('Yearly look, shifts stiffly')
   await dialog.getByRole('button', { name: 'Open the job' }).click()
 
-  await expect(heading(page, 'Receive it and hear the complaint')).toBeVisible()
+  await expect(heading(page, 'Receive it and hear what it is here for')).toBeVisible()
   await panel(page).getByText('never', { exact: true }).click()
   // interrupted: what was answered is there after a reload
   const kept = page.waitForResponse(

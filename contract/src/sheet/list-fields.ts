@@ -1,3 +1,4 @@
+import { TORQUE_UNITS, type TorqueUnit } from '@moray/core/units/torque-unit'
 import { LOCK_KINDS, type LockKind } from '@moray/core/drives/fasteners'
 import { PART_KINDS, type PartKind } from '@moray/core/drives/parts'
 import { Flag, Num, Numbers, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
@@ -82,6 +83,9 @@ export class FastenerRow {
 
   @One(() => Range, { what: 'torque, Nm', optional: true })
   torqueNm?: Range
+
+  @OneOf({ what: 'unit in which the manual prints it', values: [...TORQUE_UNITS], optional: true })
+  torqueUnit?: TorqueUnit
 
   @Num({ what: 'turned on after the torque by', unit: 'deg', min: 0, max: 360, optional: true })
   angleDeg?: number

@@ -69,7 +69,8 @@ export interface BenchFacts {
   drainPlug: 'magnetic' | 'plain' | null
   anodes: string | null
   /** Weight that two hands do not hold, kg; for the caution. */
-  weightKg: number
+  /** Null where nobody has weighed it. */
+  weightKg: number | null
   labour: { openHours: number; setHours: number; closeHours: number }
   /** Whole units for comparison, kroner and days of waiting. */
   exchange: { price: number; waitDays: number } | null

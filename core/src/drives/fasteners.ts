@@ -1,3 +1,4 @@
+import type { TorqueUnit } from '../units/torque-unit.ts'
 import type { Window } from '../measuring/window.ts'
 
 /** What keeps a fastener from coming loose. */
@@ -24,6 +25,8 @@ export interface Fastener {
   thread?: string
   hand?: 'right' | 'left'
   torqueNm?: Window
+  /** Unit in which the manual prints it. */
+  torqueUnit?: TorqueUnit
   /** Turned on by so much after the torque. */
   angleDeg?: number
   /** Dry, oiled, or with which threadlocker. */

@@ -27,7 +27,7 @@ const PLAIN: BenchFacts = {
   lubricant: 'oil',
   drainPlug: null,
   anodes: null,
-  weightKg: 25,
+  weightKg: null,
   labour: { openHours: 3, setHours: 3, closeHours: 3 },
   exchange: null,
   used: null,

@@ -1,3 +1,4 @@
+import { inWords } from '../units/format.ts'
 import { spread } from './reading-set.ts'
 import type { Window } from './window.ts'
 
@@ -40,10 +41,18 @@ export function doubtOf(
   return byMm > Math.max(LEAST_FAR_MM, WIDTHS * width) ? { kind: 'far', byMm } : undefined
 }
 
-/** The question, in words. */
-export function doubtWords({ kind, byMm }: Doubt): string {
-  const by = `${byMm.toFixed(2)} mm`
+/**
+ * The question, in words.
+ * @param dial whether the gauge has a pointer that goes round: only then can a turn have been miscounted
+ * @param show lengths as the reader has them; in both systems where left out
+ */
+export function doubtWords(
+  { kind, byMm }: Doubt,
+  dial: boolean,
+  show: (mm: number) => string = (mm) => inWords(mm, 'mm'),
+): string {
+  const turns = dial ? 'the turn counter, ' : ''
   return kind === 'apart'
-    ? `Stands ${by} apart from the readings before it, more than the gauge explains. Look at the turn counter, the unit and the stop`
-    : `Stands ${by} outside of its window. Look at the turn counter, the unit and the master`
+    ? `Stands ${show(byMm)} apart from the readings before it, more than the gauge explains. Look at ${turns}the unit and the stop`
+    : `Stands ${show(byMm)} outside of its window. Look at ${turns}the unit${dial ? ' and the master' : ', and at the figures of the sheet'}`
 }

@@ -1,3 +1,4 @@
+import type { TorqueUnit } from './torque-unit.ts'
 import { KPA_PER_PSI, MM_PER_INCH, NM_PER_FTLB, NM_PER_INLB } from './factors.ts'
 
 /** Number of decimals that shows one step of `resolution`, at most 4. 0.01 → 2, 0.002 → 3, 0.0254 → 4. */
@@ -60,13 +61,13 @@ export const volumeInWords = (ml: number): string =>
 const SHOWN_DIGITS = 4
 
 /** A value with its unit, for a text that is shown to readers of either system: `70 kPa (10.2 psi)`. */
-export function inWords(value: number, unit: string): string {
+export function inWords(value: number, unit: string, torqueUnit?: TorqueUnit): string {
   const other =
     unit === 'kPa'
       ? `${fixed(value / KPA_PER_PSI, 1)} psi`
       : unit === 'mm'
         ? showInch(value, 2)
-        : showOther(value, unit)
+        : showOther(value, unit, torqueUnit)
   // what was typed in the other system is kept whole, and has digits without end in this one
   const shown = `${plainDigits(value)} ${unit}`
   return other ? `${shown} (${other})` : shown
@@ -75,16 +76,20 @@ export function inWords(value: number, unit: string): string {
 /** Below this torque inch-pounds are read more easily than foot-pounds. */
 const SMALL_TORQUE_NM = 15
 
+/** The unit of an inch shop in which a torque is read best. */
+export const smallerUnit = (nm: number): 'inlb' | 'ftlb' => (Math.abs(nm) < SMALL_TORQUE_NM ? 'inlb' : 'ftlb')
+
 /**
  * A value of the canonical units in those of the other system, for the eye; empty where there is no other.
  * @param unit mm, Nm, kPa, C, K, or one of them per min
+ * @param torqueUnit the one that the manual prints, where it is known; by the size of the torque otherwise
  */
-export function showOther(value: number, unit: string): string {
+export function showOther(value: number, unit: string, torqueUnit?: TorqueUnit): string {
   switch (unit) {
     case 'mm':
       return showThou(value)
     case 'Nm':
-      return Math.abs(value) < SMALL_TORQUE_NM
+      return (torqueUnit === 'inlb' || torqueUnit === 'ftlb' ? torqueUnit : smallerUnit(value)) === 'inlb'
         ? `${fixed(value / NM_PER_INLB, 1)} in-lb`
         : `${fixed(value / NM_PER_FTLB, 1)} ft-lb`
     case 'kPa':

@@ -32,7 +32,10 @@ describe('a reading that is asked about', () => {
     expect(doubtOf(4.3, [], gauge, { min: 0, max: 0.2 })).toMatchObject({ kind: 'far' })
   })
   it('says what to look at', () => {
-    expect(doubtWords({ kind: 'apart', byMm: 11.52 })).toMatch(/11\.52 mm apart.*turn counter/)
-    expect(doubtWords({ kind: 'far', byMm: 11.367 })).toMatch(/11\.37 mm outside.*master/)
+    expect(doubtWords({ kind: 'apart', byMm: 11.52 }, true)).toMatch(/11\.52 mm .*apart.*turn counter/)
+    expect(doubtWords({ kind: 'far', byMm: 11.367 }, true)).toMatch(/11\.37 mm .*outside.*master/)
+    // feelers have no pointer; and an inch shop reads inches
+    expect(doubtWords({ kind: 'far', byMm: 37.85 }, false)).not.toMatch(/turn counter|master/)
+    expect(doubtWords({ kind: 'far', byMm: 37.85 }, false)).toContain('1.4902 in')
   })
 })

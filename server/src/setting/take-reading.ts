@@ -362,7 +362,11 @@ async function insert(tx: Transaction, r: NewReading, who: Who): Promise<{ id: n
   const doubt =
     compared && r.counted && !r.confirmed && doubtOf(value, r.counted, r.gauge, r.window ?? r.measure.window)
   if (doubt && unitOf(r.measure) === 'mm')
-    refuse('text', `"${text}" is ${unitSaid(raw)}. ${doubtWords(doubt)}`, 'questioned')
+    refuse(
+      'text',
+      `"${text}" is ${unitSaid(raw)}. ${doubtWords(doubt, r.gauge.perTurnMm !== null)}`,
+      'questioned',
+    )
   const [row] = await tx.query<{ id: number }>(
     `insert into reading (build_id, measure, raw, value, text, unit, gauge_id, gauge_overdue, resolution, mpe,
        repeatability, master_mm, clock_deg, note, by_person, at, how, ticked)

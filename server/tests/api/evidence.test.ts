@@ -77,7 +77,7 @@ describe('evidence', () => {
     const answers = { 'in.opened': 'no', 'in.struck': 'no' }
     await app.post('/api/jobs/sivkrok/steps', { step: 'receive', answers })
     const [closing] = (await app.get<ClosingRecord[]>('/api/jobs/sivkrok/closings')).slice(-1)
-    expect(closing!.asked!.what).toBe('Receive it and hear the complaint')
+    expect(closing!.asked!.what).toBe('Receive it and hear what it is here for')
     const opened = closing!.asked!.asks.find((a) => a.fact === 'in.opened')!
     expect(opened).toMatchObject({ kind: 'choice', label: expect.any(String) })
     expect(opened.options!.map((o) => o.value)).toContain('no')

@@ -121,7 +121,7 @@ const bench = computed(() => {
       : b.noTest
         ? `No leak test: ${b.noTest}`
         : 'Leak test: no figures on the sheet yet',
-    `About ${b.weightKg} kg`,
+    b.weightKg !== null && `About ${b.weightKg} kg`,
   ].filter((line): line is string => !!line)
 })
 const table = computed(() => (sheet.value ? sensitivities(sheet.value) : {}))

@@ -6,7 +6,8 @@ import { rangeInBoth } from '../ui/both-units.ts'
 /** Groups of fasteners with all that a wrench has to know of them. */
 defineProps<{ fasteners: readonly Fastener[] }>()
 const own = useOwn()
-const torque = ({ torqueNm }: Fastener) => (torqueNm ? rangeInBoth(torqueNm, 'Nm', own.first) : '')
+const torque = ({ torqueNm, torqueUnit }: Fastener) =>
+  torqueNm ? rangeInBoth(torqueNm, 'Nm', own.first, torqueUnit) : ''
 const lockText = (f: Fastener) =>
   [
     f.hand === 'left' ? 'left-hand' : '',

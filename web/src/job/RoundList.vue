@@ -58,7 +58,9 @@ const accepted = computed(() => props.job.acceptance?.build)
               <span class="small soft">{{
                 b.asked.includes(m) || b.assessment.measures[m.id]!.count
                   ? `${b.assessment.measures[m.id]!.count}/${m.readings}`
-                  : 'not asked'
+                  : props.job.plan.disturbed.includes(m.id)
+                    ? 'once it is apart'
+                    : 'not disturbed'
               }}</span></span
             >
             <span class="mono value">

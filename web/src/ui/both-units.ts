@@ -2,6 +2,7 @@ import { InputError } from '@moray/core/checks/input-error'
 import { fixed, showBoth, showOther, type UnitSystem } from '@moray/core/units/format'
 import { CANONICAL_UNIT, type Quantity } from '@moray/core/units/factors'
 import { numberExample, numberIn, plainNumber } from '@moray/core/units/plain-number'
+import type { TorqueUnit } from '@moray/core/units/torque-unit'
 import { parseReading } from '@moray/core/units/notation'
 
 export type Typed =
@@ -41,7 +42,12 @@ export function percent(share: number): string {
 }
 
 /** A canonical value in both systems, the reader's own first; digits by what the unit is worth. */
-export function inBoth(value: number, unit: string, first: UnitSystem = 'metric'): string {
+export function inBoth(
+  value: number,
+  unit: string,
+  first: UnitSystem = 'metric',
+  torqueUnit?: TorqueUnit,
+): string {
   if (unit === 'mm') return showBoth(value, 3, first)
   if (unit === 'share') return percent(value)
   const worth = DECIMALS[unit]
@@ -49,7 +55,7 @@ export function inBoth(value: number, unit: string, first: UnitSystem = 'metric'
     ? fixed(value, Math.abs(value) >= worth[2] && worth[2] > 0 ? worth[1] : worth[0])
     : String(Number(value.toPrecision(4)))
   const own = unit === 'deg' ? `${digits}°` : unit ? `${digits} ${NAMES[unit] ?? unit}` : digits
-  const other = showOther(value, unit)
+  const other = showOther(value, unit, torqueUnit)
   if (!other) return own
   return first === 'metric' ? `${own} · ${other}` : `${other} · ${own}`
 }
@@ -59,11 +65,13 @@ export function rangeInBoth(
   { min, max }: { min?: number; max?: number },
   unit: string,
   first: UnitSystem = 'metric',
+  torqueUnit?: TorqueUnit,
 ): string {
-  if (min === undefined) return max === undefined ? '' : `at most ${inBoth(max, unit, first)}`
-  if (max === undefined) return `at least ${inBoth(min, unit, first)}`
-  if (min === max) return inBoth(min, unit, first)
-  const [low, high] = [inBoth(min, unit, first).split(' · '), inBoth(max, unit, first).split(' · ')]
+  const shown = (v: number) => inBoth(v, unit, first, torqueUnit)
+  if (min === undefined) return max === undefined ? '' : `at most ${shown(max)}`
+  if (max === undefined) return `at least ${shown(min)}`
+  if (min === max) return shown(min)
+  const [low, high] = [shown(min).split(' · '), shown(max).split(' · ')]
   return low
     .map((a, i) => {
       const b = high[i] ?? ''

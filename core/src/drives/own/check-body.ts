@@ -8,6 +8,7 @@ import { checkSheet } from '../check-sheet.ts'
 import { FAMILIES } from '../sheet.ts'
 import type { Fastener } from '../fasteners.ts'
 import { figureAt, type SheetBody } from './body.ts'
+import { depthMeantByFeeler } from './feeler-window.ts'
 import { figureFields, touches } from './figures.ts'
 import { toothFigure } from './geometry.ts'
 import { filled } from './fill.ts'
@@ -41,6 +42,7 @@ export function checkBody(body: SheetBody): BodyFindings {
   ;(body.fasteners ?? []).forEach((f, i) => wrong.push(...fastenerProblems(f, `fasteners[${i}]`)))
   modules(body, wrong, doubtful)
   flanks(body, wrong)
+  feelers(body, wrong)
   pressures(body, wrong)
   for (const [i, v] of (body.variants ?? []).entries()) {
     const at = `variants[${i}]`
@@ -146,6 +148,16 @@ function rules(body: SheetBody, wrong: FieldProblem[]) {
           message: `${a.label}: thicker pushes the gear ${a.effect > 0 ? 'away from' : 'into'} the mesh, which gives ${a.effect > 0 ? 'more' : 'less'} backlash; the rule says ${rule > 0 ? 'more' : 'less'}. One of the two is upside down`,
         })
     }
+}
+
+/** A window of the depth that can only be the feeler's: every reading would stand outside of it. */
+function feelers(body: SheetBody, wrong: FieldProblem[]) {
+  for (const m of body.measures)
+    if (depthMeantByFeeler(m))
+      wrong.push({
+        path: `measures.${m.id}.window`,
+        message: `${m.label}: this lies near the clearance of the feeler and far from the nominal depth. Type the limits of the depth, from the middle of the gear shaft`,
+      })
 }
 
 /** The flank that somebody saw pushed, and the one that hand and turning push, are the same one. */

@@ -21,9 +21,8 @@ const STACK = { minMm: 0, maxMm: 3, maxPieces: 6, startMm: 0.8 }
 const READINGS = 3
 /** Radius of an arm for the drawing, until the sheet says where it is read. mm. */
 const RADIUS_MM = 40
-/** Labour of a drive that nobody here has done yet, hours; weight for the caution, kg. */
+/** Labour of a drive that nobody here has done yet, hours. */
 const LABOUR = { openHours: 3, setHours: 3, closeHours: 3 }
-const WEIGHT_KG = 25
 
 /** Parts that end up inside the case unless a sheet says otherwise. */
 export const INSIDE: readonly PartKind[] = [
@@ -183,7 +182,7 @@ function benchOf(b: BodyBench, oilMl: number | undefined): BenchFacts {
     lubricant: 'oil',
     drainPlug: null,
     anodes: null,
-    weightKg: WEIGHT_KG,
+    weightKg: null,
     labour: LABOUR,
     exchange: null,
     used: null,

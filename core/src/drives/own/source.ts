@@ -1,3 +1,5 @@
+import { torqueUnitIn, type TorqueUnit } from '../../units/torque-unit.ts'
+
 /** Where a figure comes from. */
 export const SOURCE_KINDS = {
   manual: 'manual',
@@ -22,6 +24,12 @@ export interface Source {
   on?: string
   /** It came with somebody else's sheet, and nobody here has held it against his own manual yet. */
   unchecked?: boolean
+}
+
+/** The unit in which the manual prints a torque of the sheet; undefined where its source does not say. */
+export function torqueUnitAt(sources: readonly Source[] | undefined, path: string): TorqueUnit | undefined {
+  const as = sourceOf(sources, path)?.as
+  return as === undefined ? undefined : torqueUnitIn(as)
 }
 
 /** The source of a figure; undefined where none is kept. */

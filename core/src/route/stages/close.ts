@@ -1,8 +1,9 @@
-import type { BenchFacts } from '../../drives/bench-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { threadTurn } from '../../torque/thread-turn.ts'
 import type { Window } from '../../measuring/window.ts'
-import { plainDigits, showOther } from '../../units/format.ts'
+import { torqueUnitAt } from '../../drives/own/source.ts'
+import { plainDigits, showOther, smallerUnit } from '../../units/format.ts'
+import type { TorqueUnit } from '../../units/torque-unit.ts'
 import type { Condition } from '../facts.ts'
 import { bySchool, gate, inOrder, number, pick, say, seen, text, type StepDraft } from '../make.ts'
 import type { Ask, Figure, Step } from '../route.ts'
@@ -12,8 +13,10 @@ import { UNIT, unitOr, where } from './rebuild.ts'
 import { lackingUnder, wantingStep } from './wanted.ts'
 
 /** A torque window in both unit systems: `190 to 230 Nm (140.1 to 169.6 ft-lb)`. */
-function windowIn({ min = 0, max }: Window): string {
-  const other = (v: number) => showOther(v, 'Nm')
+function windowIn({ min = 0, max }: Window, printed?: TorqueUnit): string {
+  // both ends in one unit: that of the manual, or what the larger one is read best in
+  const unit = printed === 'Nm' || printed === undefined ? smallerUnit(max ?? min) : printed
+  const other = (v: number) => showOther(v, 'Nm', unit)
   return max === undefined
     ? `from ${plainDigits(min)} Nm (${other(min)})`
     : `${plainDigits(min)} to ${plainDigits(max)} Nm (${other(min).replace(/ .*/, '')} to ${other(max)})`
@@ -27,7 +30,8 @@ export const wrenchFigures = (at: string): Figure[] => [
 ]
 
 /** A torque that may have gone through an adapter. */
-export function torqueAsks(at: string, what: string, window: Window): Ask[] {
+export function torqueAsks(at: string, what: string, window: Window, printed?: TorqueUnit): Ask[] {
+  const range = windowIn(window, printed)
   return [
     pick(`${at}.adapter`, 'Through an adapter', {
       none: 'none',
@@ -45,12 +49,12 @@ export function torqueAsks(at: string, what: string, window: Window): Ask[] {
       optional: true,
     }),
     {
-      ...number(`${at}.setting`, `${what}: wrench set to (${windowIn(window)} at the fastener)`, 'Nm', {
+      ...number(`${at}.setting`, `${what}: wrench set to (${range} at the fastener)`, 'Nm', {
         quantity: 'torque',
         max: 2000,
       }),
       must: { fact: `${at}.torque-in`, is: true },
-      wrong: `What arrives at the fastener is outside ${windowIn(window)}. A straight adapter lengthens the arm: set the wrench lower, to what is shown above.`,
+      wrong: `What arrives at the fastener is outside ${range}. A straight adapter lengthens the arm: set the wrench lower, to what is shown above.`,
       slip: 'adapter-plain',
     },
   ]
@@ -61,7 +65,7 @@ export function torqueAsks(at: string, what: string, window: Window): Ask[] {
  * then, on the stand where it cannot.
  */
 export function ringNut(
-  bench: BenchFacts,
+  { bench, sources }: Pick<DriveSheet, 'bench' | 'sources'>,
   id: 'ring-stand' | 'ring-mounted',
   needs: string[],
 ): StepDraft | false {
@@ -77,6 +81,7 @@ export function ringNut(
   }
   const here: Condition = mounted ? onBoat : { not: onBoat }
   const isLeft = leftHand?.what === lockTabs.what
+  const printed = torqueUnitAt(sources, 'bench.lockTabs.torqueNm')
   return {
     id,
     needs,
@@ -108,7 +113,7 @@ export function ringNut(
     ],
     figures: wrenchFigures('close'),
     asks: [
-      ...torqueAsks('close', lockTabs.what, lockTabs.torqueNm),
+      ...torqueAsks('close', lockTabs.what, lockTabs.torqueNm, printed),
       {
         ...number('tighten.tabs', `Tabs bent into slots (this drive: ${lockTabs.tabs})`, '', {
           whole: true,
@@ -284,7 +289,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
         ),
       ],
     },
-    ringNut(bench, 'ring-stand', ['tighten']),
+    ringNut(sheet, 'ring-stand', ['tighten']),
     bigNut.length > 0 && {
       ...wantingStep(bigNut, {
         id: 'ring-stand',

@@ -1,4 +1,5 @@
 import { inWords, volumeInWords } from '../../units/format.ts'
+import { torqueUnitAt } from '../../drives/own/source.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Condition } from '../facts.ts'
 import { bySchool, gate, inOrder, mustHold, number, pick, say, text, type StepDraft } from '../make.ts'
@@ -120,6 +121,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
   const propGone: Condition = {
     all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.hub', is: true }, { fact: 'plan.joins', is: true }] }],
   }
+  const printed = torqueUnitAt(sheet.sources, 'bench.propeller.torqueNm')
   const nutHints = (torque: { min?: number; max?: number }): Instruct[] => {
     const low = torque.min ?? 0
     const middle = torque.max === undefined ? low : (low + torque.max) / 2
@@ -127,12 +129,12 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       bySchool(
         'prop-nut',
         'low-end',
-        `Set the wrench to the low end, ${inWords(low, 'Nm')}, then on to where the tabs meet.`,
+        `Set the wrench to the low end, ${inWords(low, 'Nm', printed)}, then on to where the tabs meet.`,
       ),
       bySchool(
         'prop-nut',
         'middle',
-        `Set the wrench to the middle, ${inWords(middle, 'Nm')}, then on to where the tabs meet.`,
+        `Set the wrench to the middle, ${inWords(middle, 'Nm', printed)}, then on to where the tabs meet.`,
       ),
       bySchool('prop-nut', 'feel', 'By feel, then on to the lock; what was set is entered all the same.'),
     ]
@@ -172,7 +174,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     asks:
       bench.propeller.kind === 'tabs'
         ? [
-            ...torqueAsks('prop', 'Propeller nut', bench.propeller.torqueNm),
+            ...torqueAsks('prop', 'Propeller nut', bench.propeller.torqueNm, printed),
             {
               ...number('prop.tabs', `Tabs in their slots (this drive: ${bench.propeller.tabs})`, '', {
                 whole: true,

@@ -152,7 +152,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
           ]
         : [],
     },
-    bench.lockTabs !== null && ringNut(bench, 'ring-mounted', ['join', 'tighten', 'turn-closed']),
+    bench.lockTabs !== null && ringNut(sheet, 'ring-mounted', ['join', 'tighten', 'turn-closed']),
     bench.shifts && {
       id: 'shift-check',
       needs: ['join', 'turn-closed'],

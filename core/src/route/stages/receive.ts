@@ -25,6 +25,12 @@ const AS_FOUND = {
 }
 
 /** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */
+/** How heavy it is, and what that asks for; where nobody has weighed it, the careful way. */
+function heavy(kg: number | null): string {
+  if (kg === null) return 'Its weight is not known: rated stand, two people or a hoist.'
+  return `About ${kg} kg: rated stand, ${kg > 20 ? 'two people or a hoist' : 'both hands'}.`
+}
+
 export function receiveSteps(sheet: DriveSheet): Step[] {
   const { bench, further } = sheet
   const stamps = sheet.ratio?.stamps ?? []
@@ -41,10 +47,10 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
   return inOrder('receive', undefined, [
     {
       id: 'receive',
-      what: 'Receive it and hear the complaint',
+      what: 'Receive it and hear what it is here for',
       why: 'A recent opening, a strike or a season of salt changes where to look.',
       page: 'faults',
-      caution: `About ${bench.weightKg} kg: rated stand, ${bench.weightKg > 20 ? 'two people or a hoist' : 'both hands'}. An inverted motor: fuel, oil and battery off first.`,
+      caution: `${heavy(bench.weightKg)} An inverted motor: fuel, oil and battery off first.`,
       instruct: [
         say('What is wrong already (a plug, lock or gasket of another unit) goes on the list of open items.'),
       ],

@@ -3,6 +3,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { figureAt } from '@moray/core/drives/own/body'
 import { checkBody } from '@moray/core/drives/own/check-body'
 import { filled } from '@moray/core/drives/own/fill'
+import { meantByFeeler } from '@moray/core/drives/own/feeler-window'
 import { figureFields } from '@moray/core/drives/own/figures'
 import { FIGURE_GROUPS, type FigureField, type FigureGroup } from '@moray/core/drives/own/figure-field'
 import { readiness } from '@moray/core/drives/own/readiness'
@@ -25,7 +26,7 @@ import PartList from './PartList.vue'
 import PublishDialog from './PublishDialog.vue'
 import ReadinessList from './ReadinessList.vue'
 import StructureList from './StructureList.vue'
-import { countFilled, figureText, figureUnit } from './show-figure.ts'
+import { countFilled, figureText, figureUnit, rangeAsTyped } from './show-figure.ts'
 
 /** The next version of a sheet, typed beside its live drawing: figures in the order of the manual, and what each of them unlocks. */
 const props = defineProps<{ id: string }>()
@@ -101,6 +102,8 @@ async function set(field: FigureField, text: string, assumed = false) {
       ...(page.value.trim() && source === 'manual' ? { where: page.value.trim() } : {}),
     },
   )
+  // what is wrong with another figure stays in its place: a line that goes would move the button under the hand
+  if (reply && refused.value?.path !== field.path) return client.setQueryData(keys.draft(props.id), reply)
   refused.value = reply
     ? null
     : { path: field.path, why: write.error.value?.fields[0]?.message ?? write.error.value?.message ?? '' }
@@ -128,6 +131,13 @@ async function go(path: string) {
 const pick = (place: string) => {
   const field = fields.value.find((f) => f.place === place)
   if (field) void go(field.path)
+}
+/** What a window of the depth means that can only be the feeler's: offered as what it is. */
+function meantBy(field: FigureField): { text: string; label: string } | undefined {
+  const meant = body.value && meantByFeeler(body.value, field.path)
+  if (!meant) return undefined
+  const text = rangeAsTyped(meant, own.first)
+  return { text, label: `It is the feeler's: the depth is then ${text}` }
 }
 const wrongAt = (path: string) =>
   (refused.value?.path === path ? refused.value.why : undefined) ??
@@ -298,6 +308,7 @@ function exported() {
               :source="sourceAt(f.path)"
               :first="own.first"
               :problem="wrongAt(f.path)"
+              :meant="meantBy(f)"
               @set="(text) => set(f, text)"
               @assume="(text) => set(f, text, true)"
               @check="check([f.path])"

@@ -3,13 +3,15 @@ import type { SheetDraft } from '@moray/contract/replies'
 import { LOCK_KINDS, type Fastener, type LockKind } from '@moray/core/drives/fasteners'
 import { FASTENER_TORQUE } from '@moray/core/drives/own/figures'
 import { readFigure } from '@moray/core/drives/own/read-figure'
+import { torqueUnitIn, type TorqueUnit } from '@moray/core/units/torque-unit'
 import { InputError } from '@moray/core/checks/input-error'
 import Button from 'primevue/button'
 import { computed, reactive, ref } from 'vue'
 import { useOwn } from '../../stores/own.ts'
 import FormDialog from '../../ui/FormDialog.vue'
 import { problemAt } from '../../wire/client.ts'
-import { figureText, torqueAsTyped } from './show-figure.ts'
+import { rangeInBoth } from '../../ui/both-units.ts'
+import { torqueAsTyped } from './show-figure.ts'
 import TableFile from './TableFile.vue'
 import { freeId, useDraftWrite } from './use-draft-write.ts'
 
@@ -20,8 +22,8 @@ const write = useDraftWrite()
 const table = useDraftWrite()
 const rows = computed(() => props.draft.body.fasteners ?? [])
 const TORQUE = { shape: FASTENER_TORQUE }
-const torque = (f: Fastener) => (f.torqueNm ? figureText(TORQUE, f.torqueNm, own.first) : '')
-const bare = computed(() => (own.first === 'imperial' ? 'ftlb' : 'Nm'))
+const torque = (f: Fastener) => (f.torqueNm ? rangeInBoth(f.torqueNm, 'Nm', own.first, f.torqueUnit) : '')
+const bare = computed((): TorqueUnit => (own.first === 'imperial' ? 'ftlb' : 'Nm'))
 
 const open = ref<Fastener | 'new' | null>(null)
 const form = reactive({
@@ -50,7 +52,7 @@ function edit(f: Fastener | 'new') {
     where: x.where ?? '',
     thread: x.thread ?? '',
     left: x.hand === 'left',
-    torque: x.torqueNm ? torqueAsTyped(x.torqueNm) : '',
+    torque: x.torqueNm ? torqueAsTyped(x.torqueNm, x.torqueUnit) : '',
     treatment: x.treatment ?? '',
     order: x.order ?? '',
     lock: x.lock ?? 'none',
@@ -88,6 +90,7 @@ async function send() {
     tabs: _tabs,
     hand: _h,
     torqueNm: _nm,
+    torqueUnit: _unit,
     hidden: _hi,
     useOnce: _u,
     ...rest
@@ -103,7 +106,9 @@ async function send() {
     ...text('order'),
     ...text('captiveUntil'),
     ...(form.left ? { hand: 'left' as const } : {}),
-    ...(read.value.value ? { torqueNm: read.value.value } : {}),
+    ...(read.value.value
+      ? { torqueNm: read.value.value, torqueUnit: torqueUnitIn(form.torque) ?? bare.value }
+      : {}),
     lock: form.lock,
     ...(form.lock === 'tab-washer' && form.tabs.trim() ? { tabs: Number(form.tabs) } : {}),
     ...(form.hidden ? { hidden: true } : {}),
@@ -181,7 +186,9 @@ const said = (field: string) => problemAt(write.error.value, `fastener.${field}`
           :placeholder="own.first === 'imperial' ? '30 to 35 ftlb' : '40 to 48 Nm'"
         />
         <span v-if="read.why" class="bad" role="alert">{{ read.why }}</span>
-        <span v-else-if="read.value" class="mono small">{{ figureText(TORQUE, read.value, own.first) }}</span>
+        <span v-else-if="read.value" class="mono small">{{
+          rangeInBoth(read.value, 'Nm', own.first, torqueUnitIn(form.torque))
+        }}</span>
         <span v-if="said('torqueNm')" class="bad" role="alert">{{ said('torqueNm') }}</span>
       </label>
       <label>Where <input v-model="form.where" maxlength="120" /></label>

@@ -17,6 +17,8 @@ const props = defineProps<{
   busy?: boolean
   /** What the server said against it. */
   problem?: string | undefined
+  /** What it most likely means, to be taken in one click. */
+  meant?: { text: string; label: string } | undefined
 }>()
 const emit = defineEmits<{ set: [text: string]; assume: [text: string]; check: []; at: [] }>()
 const id = useId()
@@ -65,6 +67,16 @@ function pick(value: string) {
   text.value = value
   sent.value = value
   emit('set', value)
+}
+/** What was typed gives way to what is assumed, or meant, once the sheet has it. */
+function assume() {
+  sent.value = text.value.trim()
+  emit('assume', String(props.field.assume!.value))
+}
+function take(meant: string) {
+  text.value = meant
+  sent.value = meant
+  emit('set', meant)
 }
 function next(e: KeyboardEvent) {
   send()
@@ -131,18 +143,18 @@ function next(e: KeyboardEvent) {
     </p>
     <div
       v-if="
+        meant ||
         (field.assume && value === undefined) ||
         source?.unchecked ||
         (value !== undefined && field.shape.is === 'choice')
       "
       class="acts"
+      @mousedown.prevent
     >
-      <button
-        v-if="field.assume && value === undefined"
-        type="button"
-        class="texty small"
-        @click="emit('assume', String(field.assume.value))"
-      >
+      <button v-if="meant" type="button" class="texty small" @click="take(meant.text)">
+        {{ meant.label }}
+      </button>
+      <button v-if="field.assume && value === undefined" type="button" class="texty small" @click="assume">
         Assume {{ figureText(field, field.assume.value, first) }}: {{ field.assume.why }}
       </button>
       <button v-if="source?.unchecked" type="button" class="texty small" @click="emit('check')">

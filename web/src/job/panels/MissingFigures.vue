@@ -54,6 +54,7 @@ async function set(field: FigureField, text: string, assumed = false) {
     },
   )
   entered.value ||= reply !== undefined
+  if (reply && refused.value?.path !== field.path) return
   refused.value = reply
     ? null
     : { path: field.path, why: write.error.value?.fields[0]?.message ?? write.error.value?.message ?? '' }

@@ -205,7 +205,7 @@ function question(mm: number): string | undefined {
     gauge.value,
     state.value.window,
   )
-  return doubt && `${doubtWords(doubt)}.`
+  return doubt && `${doubtWords(doubt, gauge.value.perTurnMm !== null, (by) => units.both(by, 2))}.`
 }
 const bareUnit = computed({
   get: () => (inTorque.value ? shop.torqueUnit : shop.unit),
