@@ -107,6 +107,8 @@ export interface KnownUnit {
   lastAt: string
   lastJob: string
   lastState: JobHead['state']
+  /** Its jobs before that one, the newest first; twelve at most. */
+  earlier: { id: string; number: string; at: string }[]
 }
 
 export interface DrawerLine {

@@ -60,6 +60,16 @@ export function correctStep(
   return { closed, fallen: [...fallen] }
 }
 
+/**
+ * The same of a job that is over: only the record is put right. Nothing is proved, asked or done anew: what was handed over on the old answer was.
+ * @throws InputError `same` when nothing is corrected
+ */
+export function correctRecord(closing: Closing, answers: Answers): Correction {
+  if (sameAnswers(answers, closing.answers))
+    refuse('answers', 'are the same as before; change what is wrong', 'same')
+  return { closed: { answers, departedFrom: closing.departedFrom, attempt: [] }, fallen: [] }
+}
+
 /** What a step stands on once it is closed. */
 function conditionsOf(step: Step): Condition[] {
   return [

@@ -64,7 +64,8 @@ function sentence(e: Happened): string {
       return `${e.data.what}: an attempt that does not count. ${e.data.why.join(' ')}`
     case 'step-corrected': {
       const with_ = e.data.later ? `; ${e.data.later} that stood on it to be done again` : ''
-      return `${e.data.what}: corrected${why(e.data.reason)}${with_}`
+      const when = e.data.over ? ' after it was over' : ''
+      return `${e.data.what}: corrected${when}${why(e.data.reason)}${with_}`
     }
     case 'corrected': {
       const all = e.data.changes.map((c) => `${c.field} was ${c.was || 'not known'}, is ${c.now}`)

@@ -25,7 +25,7 @@ export type Happened =
   | { kind: 'withdrawn'; data: { number: number; reason: string } }
   | { kind: 'step'; data: { what: string; reason?: string } }
   | { kind: 'attempt'; data: { what: string; why: string[] } }
-  | { kind: 'step-corrected'; data: { what: string; later: number; reason: string } }
+  | { kind: 'step-corrected'; data: { what: string; later: number; reason: string; over?: true } }
   | { kind: 'corrected'; data: { changes: DetailChange[]; reason: string } }
   | { kind: 'step-back'; data: { what: string; later: number; reason: string } }
   | { kind: 'agreed'; data: { what: string; reason: string } }

@@ -15,6 +15,8 @@ import type { Mark } from './record-shelf.ts'
 import type { Told } from '@moray/core/job/event'
 
 type JobDeps = Pick<Deps, 'sheets' | 'records'>
+/** `anew`: it is judged where the job stands then. `as-it-stands`: it stays over, whatever was changed. */
+type WhenOver = 'anew' | 'as-it-stands'
 type JobEndpoint = Endpoint<`/api/jobs/:id/${string}`, object, JobReply>
 
 /** The reply about a job: its record as it stands, with the version of the sheet to fetch. */
@@ -47,7 +49,7 @@ export async function changeJob(
   id: string,
   { who, mark }: { who: Who; mark: Mark },
   change: (at: At) => Promise<Told>,
-  options: { whenOver?: boolean } = {},
+  options: { whenOver?: WhenOver } = {},
 ): Promise<Done<JobReply>> {
   const before = await judgedOf(tx, deps, await deps.records.get(tx, id, mark), who.at)
   if (!options.whenOver) mustBeOpen(before.job)
@@ -57,10 +59,13 @@ export async function changeJob(
   const { job } = await judgedOf(tx, deps, own!, who.at)
   // locked with this one; closed or handed over, it stays so until somebody reopens it
   if (others && !isOver(others.record.state)) await settle(tx, (await judgedOf(tx, deps, others, who.at)).job)
-  const now = (seen: number) => ({ ...job.standing, touchedAt: who.at.toISOString(), seen })
+  const { state, stage, waits } = before.job
+  const stays = options.whenOver === 'as-it-stands' && isOver(state)
+  const standing = stays ? { state, stage, waits } : job.standing
+  const now = (seen: number) => ({ ...standing, touchedAt: who.at.toISOString(), seen })
   return {
     told,
-    job: { id, standing: job.standing },
+    job: { id, standing },
     subject: id,
     reply: (event) => Promise.resolve({ ...own!.compact, ...now(event) }),
     committed({ row, event }) {
@@ -103,13 +108,13 @@ export async function settle(
   ])
 }
 
-/** Mounts a change of a job. @param options.whenOver it may be done to a job that is over */
+/** Mounts a change of a job. @param options.whenOver it may be done to a job that is over, and what that does to where the job stands */
 export function onJob<E extends JobEndpoint>(
   app: Hono,
   deps: Deps,
   endpoint: E,
   change: (at: At, body: BodyOf<E>, params: Params<E>) => Promise<Told>,
-  options: { whenOver?: boolean } = {},
+  options: { whenOver?: WhenOver } = {},
 ): void {
   onWrite(app, endpoint, async (c, params, body) => {
     const { id } = params as unknown as { id: string }
@@ -124,7 +129,7 @@ export function changeOnJob(
   id: string,
   body: string | Uint8Array,
   change: (at: At) => Promise<Told>,
-  options: { whenOver?: boolean } = {},
+  options: { whenOver?: WhenOver } = {},
 ): Promise<JobReply> {
   return write<JobReply>(c, deps, {
     body,

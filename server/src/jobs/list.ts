@@ -79,20 +79,27 @@ async function whatCanBeRead(db: Queryable, params: unknown[]) {
   return { rows: found.slice(0, Number(params[3])), damaged }
 }
 
+/** Earlier jobs of a unit that stand beside its newest one. */
+const EARLIER_SHOWN = 12
+
 /** Drives that have been here, the newest visit first; one entry for a serial number of a sheet. */
 export async function knownUnits(db: Queryable, search: string): Promise<KnownUnit[]> {
   const rows = await db.query<{ unit: KnownUnit }>(
     `select json_build_object('serial', j.serial, 'sheetId', j.sheet_id, 'sheetName', d.name, 'boat', j.boat, 'owner', j.owner,
-       'water', j.water, 'jobs', n.jobs, 'lastAt', iso(j.opened_at), 'lastJob', j.id, 'lastState', j.state) as unit
-     from (
+       'water', j.water, 'jobs', j.jobs, 'lastAt', iso(j.opened_at), 'lastJob', j.id, 'lastState', j.state, 'earlier', (
+         select coalesce(json_agg(json_build_object('id', o.id, 'number', o.number, 'at', iso(o.opened_at)) order by o.opened_at desc), '[]'::json)
+         from (select id, number, opened_at from job where serial = j.serial and sheet_id = j.sheet_id and id <> j.id
+           order by opened_at desc limit ${EARLIER_SHOWN}) o)) as unit
+     from (select u.*, n.jobs from (
        select distinct on (serial, sheet_id) * from job
        where $1 = '' or strpos(lower(concat_ws(' ', serial, boat, owner)), lower($1)) > 0
        order by serial, sheet_id, opened_at desc
-     ) j
-     join drive_sheet d on d.id = j.sheet_id and d.version = j.sheet_version
+     ) u
      join (select serial, sheet_id, count(*)::int as jobs from job group by serial, sheet_id) n
-       on n.serial = j.serial and n.sheet_id = j.sheet_id
-     order by j.opened_at desc limit 50`,
+       on n.serial = u.serial and n.sheet_id = u.sheet_id
+     order by u.opened_at desc limit 50) j
+     join drive_sheet d on d.id = j.sheet_id and d.version = j.sheet_version
+     order by j.opened_at desc`,
     [search],
   )
   return rows.map((r) => r.unit)

@@ -40,7 +40,7 @@ export function mountJobs(app: Hono, deps: Deps) {
     }),
   )
   onJob(app, deps, endpoints.correctJob, correctJob)
-  onJob(app, deps, endpoints.changeLife, changeLife, { whenOver: true })
+  onJob(app, deps, endpoints.changeLife, changeLife, { whenOver: 'anew' })
 }
 
 function searchOf(c: Context): string {

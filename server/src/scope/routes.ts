@@ -12,7 +12,7 @@ export function mountScope(app: Hono, deps: Deps) {
   onJob(app, deps, endpoints.closeOpenItem, (at, body, { item }) =>
     closeOpenItem(at, body, rowId('Open item', item)),
   )
-  onJob(app, deps, endpoints.openLoop, openLoop, { whenOver: true })
+  onJob(app, deps, endpoints.openLoop, openLoop, { whenOver: 'anew' })
   onJob(app, deps, endpoints.addCase, addCase)
   onJob(app, deps, endpoints.moveJob, moveJob)
 }

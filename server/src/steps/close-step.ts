@@ -1,7 +1,7 @@
 import type { CloseStep, CorrectStep } from '@moray/contract/requests/route'
-import { correctStep } from '@moray/core/job/correct'
+import { correctRecord, correctStep } from '@moray/core/job/correct'
 import type { Told } from '@moray/core/job/event'
-import type { AskedThen } from '@moray/core/job/record'
+import { isOver, type AskedThen } from '@moray/core/job/record'
 import { completeStep, type Completed } from '@moray/core/route/complete'
 import { deriveFacts } from '@moray/core/route/job-facts'
 import type { Step } from '@moray/core/route/route'
@@ -106,15 +106,18 @@ export async function correctAnswers(at: At, body: CorrectStep, closingId: numbe
   const needLead = job.ways.rules.departuresNeedLead
   const agreed =
     needLead && body.departure && who.role !== 'lead' ? await leadWhoAgreed({ tx, job }, step.id) : null
-  const { closed, fallen } = correctStep(job, entry, answers, who.at, {
-    departure: body.departure,
-    departuresNeedLead: needLead,
-    leadAgrees: who.role === 'lead' || agreed !== null,
-  })
+  const over = isOver(job.state)
+  const { closed, fallen } = over
+    ? correctRecord(entry, answers)
+    : correctStep(job, entry, answers, who.at, {
+        departure: body.departure,
+        departuresNeedLead: needLead,
+        leadAgrees: who.role === 'lead' || agreed !== null,
+      })
   const departed = closed.departedFrom.length > 0
   const id = await keepClosing(at, step, closed, texts, {
-    reason: departed ? body.departure!.reason : null,
-    lead: departed ? agreed : null,
+    reason: departed ? (over ? entry.reason : body.departure!.reason) : null,
+    lead: departed ? (over ? entry.lead : agreed) : null,
   })
   await tx.query(
     `with corrected as (
@@ -131,7 +134,12 @@ export async function correctAnswers(at: At, body: CorrectStep, closingId: numbe
   return {
     kind: 'step-corrected',
     subject: `step:${step.id}`,
-    data: { what: step.what, later: fallen.length, reason: body.reason },
+    data: {
+      what: step.what,
+      later: fallen.length,
+      reason: body.reason,
+      ...(over ? { over: true as const } : {}),
+    },
   }
 }
 

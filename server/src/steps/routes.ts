@@ -21,8 +21,12 @@ export function mountSteps(app: Hono, deps: Deps) {
   onJob(app, deps, endpoints.takeBack, (at, body, { closing }) =>
     takeBack(at, body, rowId('Closed step', closing)),
   )
-  onJob(app, deps, endpoints.correctStep, (at, body, { closing }) =>
-    correctAnswers(at, body, rowId('Closed step', closing)),
+  onJob(
+    app,
+    deps,
+    endpoints.correctStep,
+    (at, body, { closing }) => correctAnswers(at, body, rowId('Closed step', closing)),
+    { whenOver: 'as-it-stands' },
   )
   onJob(app, deps, endpoints.agree, agreeToDeparture)
   onJob(app, deps, endpoints.seeRoute, seeRoute)

@@ -1,3 +1,4 @@
+import { counted } from '@moray/core/job/closings'
 import type { JudgedJob } from '@moray/core/job/judged'
 import { describe, expect, it } from 'vitest'
 import { itOnOne } from '../databases.ts'
@@ -129,6 +130,40 @@ describe('a pressure test that was none', () => {
     await draft({ 'leak-found.blocks-on': 'p1 p2', 'leak-found.start': '70', 'leak-found.turned': 'yes' })
     const job = await app.job(w.id)
     expect(job.standing.waits).toMatchObject({ kind: 'running', since: after(20).toISOString() })
+  })
+})
+
+describe('an answer of a job that was handed over', () => {
+  it('is put right with a reason; the job stays over, and nothing is judged or asked anew', async () => {
+    const app = await testApp()
+    const before = await app.job('lomvi-done')
+    const closing = counted(before.closings).find((c) => c.answers['turn.feel'] === 'free')!
+    const correct = (answers: object) =>
+      app.change(`/api/jobs/lomvi-done/steps/${closing.id}/correct`, {
+        reason: 'looked up in my notes',
+        answers,
+      })
+    // on an open job this answer would be no closing, and everything after it would fall
+    const { status, body } = await correct({ ...closing.answers, 'turn.feel': 'binds' })
+    expect(status, JSON.stringify(body)).toBe(201)
+    expect([body.state, body.stage, body.waits]).toEqual([before.state, before.stage, before.waits])
+    const standing = counted(body.closings)
+    expect(standing).toHaveLength(counted(before.closings).length)
+    expect(standing.find((c) => c.step === closing.step)!.answers['turn.feel']).toBe('binds')
+    // the old one is in the record, and the history says when
+    expect(body.closings.find((c) => c.id === closing.id)!.takenBack).toMatchObject({
+      reason: 'looked up in my notes',
+    })
+    expect((await app.events('lomvi-done')).at(-1)!.text).toContain('corrected after it was over')
+    const again = counted((await app.job('lomvi-done')).closings).find((c) => c.step === closing.step)!
+    const same = await app.post(`/api/jobs/lomvi-done/steps/${again.id}/correct`, {
+      reason: 'once more',
+      answers: again.answers,
+    })
+    expect(same.body.error.code).toBe('same')
+    // everything else of such a job stays shut
+    const closed = await app.post(`/api/jobs/lomvi-done/steps/${again.id}/take-back`, { reason: 'try' })
+    expect(closed.body.error.code).toBe('finished')
   })
 })
 

@@ -376,6 +376,14 @@ describe('the life of a job', () => {
     expect(job).toMatchObject({ number: '26-123', state: 'received', stand: null })
     expect(job.sheet.version).toBe(demoSheets.find((s) => s.id === job.sheet.id)!.version)
     expect((await app.get<JobPage>('/api/jobs')).jobs.map((j) => j.id)).toContain(job.id)
+    // a unit that comes again keeps its records within reach while it is on the bench
+    const done = await app.job('lomvi-done')
+    const { sheetId, serial, boat, owner, water } = done
+    const again = (await app.change('/api/jobs', { sheetId, serial, boat, owner, water, complaint: 'Again' }))
+      .body
+    const unit = (await app.get<KnownUnit[]>('/api/units')).find((u) => u.serial === serial)!
+    expect(unit).toMatchObject({ jobs: 2, lastJob: again.id })
+    expect(unit.earlier).toEqual([{ id: done.id, number: done.number, at: done.openedAt }])
   })
   it('is held with a reason, goes on, moves to a stand and back', async () => {
     const app = await testApp()

@@ -66,6 +66,12 @@ const owners = computed(() => {
                 :to="isOver(u.lastState) ? `/jobs/${u.lastJob}/record` : `/jobs/${u.lastJob}/route`"
                 >{{ isOver(u.lastState) ? 'last record' : 'on the bench' }}</RouterLink
               >
+              <span v-if="u.earlier.length" class="earlier small">
+                <span class="soft">records before</span>
+                <RouterLink v-for="e in u.earlier" :key="e.id" :to="`/jobs/${e.id}/record`"
+                  >{{ e.number }}, {{ showDate(e.at) }}</RouterLink
+                >
+              </span>
               <Button
                 v-if="isOver(u.lastState)"
                 label="Comes in"
@@ -99,6 +105,16 @@ const owners = computed(() => {
 .owner {
   border-top: 2px solid var(--ink);
   padding: 0.4rem 0 0.9rem;
+}
+.earlier {
+  grid-column: 2 / -1;
+  grid-row: 2;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 1rem;
+}
+.earlier a {
+  min-height: 24px;
 }
 .unit {
   display: grid;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import PictureStrip from '../pictures/PictureStrip.vue'
@@ -19,12 +19,25 @@ const router = useRouter()
 const job = computed(() => store.job!)
 const view = computed(() => routeView(job.value))
 const here = computed(() => view.value.progress.steps.filter((s) => s.state !== 'not-here'))
+/** What is half given at a step: kept here, since its panel goes when somebody else closes the step. */
+const half = ref<{ step: string; answers: Record<string, boolean | number | string>; sent: boolean }>()
+/** The step one was at while somebody else closed it: the page stays there until one has seen that. */
+const closedMeanwhile = computed(() => {
+  const { step: id, answers, sent } = half.value ?? { sent: true, answers: {} }
+  if (sent || !Object.keys(answers).length) return undefined
+  return here.value.find((s) => s.step.id === id && s.state === 'done')
+})
 const step = computed(
   () =>
-    here.value.find((s) => s.step.id === route.query.step) ?? view.value.progress.due ?? here.value.at(-1)!,
+    closedMeanwhile.value ??
+    here.value.find((s) => s.step.id === route.query.step) ??
+    view.value.progress.due ??
+    here.value.at(-1)!,
 )
-const go = (id?: string) =>
-  router.replace({ query: id && id !== view.value.progress.due?.step.id ? { step: id } : {} })
+function go(id?: string) {
+  half.value = undefined
+  return router.replace({ query: id && id !== view.value.progress.due?.step.id ? { step: id } : {} })
+}
 const drawn = computed(() => {
   const newest = job.value.builds.at(-1)!
   const stacks = stackThicknesses(newest)
@@ -100,7 +113,16 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
       </div>
     </section>
     <aside class="panel" aria-label="Due now">
-      <StepPanel :key="`${step.step.id}${step.state}`" :job="job" :view="view" :step="step" @next="go()" />
+      <StepPanel
+        :key="`${step.step.id}${step.state}`"
+        :job="job"
+        :view="view"
+        :step="step"
+        :half="closedMeanwhile && half?.answers"
+        @given="(answers) => (half = { step: step.step.id, answers, sent: false })"
+        @closing="(sent) => half && (half = { ...half, sent })"
+        @next="go()"
+      />
     </aside>
   </div>
 </template>

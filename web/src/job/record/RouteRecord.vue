@@ -4,7 +4,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { counted } from '@moray/core/job/closings'
 import { GRADES } from '@moray/core/inspection/criteria'
 import { seedTable } from '@moray/core/inspection/fault-history'
-import type { ClosingRecord } from '@moray/core/job/record'
+import { isOver, type ClosingRecord } from '@moray/core/job/record'
 import { pathOf } from '@moray/contract/endpoint'
 import { schools } from '@moray/core/route/schools'
 import { showTime } from '../../ui/times.ts'
@@ -29,6 +29,12 @@ const steps = computed((): ClosingRecord[] =>
     ...c,
     asked: c.asked ?? askedOf(stepOf(c.step)),
   })),
+)
+/** When the job was handed over, where it is. */
+const handedOverAt = computed(() =>
+  isOver(work.value.state)
+    ? counted(work.value.closings).find((c) => stepOf(c.step)?.role === 'hands-over')?.at
+    : undefined,
 )
 const fileOf = (hash: string) => pathOf(endpoints.file, { hash })
 const nameOf = (part: string) => props.job.sheet.parts.find((p) => p.id === part)?.name ?? part
@@ -141,7 +147,9 @@ const answersOf = (s: ClosingRecord) =>
             <span v-if="s.takenBack" class="answer keep"
               >{{
                 s.takenBack.replacedBy
-                  ? 'corrected'
+                  ? handedOverAt && s.takenBack.at > handedOverAt
+                    ? 'corrected after the job was over'
+                    : 'corrected'
                   : s.takenBack.at === s.at
                     ? 'attempt, does not count'
                     : 'taken back'

@@ -33,7 +33,7 @@ defineEmits<{ next: []; correct: []; back: [] }>()
   <div class="actions">
     <Button v-if="!over" label="To what is due" class="lamp" @click="$emit('next')" />
     <Button
-      v-if="closing && step.asks.length && !over"
+      v-if="closing && step.asks.length"
       label="Correct an answer"
       class="quiet"
       @click="$emit('correct')"

@@ -21,6 +21,7 @@ import { useJobWrite } from '../../wire/use-job-write.ts'
 import { useWriteAs } from '../../wire/use-write.ts'
 import FastenerTable from '../../drives/FastenerTable.vue'
 import MissingFigures from '../panels/MissingFigures.vue'
+import ClosedMeanwhile from './ClosedMeanwhile.vue'
 import StepDone from './StepDone.vue'
 import InstructList from './InstructList.vue'
 import StepForm from './StepForm.vue'
@@ -37,8 +38,20 @@ import {
 } from './route-view.ts'
 
 /** One step: what to do, what it asks, what it comes to. Keeps what is typed, sends what is done, and asks for reasons. */
-const props = defineProps<{ job: ShownJob; view: RouteView; step: StepProgress }>()
-const emit = defineEmits<{ next: [] }>()
+const props = defineProps<{
+  job: ShownJob
+  view: RouteView
+  step: StepProgress
+  /** What was given here before somebody else closed the step. */
+  half?: Record<string, boolean | number | string> | undefined
+}>()
+const emit = defineEmits<{
+  next: []
+  /** What is given so far by whoever is at this screen, and not sent as the step. */
+  given: [answers: Record<string, boolean | number | string>]
+  /** It is sent as the step from here; false, it did not get through. */
+  closing: [sent: boolean]
+}>()
 const shop = useShop()
 const units = useUnits()
 const write = useJobWrite()
@@ -62,7 +75,10 @@ const given = computed(() =>
     }),
   ),
 )
-const wrong = computed(() => wrongSoFar(props.job, definition.value, given.value))
+/** Of a job that is over only the record is put right: no answer is judged any more. */
+const wrong = computed(() =>
+  isOver(props.job.state) ? {} : wrongSoFar(props.job, definition.value, given.value),
+)
 
 /** What is typed is kept on the server a moment later, so that an interruption, a reload or another screen finds it. */
 let kept = JSON.stringify(given.value)
@@ -102,7 +118,10 @@ watch(
 // a panel that is gone tries nothing again: by then another step, or another job, may stand in the store
 let gone = false
 const keepSoon = useDebounceFn(() => (gone ? Promise.resolve() : keep()), 900)
-watch(given, () => void keepSoon())
+watch(given, (now) => {
+  if (props.step.state !== 'done') emit('given', now)
+  void keepSoon()
+})
 onBeforeUnmount(() => {
   void keep()
   gone = true
@@ -137,8 +156,10 @@ async function close(departure?: { reason: string }): Promise<boolean> {
   const body = { step: definition.value.id, answers: given.value, ...(departure ? { departure } : {}) }
   // what is on its way as the step itself needs no draft
   kept = sent.value
+  emit('closing', true)
   const reply = await write.send(endpoints.closeStep, { id: props.job.id }, body)
   if (!reply) {
+    emit('closing', false)
     kept = ''
     if (!departing.value) await form.value?.toWrong()
     return false
@@ -195,9 +216,9 @@ async function takeBack(reason: string) {
 /** An answer is put right: the form again, with what was answered, and a reason at the end. */
 const correcting = ref(false)
 const giving = ref(false)
-async function beginCorrection() {
+async function beginCorrection(mine: Raw = {}) {
   const { answers: was, texts } = closing.value!
-  answers.value = { ...was, ...texts }
+  answers.value = { ...was, ...texts, ...mine }
   correcting.value = true
   await nextTick()
   form.value?.first()?.focus()
@@ -210,8 +231,10 @@ async function correct(reason: string) {
     { reason, answers: given.value },
   )
   giving.value = false
-  if (reply) correcting.value = false
-  else await form.value?.toWrong()
+  if (reply) {
+    correcting.value = false
+    if (props.half) emit('next')
+  } else await form.value?.toWrong()
 }
 
 const PAGES = {
@@ -304,13 +327,21 @@ const turn = computed(() => definition.value.turn)
       <li v-for="a in attempts" :key="a.id"><strong>Attempt, {{ a.by }}:</strong> {{ a.why }}</li>
     </ul>
 
+    <ClosedMeanwhile
+      v-if="half && step.state === 'done' && !correcting"
+      :step="definition"
+      :closing="closing"
+      :mine="half"
+      @correct="beginCorrection(half)"
+      @leave="$emit('next')"
+    />
     <StepDone
       v-if="step.state === 'done' && !correcting"
       :step="definition"
       :closing="closing"
       :over="isOver(job.state)"
       @next="$emit('next')"
-      @correct="beginCorrection"
+      @correct="beginCorrection()"
       @back="taking = true"
     >
       <RouterLink v-if="!closing && page" :to="`/jobs/${job.id}/${page[0]}`">{{ page[1] }}</RouterLink>
@@ -408,7 +439,11 @@ const turn = computed(() => definition.value.turn)
     <ReasonDialog
       v-model:open="giving"
       title="Correct what was answered"
-      explain="The old answer stays in the record with your reason. Only what stood on it is asked again."
+      :explain="
+        isOver(job.state)
+          ? 'The old answer stays in the record with your reason. The job stays over: nothing is asked or judged anew.'
+          : 'The old answer stays in the record with your reason. Only what stood on it is asked again.'
+      "
       action="Correct it"
       :busy="correction.busy.value"
       @give="correct"

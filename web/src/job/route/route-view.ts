@@ -1,7 +1,7 @@
 import type { Gauge } from '@moray/contract/replies'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { closingOf } from '@moray/core/job/closings'
-import type { AskedThen, Closing } from '@moray/core/job/record'
+import { isOver, type AskedThen, type Closing } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
 import type { Answers } from '@moray/core/route/complete'
 import { isAsked } from '@moray/core/route/complete'
@@ -21,7 +21,12 @@ export interface RouteView {
 }
 
 /** Where the job stands on its route, stage by stage; steps that do not belong to this job are left out. */
-export function routeView({ route, progress }: Pick<ShownJob, 'route' | 'progress'>): RouteView {
+export function routeView(job: Pick<ShownJob, 'route' | 'progress' | 'state'>): RouteView {
+  const { route } = job
+  // nothing is due on a job that is over, whatever was put right in its record since
+  const progress: Progress = isOver(job.state)
+    ? { ...job.progress, due: undefined, meanwhile: [], running: [] }
+    : job.progress
   const stages = route.stages
     .map((stage) => {
       const steps = progress.steps.filter((s) => s.step.stage === stage.id && s.state !== 'not-here')
