@@ -196,6 +196,37 @@ test('two technicians on one job see each their work, and close a step once', as
   expect(twice.body.error!.message).toContain('done already')
 })
 
+test('two windows on one step: what is half given stays when the other closes it, and can be taken as a correction', async ({
+  page,
+  another,
+}) => {
+  const id = await openJob(page, 'lomvi-90', undefined)
+  await fastTo(page, id, 'drain')
+  await show(page, `/jobs/${id}/route`)
+  await expect(panel(page).getByRole('heading', { name: 'Drain the oil and read it' })).toBeVisible()
+  const other = await another({ who: 'joar' })
+  await other.goto(`/jobs/${id}/route`)
+  const drain = (await jobOf(page, id)).route.steps.find((s) => s.id === 'drain')!
+  // half of it here, all of it there
+  const volume = panel(page).getByLabel(/Drained/)
+  await volume.fill('333')
+  await answerShown(other, await jobOf(page, id), drain)
+  await panel(other).getByRole('button', { name: CLOSED }).click()
+  const word = panel(page).getByRole('region', { name: 'Closed meanwhile' })
+  await expect(word).toContainText('Joar Skjelbu has closed this step meanwhile')
+  await expect(word).toContainText('333 ml')
+  await expect(panel(page).getByRole('heading', { name: 'Drain the oil and read it' })).toBeVisible()
+  await word.getByRole('button', { name: 'Correct it with mine' }).click()
+  await expect(panel(page).getByLabel(/Drained/)).toHaveValue('333')
+  await panel(page).getByRole('button', { name: 'Correct it', exact: true }).click()
+  await page.getByRole('dialog').getByRole('textbox').fill('measured it here')
+  await page.getByRole('dialog').getByRole('button', { name: 'Correct it' }).click()
+  // then on with what is due
+  await expect(panel(page).getByRole('heading', { name: 'Drain the oil and read it' })).toBeHidden()
+  const closing = (await jobOf(page, id)).closings.findLast((c) => c.step === 'drain' && !c.takenBack)!
+  expect(Object.values(closing.answers)).toContain(333)
+})
+
 test('open items are written from any page of the job, settled by name, and hold the handover', async ({
   page,
 }) => {

@@ -3,6 +3,8 @@ import type { Closing } from '@moray/core/job/record'
 import type { Step } from '@moray/core/route/route'
 import Button from 'primevue/button'
 import { computed } from 'vue'
+import { useOwn } from '../../stores/own.ts'
+import { readTyped } from '../../ui/both-units.ts'
 import { answerWords } from './route-view.ts'
 
 /** Somebody else has closed the step that one was at: what was given here stays, to be taken as a correction or left. */
@@ -12,10 +14,16 @@ const props = defineProps<{
   mine: Record<string, boolean | number | string>
 }>()
 const emit = defineEmits<{ correct: []; leave: [] }>()
+const own = useOwn()
 const given = computed(() =>
   props.step.asks.flatMap((a) => {
     const value = props.mine[a.fact]
-    return value === undefined ? [] : [{ label: a.label, text: answerWords(a, value, String(value)) }]
+    if (value === undefined) return []
+    // a number is still as it was typed
+    const typed =
+      a.kind === 'number' ? readTyped(String(value), a.unit ?? '', a.quantity, own.first) : undefined
+    const text = typed?.state === 'value' ? typed.shown : answerWords(a, value, String(value))
+    return [{ label: a.label, text }]
   }),
 )
 </script>
