@@ -46,7 +46,7 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
   const url = await server({ MORAY_DEMO: 'off' })
   const page = await another()
   await page.goto(url)
-  await page.getByLabel('Name').fill('Iselin Vik')
+  await page.getByLabel('Name', { exact: true }).fill('Iselin Vik')
   done.entries++
   await page.getByText('inches, ft-lb, psi').click()
   done.taps++

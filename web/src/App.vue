@@ -208,13 +208,20 @@ select,
     min-height: 44px;
     font-size: var(--t-small);
   }
-  /* on a phone the units stand on the page of the shop */
-  .units {
-    display: none;
-  }
-  .who select {
+  .who select,
+  .lampswitch {
     max-width: 8.5rem;
     padding: 0 0.3rem;
+    font-size: var(--t-small);
+  }
+}
+@media (max-width: 420px) {
+  /* the mark alone says where it leads; the room is for who works, in which units */
+  .brand {
+    font-size: 0;
+  }
+  .who:not(.units) select {
+    max-width: 6.2rem;
   }
 }
 </style>

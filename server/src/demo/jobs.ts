@@ -375,7 +375,7 @@ export const demoJobs: DemoJob[] = [
         do: 'found',
         hoursAgo: 640,
         by: 'ylva',
-        stacks: { pinion: ['0.50', '0.15'], forward: ['0.70', '0.20'], reverse: ['16t', '0.15'] },
+        stacks: { pinion: ['0.50', '0.15'], forward: ['0.70', '0.20'], reverse: ['17t', '0.15'] },
       },
       {
         do: 'work',
@@ -530,7 +530,7 @@ export const demoJobs: DemoJob[] = [
         do: 'found',
         hoursAgo: 30,
         by: 'ylva',
-        stacks: { pinion: ['0.50', '0.20'], forward: ['0.55', '0.20'], reverse: ['16t', '0.40'] },
+        stacks: { pinion: ['0.50', '0.20'], forward: ['0.55', '0.20'], reverse: ['17t', '0.40'] },
       },
       {
         do: 'work',

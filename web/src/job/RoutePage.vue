@@ -120,7 +120,7 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
         :step="step"
         :half="closedMeanwhile && half?.answers"
         @given="(answers) => (half = { step: step.step.id, answers, sent: false })"
-        @closing="(sent) => half && (half = { ...half, sent })"
+        @closing="(id, sent) => half?.step === id && (half = { ...half, sent })"
         @next="go()"
       />
     </aside>

@@ -91,12 +91,20 @@ export function templateOf(family: Family, id: string, name: string): SheetBody 
       lubricant: like.bench.lubricant,
       telltale: like.bench.telltale,
       seals: like.bench.seals,
-      ...(like.bench.joins ? { joins: { to: like.bench.joins.to } } : {}),
+      ...(like.bench.joins ? { joins: { to: OTHER_CASE[family] ?? like.bench.joins.to } } : {}),
       ...(like.bench.propeller ? { propeller: { afterRun: like.bench.propeller.afterRun } } : {}),
       ...(like.bench.leak === null && like.bench.noTest ? { noTest: like.bench.noTest } : {}),
     },
     sources: [{ path: 'parts', kind: 'assumed' }],
   }
+}
+
+/** What a case of a sterndrive is joined to, on a sheet that begins: the demo's own name for it is another drive's. */
+const OTHER_CASE: Partial<Record<Family, string>> = {
+  'stern-upper': 'its lower case',
+  'stern-upper-reversing': 'its lower case',
+  'stern-lower-fnr': 'its upper case',
+  'stern-lower-twin': 'its upper case',
 }
 
 /** Side of the apex, and turn outward from there, of what sits along a shaft. */

@@ -381,7 +381,6 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
 
       <MissingFigures
         v-if="writable && !accepted && !state.allIn"
-        :key="job.sheetVersion"
         :job="job"
         :paths="[]"
         ability="setting"

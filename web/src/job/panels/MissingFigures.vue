@@ -3,7 +3,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { figureFields } from '@moray/core/drives/own/figures'
 import type { Ability, FigureField } from '@moray/core/drives/own/figure-field'
 import { readiness } from '@moray/core/drives/own/readiness'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import FigureInput from '../../drives/own/FigureInput.vue'
 import { figureUnit } from '../../drives/own/show-figure.ts'
 import { useOwn } from '../../stores/own.ts'
@@ -22,18 +22,33 @@ const props = defineProps<{
   /** All that the sheet still needs for this, beside the paths. */
   ability?: Ability
 }>()
+const emit = defineEmits<{ complete: [] }>()
 const own = useOwn()
 const write = useJobWrite()
 const file = useSheetFile(() => ({ id: props.job.sheetId, version: props.job.sheetVersion }))
-const all = computed(() => (file.body ? figureFields(file.body) : []))
+/** Each figure makes a version of its own: until that has come, the last one stays, so that the field that is typed in keeps the focus. */
+const body = shallowRef(file.body)
+watch(
+  () => file.body,
+  (now) => now && (body.value = now),
+)
+const all = computed(() => (body.value ? figureFields(body.value) : []))
 const named = (paths: readonly string[]) =>
   [...new Set(paths)].flatMap((p) => all.value.find((f) => f.path === p) ?? [])
 const lacks = computed(() =>
-  props.ability && file.body ? readiness(file.body).find((r) => r.ability === props.ability)!.lacks : [],
+  props.ability && body.value ? readiness(body.value).find((r) => r.ability === props.ability)!.lacks : [],
 )
 const fields = computed((): FigureField[] => named([...props.paths, ...lacks.value.map((l) => l.path)]))
 /** What would do as well: gears counted and measured in place of rules. */
 const others = computed(() => named(lacks.value.flatMap((l) => l.or ?? [])))
+/** The last one is in: the hand goes on with what comes after it. */
+watch(
+  () => fields.value.length,
+  async (left, before) => {
+    await nextTick()
+    if (left === 0 && before > 0 && document.activeElement === document.body) emit('complete')
+  },
+)
 const page = useStorage(`moray.page.${props.job.sheetId}`, '')
 const refused = ref<{ path: string; why: string } | null>(null)
 /** Something was entered here: it is said where it goes. */

@@ -135,6 +135,7 @@ const percent = computed(() => {
       <p v-if="opens" class="small soft">Opens {{ opens }}.</p>
       <Button
         :label="fits ? 'Build this' : 'Build the closest'"
+        class="take"
         :class="fits ? 'lamp' : 'quiet'"
         fluid
         :disabled="busy"
@@ -145,6 +146,11 @@ const percent = computed(() => {
 </template>
 
 <style scoped>
+/* in view while the plan is read, however long it is */
+.take {
+  position: sticky;
+  bottom: 0.4rem;
+}
 .card {
   border: 1px solid var(--line-strong);
   background: var(--sheet);

@@ -288,7 +288,7 @@ async function enter(
       >, indicator at <span class="mono">{{ units.both(measure.radiusMm, 0) }}</span> radius</template
     >.
   </p>
-  <MissingFigures v-if="writable && wants.length" :key="wants.join()" :job="job" :paths="wants" />
+  <MissingFigures v-if="writable && wants.length" :job="job" :paths="wants" />
   <template v-if="writable && isReadable(job.sheet, measure)">
     <BeforeIt v-if="before.length" v-model="ticked" :before="before" />
     <label class="gauge">

@@ -169,7 +169,6 @@ function give() {
       </div>
       <MissingFigures
         v-if="(part.kind === 'shaft' || part.kind === 'gear') && wants.length"
-        :key="wants.join()"
         :job="job"
         :paths="wants"
       />
@@ -323,8 +322,10 @@ function give() {
   .grades {
     grid-template-columns: minmax(0, 1fr);
   }
+  /* what is graded now comes before the list of what else is there */
   .list {
-    max-height: 11rem;
+    max-height: none;
+    order: 1;
   }
 }
 </style>

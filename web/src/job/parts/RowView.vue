@@ -495,8 +495,6 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 15rem), 1fr));
   gap: 0.4rem;
-  max-height: 13.5rem;
-  overflow-y: auto;
 }
 .waiting button {
   font: inherit;

@@ -50,7 +50,7 @@ const emit = defineEmits<{
   /** What is given so far by whoever is at this screen, and not sent as the step. */
   given: [answers: Record<string, boolean | number | string>]
   /** It is sent as the step from here; false, it did not get through. */
-  closing: [sent: boolean]
+  closing: [step: string, sent: boolean]
 }>()
 const shop = useShop()
 const units = useUnits()
@@ -132,6 +132,11 @@ const form = useTemplateRef<InstanceType<typeof StepForm>>('form')
 const focusDue = useLateFocus(
   () => form.value?.first() ?? frame.value?.querySelector<HTMLElement>('.p-button.lamp, .page-link.lamp'),
 )
+// the last figure that the sheet lacked is in: on with the step itself
+watch(
+  () => definition.value.wants?.length ?? 0,
+  (left, before) => before > 0 && left === 0 && focusDue(),
+)
 onMounted(async () => {
   focusDue()
   // a step opens at its top: its title, its reason and its caution come before what it asks
@@ -156,10 +161,10 @@ async function close(departure?: { reason: string }): Promise<boolean> {
   const body = { step: definition.value.id, answers: given.value, ...(departure ? { departure } : {}) }
   // what is on its way as the step itself needs no draft
   kept = sent.value
-  emit('closing', true)
+  emit('closing', body.step, true)
   const reply = await write.send(endpoints.closeStep, { id: props.job.id }, body)
   if (!reply) {
-    emit('closing', false)
+    emit('closing', body.step, false)
     kept = ''
     if (!departing.value) await form.value?.toWrong()
     return false
@@ -353,9 +358,9 @@ const turn = computed(() => definition.value.turn)
 
     <MissingFigures
       v-if="definition.wants && step.state !== 'done'"
-      :key="definition.wants.join()"
       :job="job"
       :paths="definition.wants"
+      @complete="focusDue"
     />
     <StepForm
       v-if="step.state !== 'done' || correcting"

@@ -1,0 +1,18 @@
+import { expect, it } from 'vitest'
+import { filled } from '../../src/drives/own/fill.ts'
+import { templateOf } from '../../src/drives/own/template.ts'
+import { FAMILIES, type Family } from '../../src/drives/sheet.ts'
+import { demoSheets } from '../../src/drives/sheets/index.ts'
+import { routeOf } from '../../src/route/route-of.ts'
+
+/** First words of the demo's drives: "Alke", "Lomvi" … */
+const names = [...new Set(demoSheets.map((s) => s.name.split(' ')[0]!))]
+
+it.each(Object.keys(FAMILIES) as Family[])(
+  'no drive of the demo stands in an own sheet of %s, nor in its route',
+  (family) => {
+    const sheet = filled(templateOf(family, 'own', 'Own'))
+    const text = JSON.stringify([sheet, routeOf(sheet)])
+    for (const name of names) expect(text, name).not.toContain(name)
+  },
+)
