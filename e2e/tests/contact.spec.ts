@@ -6,7 +6,7 @@ import { bodyOf } from '@moray/core/drives/own/body'
 import { toeShareOf } from '@moray/core/contact/photo'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { complaints, show } from '../pages.ts'
-import { openJob, post } from './hand.ts'
+import { fastTo, openJob, post } from './hand.ts'
 
 /** Draws round a patch on the flank that is shown, point by point, as a finger would. */
 async function drawRound(page: Page, flank: Flank, outline: [number, number][]) {
@@ -346,4 +346,34 @@ test('straight teeth: one sum of both moves, which part is out by the height, an
     Math.abs(sum - 0.25 * (pair.mesh.pinionTeeth / Math.hypot(pair.mesh.pinionTeeth, pair.mesh.gearTeeth))),
   ).toBeLessThan(0.06)
   await expect(read.locator('.shims')).toHaveCount(0)
+})
+
+test('the pattern is due, and drawn, before the build is accepted', async ({ page }) => {
+  const id = await openJob(page, 'teist-6', undefined)
+  let job = await fastTo(page, id, 'set-gears')
+  for (const m of job.sheet.measures)
+    for (let i = 0; i < m.readings; i++) {
+      const text = `${m.target ?? 0.3} mm`
+      const reading = { build: 0, measure: m.id, text, unit: 'mm', gaugeId: 'g02', confirmed: true }
+      expect((await post(page, `/api/jobs/${id}/readings`, reading)).status).toBe(201)
+    }
+  await show(page, `/jobs/${id}/setting`)
+  await expect(page.getByText('The contact pattern comes first')).toBeVisible()
+  await page.getByRole('link', { name: 'Read the contact pattern' }).click()
+  // nothing is accepted yet: what is marked is no later finding
+  await expect(page.locator('.panel')).not.toContainText('later finding')
+  await markBoth(page, contactTeeth(job.sheet.meshes[0]!), {})
+  await expect(page.getByRole('region', { name: 'Read back' })).toContainText('It sits')
+  job = await fastTo(page, id, 'pattern')
+  expect(job.acceptance).toBeNull()
+  expect(job.builds.at(-1)!.patterns).toHaveLength(2)
+  await show(page, `/jobs/${id}/route`)
+  await expect(page.getByRole('link', { name: 'Draw the pattern on the flank' })).toBeVisible()
+  job = await fastTo(page, id, 'accept')
+  await show(page, `/jobs/${id}/route`)
+  await expect(page.locator('.panel')).toContainText('Nothing is accepted as built')
+  await page.locator('.panel').getByRole('link', { name: 'To Setting' }).click()
+  await page.getByRole('button', { name: 'Accept as built' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Accept' }).click()
+  await expect(page.getByRole('heading', { name: 'Accepted as built' })).toBeVisible()
 })
