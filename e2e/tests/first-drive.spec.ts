@@ -174,6 +174,9 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
     ['Reverse backlash', ['.038', '.0385', '.038']],
   ] as const) {
     await expect(panel.getByRole('heading', { name: measure })).toBeVisible()
+    // of the two gauges in the shop the one that is made for it, not the one that comes first
+    const suits = measure === 'Pinion depth' ? 'Feelers' : 'Arm and inch dial'
+    await expect(panel.getByRole('combobox', { name: 'Gauge' })).toHaveText(suits)
     for (const [i, text] of readings.entries()) {
       await field.fill(text)
       await field.press('Enter')

@@ -1,0 +1,49 @@
+import { bodyOf } from '@moray/core/drives/own/body'
+import { demoSheets } from '@moray/core/drives/sheets/index'
+import { show } from '../pages.ts'
+import { fastTo, jobOf, openJob, panel, post } from './hand.ts'
+import { expect, test } from './test.ts'
+
+const PSI = 6.894757
+
+test('an inch manual’s "not more than 1 psi in 5 minutes" is proved in its own minutes, with a gauge of half a psi', async ({
+  page,
+}) => {
+  const lomvi = bodyOf(demoSheets.find((s) => s.id === 'lomvi-90')!)
+  const { allowedMlPerMin: _rate, ...leak } = lomvi.bench.leak!
+  const inch = { workKpa: 10 * PSI, maxKpa: 15 * PSI, holdMin: 5, allowedDrop: { kpa: PSI, minutes: 5 } }
+  const sheet = {
+    ...lomvi,
+    id: 'brakk-40',
+    name: 'Brakk 40',
+    demo: false,
+    bench: { ...lomvi.bench, leak: { ...leak, ...inch } },
+  }
+  expect((await post(page, '/api/sheets', { anew: true, sheet })).status).toBe(201)
+  const id = await openJob(page, 'brakk-40', { usual: 'unit' })
+  await fastTo(page, id, 'leak-case')
+  await show(page, `/jobs/${id}/route`)
+  await page.getByLabel('Units that are read first').selectOption('imperial')
+  const step = panel(page)
+  await expect(step.getByRole('heading', { name: 'Prove the case tight by itself' })).toBeVisible()
+  // no number in fourteen digits, and the pressure as the manual prints it
+  await expect(step).toContainText('(10.0 psi)')
+  await expect(step).not.toContainText(/\d\.\d{6,}/)
+  const ask = (name: string) => step.locator(`.ask[data-fact="leak-case.${name}"]`)
+  for (const port of await ask('blocks-on').locator('label').all()) await port.click()
+  const fill = (name: string, text: string) => ask(name).locator('input').first().fill(text)
+  await fill('start', '10psi')
+  await fill('gauge-step', '.5psi')
+  await ask('turned').getByText('yes', { exact: false }).first().click()
+  await fill('minutes', '5')
+  await fill('end', '10psi')
+  for (const port of await ask('blocks-off').locator('label').all()) await port.click()
+  await expect(step).toContainText('passes')
+  await step.getByRole('button', { name: /[Nn]ext step/ }).click()
+  await expect(step.getByRole('heading', { name: 'Prove the case tight by itself' })).toBeHidden()
+  const { facts } = await jobOf(page, id)
+  expect([facts['leak-case.by-manual'], facts['leak-case.proved']]).toEqual(['passes', true])
+  // and so it stands in the record
+  await show(page, `/jobs/${id}/record`)
+  await expect(page.getByRole('region', { name: 'Steps' })).toContainText('10.00 psi')
+})
