@@ -268,6 +268,8 @@ test('the longest names do not push a page sideways, at 360 px and at 200 %', as
         () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
       )
       expect(over, `${path} at ${size.width} px`).toBeLessThanOrEqual(0)
+      // who works here, and in which units, is in view there too
+      await expect(page.getByLabel('Units that are read first')).toBeVisible()
     }
     await page.setViewportSize({ width: 1280, height: 800 })
   }

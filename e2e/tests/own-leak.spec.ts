@@ -47,3 +47,46 @@ test('an inch manual’s "not more than 1 psi in 5 minutes" is proved in its own
   await show(page, `/jobs/${id}/record`)
   await expect(page.getByRole('region', { name: 'Steps' })).toContainText('10.00 psi')
 })
+
+test('figures that a sheet lacks are typed one after the other, without the hand leaving the keys', async ({
+  page,
+}) => {
+  const lomvi = bodyOf(demoSheets.find((s) => s.id === 'lomvi-90')!)
+  const { leak: _leak, ...bench } = lomvi.bench
+  const { oilCapacityMl: _oil, ...bare } = lomvi
+  const sheet = { ...bare, id: 'brakk-50', name: 'Brakk 50', demo: false, bench }
+  expect((await post(page, '/api/sheets', { anew: true, sheet })).status).toBe(201)
+  const id = await openJob(page, 'brakk-50', { usual: 'unit' })
+  await fastTo(page, id, 'leak-case')
+  await show(page, `/jobs/${id}/route`)
+  const lacking = page.getByRole('region', { name: 'Figures that the sheet lacks' })
+  const fields = lacking.locator('[data-figure]')
+  const count = await fields.count()
+  expect(count).toBeGreaterThan(2)
+  const typed = ['70 kPa', '100 kPa', '10', '7 kPa', '20', '600']
+  await fields.first().focus()
+  for (let n = 0; n < 12 && (await fields.count()) > 0; n++) {
+    const left = await fields.count()
+    const label = await page.evaluate(
+      () =>
+        (document.activeElement as { labels?: { textContent: string }[] } | null)?.labels?.[0]?.textContent ??
+        '',
+    )
+    expect(label, 'the focus is on a figure').not.toBe('')
+    const text = /never above/i.test(label)
+      ? '100 kPa'
+      : /drop|pressure/i.test(label)
+        ? typed[0]!
+        : /ml\/min|lose/i.test(label)
+          ? '0.2'
+          : /minutes|hold/i.test(label)
+            ? '10'
+            : '600'
+    await page.keyboard.type(text)
+    await page.keyboard.press('Enter')
+    await expect.poll(() => fields.count()).toBeLessThan(left)
+  }
+  await expect(lacking).toHaveCount(0)
+  // and then on the first answer of the step itself
+  await expect.poll(() => page.evaluate(() => document.activeElement?.closest('.panel') !== null)).toBe(true)
+})

@@ -1,6 +1,6 @@
 import type { PieceCut } from '../setting/shim-problem.ts'
 import { turnedText } from '../setting/turned.ts'
-import { inWords, showBoth } from '../units/format.ts'
+import { inWords, showBoth, type UnitSystem } from '../units/format.ts'
 import type {
   DrawerChange,
   EventEntry,
@@ -12,17 +12,23 @@ import type {
   ShopChange,
 } from './event.ts'
 
-const mm = (value: number) => showBoth(value, 3)
-const figure = (length?: number, torque?: number) =>
-  torque === undefined ? mm(length!) : inWords(Number(torque.toFixed(3)), 'Nm')
+/** A length as the reader has it. */
+type Say = (mm: number) => string
+const figure = (say: Say, length?: number, torque?: number) =>
+  torque === undefined ? say(length!) : inWords(Number(torque.toFixed(3)), 'Nm')
+const countOf = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`
 const why = (reason: string | undefined) => (reason ? ` (${reason})` : '')
 
-/** One event as a sentence for the history. */
-export function eventText(event: Pick<EventEntry, 'kind' | 'data' | 'text'>): string {
-  return event.text ?? sentence({ kind: event.kind, data: event.data } as unknown as Happened)
+/** One event as a sentence for the history. @param first the units that the reader has first */
+export function eventText(
+  event: Pick<EventEntry, 'kind' | 'data' | 'text'>,
+  first: UnitSystem = 'metric',
+): string {
+  const say: Say = (mm) => showBoth(mm, 3, first)
+  return event.text ?? sentence({ kind: event.kind, data: event.data } as unknown as Happened, say)
 }
 
-function sentence(e: Happened): string {
+function sentence(e: Happened, say: Say): string {
   switch (e.kind) {
     case 'opened':
       return `${e.data.number} opened: ${e.data.sheet}, ${e.data.boat}`
@@ -30,20 +36,20 @@ function sentence(e: Happened): string {
       return e.data.text
     case 'stack': {
       const { label, pieces, wasMm, reason } = e.data
-      const again = wasMm === undefined ? '' : ` (was ${mm(wasMm)}: ${reason ?? ''})`
-      return `${label} as found: ${pieces} pieces, ${mm(e.data.mm)}${again}`
+      const again = wasMm === undefined ? '' : ` (was ${say(wasMm)}: ${reason ?? ''})`
+      return `${label} as found: ${countOf(pieces, 'piece')}, ${say(e.data.mm)}${again}`
     }
     case 'reading':
-      return `${e.data.label}: ${figure(e.data.mm, e.data.nm)} with ${e.data.gauge}`
+      return `${e.data.label}: ${figure(say, e.data.mm, e.data.nm)} with ${e.data.gauge}`
     case 'superseded': {
       const { nowMm, nowNm } = e.data
-      const now = nowMm === undefined && nowNm === undefined ? '' : `, now ${figure(nowMm, nowNm)}`
-      return `${e.data.label}: ${figure(e.data.mm, e.data.nm)} set aside${now}: ${e.data.reason}`
+      const now = nowMm === undefined && nowNm === undefined ? '' : `, now ${figure(say, nowMm, nowNm)}`
+      return `${e.data.label}: ${figure(say, e.data.mm, e.data.nm)} set aside${now}: ${e.data.reason}`
     }
     case 'trial': {
       const stacks = e.data.stacks.map((s) =>
         s.turned === undefined
-          ? `${s.label.toLowerCase()} ${s.mm.toFixed(3)} mm`
+          ? `${s.label.toLowerCase()} ${say(s.mm)}`
           : `${s.label.toLowerCase()} ${turnedText(s.turned)}`,
       )
       return `Trial ${e.data.number}: ${stacks.join(', ')}`
@@ -117,7 +123,7 @@ function sentence(e: Happened): string {
     case 'picture':
       return `Picture of ${e.data.of}${e.data.note ? `: ${e.data.note}` : ''}`
     case 'drawer':
-      return drawerSentence(e.data)
+      return drawerSentence(e.data, say)
     case 'gauge':
       return gaugeSentence(e.data)
     case 'sheet':
@@ -167,21 +173,21 @@ function lifeSentence({ act, reason, stand }: Extract<Happened, { kind: 'life' }
   }
 }
 
-const cutText = (cut: PieceCut) =>
+const cutText = (cut: PieceCut, say: Say) =>
   cut.kind === 'laminated'
-    ? `, layers of ${mm(cut.layerMm)} come off down to ${mm(cut.minMm)}`
-    : `, ground in steps of ${mm(cut.stepMm)} down to ${mm(cut.minMm)}`
+    ? `, layers of ${say(cut.layerMm)} come off down to ${say(cut.minMm)}`
+    : `, ground in steps of ${say(cut.stepMm)} down to ${say(cut.minMm)}`
 
-function drawerSentence(d: DrawerChange): string {
+function drawerSentence(d: DrawerChange, say: Say): string {
   switch (d.act) {
     case 'line':
-      return `New drawer line ${mm(d.mm)}, ${d.pieces} pieces${d.cut ? cutText(d.cut) : ''}`
+      return `New drawer line ${say(d.mm)}, ${countOf(d.pieces, 'piece')}${d.cut ? cutText(d.cut, say) : ''}`
     case 'add':
-      return `${d.pieces} pieces of ${mm(d.mm)} put into the drawer`
+      return `${countOf(d.pieces, 'piece')} of ${say(d.mm)} put into the drawer`
     case 'count':
-      return `Counted ${d.pieces} of ${mm(d.mm)}, was ${d.was}: ${d.reason}`
+      return `Counted ${d.pieces} of ${say(d.mm)}, was ${d.was}: ${d.reason}`
     case 'thickness':
-      return `Thickness of a drawer line corrected from ${mm(d.wasMm)} to ${mm(d.mm)}: ${d.reason}`
+      return `Thickness of a drawer line corrected from ${say(d.wasMm)} to ${say(d.mm)}: ${d.reason}`
   }
 }
 

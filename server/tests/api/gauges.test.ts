@@ -61,7 +61,7 @@ describe('a gauge of the shop’s own', () => {
       figures: { ...figures, wrench: shorter },
       reason: 'measured again',
     })
-    expect((await history(app, body.id)).events.map(eventText)[0]).toContain(
+    expect((await history(app, body.id)).events.map((e) => eventText(e))[0]).toContain(
       '40 to 200 Nm, 430 mm long, Flat 46 50 mm, now 40 to 200 Nm, 425 mm long',
     )
     expect(

@@ -36,7 +36,7 @@ const waiting = computed(() => found.value.filter((j) => !j.stand))
 const groups = computed(() =>
   [
     { name: 'On the stands', jobs: onStands.value, big: true, list: null, more: '' },
-    { name: 'On the shelf', jobs: waiting.value, big: false, list: open, more: 'Show more' },
+    { name: 'On no stand', jobs: waiting.value, big: false, list: open, more: 'Show more' },
     { name: 'Over', jobs: over.jobs ?? [], big: false, list: over, more: 'Show older ones' },
   ].filter((g) => g.jobs.length),
 )
@@ -90,8 +90,14 @@ const WORKS = { soak: 'Penetrant works', cure: 'Compound cures' } as const
         />
       </form>
       <p v-if="open.jobs" class="small soft">
-        {{ found.length }}{{ open.hasMore ? ' or more' : '' }} open jobs<template v-if="shop.free"
-          >, {{ shop.free.length ? `free: ${shop.free.join(', ')}` : 'every stand taken' }}</template
+        <template v-if="wanted"
+          >{{ found.length }}{{ open.hasMore ? ' or more' : '' }} open jobs found</template
+        >
+        <template v-else
+          >{{ found.length }}{{ open.hasMore ? ' or more' : '' }} open jobs<template
+            v-if="shop.free && shop.stands.length"
+            >, {{ shop.free.length ? `free: ${shop.free.join(', ')}` : 'every stand taken' }}</template
+          ></template
         >
       </p>
       <Button label="A drive comes in" class="quiet" @click="opening = true" />
@@ -115,7 +121,7 @@ const WORKS = { soak: 'Penetrant works', cure: 'Compound cures' } as const
           <li v-for="j in g.jobs" :key="j.id">
             <RouterLink :to="to(j)" class="job" :class="j.state">
               <span class="top">
-                <span class="stand" v-if="j.stand">{{ j.stand }}</span>
+                <span class="stand" v-if="j.stand && !isOver(j.state)">{{ j.stand }}</span>
                 <span class="mono">{{ j.number }}</span>
                 <span class="soft small">{{ since(j) }}</span>
               </span>

@@ -128,7 +128,7 @@ const REASON: Record<Way, string> = {
             <h3>What happened</h3>
             <ul class="small">
               <li v-for="e in history.history.events" :key="e.id">
-                {{ eventText(e) }} <span class="soft">{{ e.by }}, {{ showTime(e.at) }}</span>
+                {{ eventText(e, own.first) }} <span class="soft">{{ e.by }}, {{ showTime(e.at) }}</span>
               </li>
             </ul>
           </template>

@@ -16,11 +16,13 @@ import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import type { Window } from '@moray/core/measuring/window'
 import ShaftRecord from './record/ShaftRecord.vue'
+import { useOwn } from '../stores/own.ts'
 import { isTorqueUnit, type ReadingUnit } from '@moray/contract/requests/setting'
 import { howText, uncheckedText } from './reading-words.ts'
 import { buildName, decimalsOf, shownMeasures, stackOf } from './setting-view.ts'
 
 const store = useJob()
+const own = useOwn()
 const job = computed<ShownJob>(() => store.job!)
 const at = showTime
 const units = useUnits()
@@ -117,7 +119,10 @@ const print = () => window.print()
         <dt>Sheet</dt>
         <dd>
           {{ job.sheet.name }},
-          {{ job.sheet.edition === undefined ? 'as typed so far' : `version ${job.sheet.edition}`
+          {{
+            job.sheet.edition === undefined
+              ? `as typed so far (state ${job.sheet.version})`
+              : `version ${job.sheet.edition}`
           }}{{ job.sheet.demo ? ' (demo, invented numbers)' : '' }}
         </dd>
       </div>
@@ -285,7 +290,9 @@ const print = () => window.print()
       <h2>What happened</h2>
       <ol class="history">
         <li v-for="e in history" :key="e.id">
-          <span class="small soft">{{ at(e.at) }}, {{ e.by }}</span> <span>{{ eventText(e) }}</span>
+          <span class="small soft">{{ at(e.at) }}, {{ e.by }}</span> <span>{{
+            eventText(e, own.first)
+          }}</span>
           <strong v-if="e.clockBackS !== null" class="small">
             the clock had run back by {{ backBy(e.clockBackS) }}</strong
           >

@@ -67,7 +67,7 @@ async function begin() {
     <p>Every entry carries the name of whoever made it. Who leads this shop, and what is it called?</p>
     <form class="entries" @submit.prevent="begin">
       <label>
-        Name
+        Your name
         <input v-model="name" maxlength="60" autocomplete="name" autofocus />
         <span v-if="problemAt(write.error.value, 'name')" class="bad" role="alert">{{
           problemAt(write.error.value, 'name')
@@ -128,6 +128,10 @@ form {
   grid-template-columns: repeat(auto-fit, minmax(17rem, 1fr));
   gap: 0.8rem 1.2rem;
   align-items: end;
+}
+form > label {
+  display: grid;
+  gap: 0.2rem;
 }
 form > :deep(button) {
   justify-self: start;

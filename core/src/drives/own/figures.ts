@@ -313,7 +313,7 @@ function stackFields(body: SheetBody): FigureField[] {
             .map((m): FigureField => ({
               path: `${at}.rules.${m.id}`,
               group: 'stacks',
-              label: `${a.label}, 1 mm thicker: ${m.label.toLowerCase()} changes by`,
+              label: `${a.label}, 1 mm or 1 in thicker: ${m.label.toLowerCase()} changes by`,
               help: "The manual's own rule, where it has one: minus where it gets less. 0.025 less shim for 0.03 less backlash is 1.2. It takes the place of the geometry.",
               shape: { is: 'number', unit: '', whole: false, min: -10, max: 10 },
               usual: 'manual',

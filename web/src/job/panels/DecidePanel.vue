@@ -298,6 +298,14 @@ async function acceptNow(reason?: string) {
   // the dialog leaves the focus nowhere: on to what is said now
   focusDue()
 }
+/** Where the pieces of a plan come from: some lie in the case already. */
+function piecesSaid(plan: ShimPlan): string {
+  const ids = Object.values(plan.stacks).flatMap((s) => s.pieceIds)
+  const ofDrawer = ids.filter((id) => props.job.pieces.find((p) => p.id === id)?.origin === 'drawer').length
+  if (!ofDrawer) return 'All pieces come out of this case.'
+  const rest = ids.length - ofDrawer
+  return `${ofDrawer} of its pieces ${ofDrawer === 1 ? 'is' : 'are'} taken out of the drawer${rest ? `, ${rest} come out of this case` : ''}.`
+}
 const measureOf = (id: string) => settingMeasures(props.job.sheet).find((m) => m.id === id)
 const labelOf = (id: string) => measureOf(id)?.label ?? id
 const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) : 'mm')
@@ -584,7 +592,7 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
       @yes="building && takePlan(building)"
     >
       <p v-if="building && building.pieces">
-        The pieces are taken out of the drawer for the next trial, which is then measured anew.
+        {{ piecesSaid(building) }} The next trial is then measured anew.
       </p>
       <p v-if="carriers.length">
         Turn from loose to tight, so that the thread's play lies on one side; out means one step further out,
