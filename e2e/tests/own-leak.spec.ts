@@ -61,9 +61,7 @@ test('figures that a sheet lacks are typed one after the other, without the hand
   await show(page, `/jobs/${id}/route`)
   const lacking = page.getByRole('region', { name: 'Figures that the sheet lacks' })
   const fields = lacking.locator('[data-figure]')
-  const count = await fields.count()
-  expect(count).toBeGreaterThan(2)
-  const typed = ['70 kPa', '100 kPa', '10', '7 kPa', '20', '600']
+  await expect(fields.nth(2)).toBeVisible()
   await fields.first().focus()
   for (let n = 0; n < 12 && (await fields.count()) > 0; n++) {
     const left = await fields.count()
@@ -76,7 +74,7 @@ test('figures that a sheet lacks are typed one after the other, without the hand
     const text = /never above/i.test(label)
       ? '100 kPa'
       : /drop|pressure/i.test(label)
-        ? typed[0]!
+        ? '70 kPa'
         : /ml\/min|lose/i.test(label)
           ? '0.2'
           : /minutes|hold/i.test(label)

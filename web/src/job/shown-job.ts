@@ -53,10 +53,12 @@ export function provideJob(id: MaybeRefOrGetter<string>): OpenJob {
   })
   // what soaks or cures goes on while the page stands open
   const now = useNow({ interval: 30_000 })
-  const job = computed(() => {
+  const job = computed<ShownJob | null>((before) => {
     const r = reply.reply
-    if (!r || r.id !== toValue(id) || !sheet.sheet || !shop.ways || !drawer.lines || !history.history)
-      return null
+    if (!r || r.id !== toValue(id)) return null
+    // a figure typed at the bench makes a version of the sheet: until that is here the job stays as it was, and so does what is being typed
+    if (!sheet.sheet || !shop.ways || !drawer.lines || !history.history)
+      return before?.id === r.id ? before : null
     return showJob(r, sheet.sheet, shop.ways, drawer.lines, history.history, now.value)
   })
   const open = reactive({
