@@ -52,7 +52,7 @@ function sentence(e: Happened, say: Say): string {
           ? `${s.label.toLowerCase()} ${say(s.mm)}`
           : `${s.label.toLowerCase()} ${turnedText(s.turned)}`,
       )
-      return `Trial ${e.data.number}: ${stacks.join(', ')}`
+      return `Trial ${e.data.number}: ${stacks.join('; ')}`
     }
     case 'pattern':
       return `${e.data.label}: pattern of the ${e.data.flank} flank marked at place ${e.data.place}${e.data.later ? ', after the build was accepted' : ''}${why(e.data.reason)}`

@@ -38,7 +38,8 @@ const due = (g: Gauge) => (g.dueOn === null ? '' : showAgo(g.dueOn))
   <div class="page-head">
     <h1>Gauges</h1>
     <p v-if="store.gauges" class="small soft">
-      {{ inUse.length }} gauges<template v-if="overdue"
+      {{ inUse.length }} {{ inUse.length === 1 ? 'gauge' : 'gauges'
+      }}<template v-if="overdue"
         >, {{ overdue }} past the calibration date: still usable, every reading is marked</template
       >
     </p>

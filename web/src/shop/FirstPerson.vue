@@ -64,7 +64,7 @@ async function begin() {
 <template>
   <section class="first" aria-labelledby="first-head">
     <h1 id="first-head">An empty shop</h1>
-    <p>Every entry carries the name of whoever made it. Who leads this shop, and what is it called?</p>
+    <p>Every entry shows who made it. Who leads this shop, and what is it called?</p>
     <form class="entries" @submit.prevent="begin">
       <label>
         Your name

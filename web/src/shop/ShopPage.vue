@@ -194,7 +194,7 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
           >
           <label>Currency <input v-model="rules.currency" maxlength="12" /></label>
           <label
-            >Units of the shop, for whoever has not chosen
+            >Units of the shop, for people who have not chosen their own
             <select v-model="rules.units">
               <option :value="null">not said</option>
               <option value="metric">millimetres, Nm, kPa</option>

@@ -49,7 +49,8 @@ export function filled(body: SheetBody): DriveSheet {
   })
   const { axes, at } = placesOf(body, meshes)
   const { format: _format, ...head } = body
-  const lacks = lackingIn(body)
+  // hours that nobody has said are usual ones, and are called so
+  const lacks = [...lackingIn(body), ...(body.bench.labour ? [] : ['bench.labour'])]
   return {
     ...head,
     version: body.version ?? 0,

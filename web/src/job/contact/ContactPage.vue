@@ -229,11 +229,17 @@ async function enter() {
           "
         />
       </div>
-      <button type="button" class="texty apart" :aria-expanded="inRound" @click="inRound = !inRound">
+      <button
+        v-if="!unsaid"
+        type="button"
+        class="texty apart"
+        :aria-expanded="inRound"
+        @click="inRound = !inRound"
+      >
         {{ inRound ? 'Leave the tooth in the round' : 'See the tooth in the round' }}
       </button>
       <ToothPair
-        v-if="inRound"
+        v-if="inRound && !unsaid"
         :mesh="shown.teeth.mesh"
         :pushed="shown.teeth.pushed"
         :flank="at.flank"
@@ -271,6 +277,7 @@ async function enter() {
       </p>
     </section>
     <aside class="panel" aria-label="Due now">
+      <PushedFlank v-if="unsaid && open" :job="job" :pair="shown.pair" />
       <h2>{{ at.flank === 'drive' ? 'Drive' : 'Coast' }} flank, place {{ at.place }}</h2>
       <template v-if="open">
         <p v-if="later" class="caution">
@@ -315,7 +322,6 @@ async function enter() {
         />
       </template>
       <p v-else class="soft">This job is over: what was seen can be read, not changed.</p>
-      <PushedFlank v-if="unsaid && open" :job="job" :pair="shown.pair" />
       <ReadBack
         :question="question"
         :why-not="whyNot"

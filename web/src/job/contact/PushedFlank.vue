@@ -25,7 +25,7 @@ const say = (side: GearFlank) =>
 
 <template>
   <section aria-label="Which flank is pushed" class="pushed">
-    <h3>Which side is pushed?</h3>
+    <h2>Which side is pushed?</h2>
     <p>
       Turn the driveshaft the way the engine does, in forward. Look at a tooth of the gear: which side does
       the pinion push?
@@ -47,7 +47,7 @@ const say = (side: GearFlank) =>
         v-for="s in SIDES"
         :key="s.side"
         :label="s.label"
-        outlined
+        class="quiet"
         :disabled="write.busy.value"
         @click="say(s.side)"
       />
@@ -60,13 +60,13 @@ const say = (side: GearFlank) =>
 
 <style scoped>
 .pushed {
-  border-top: 2px solid var(--ink);
-  margin-top: 0.8rem;
-  padding-top: 0.4rem;
+  border-bottom: 2px solid var(--ink);
+  margin-bottom: 0.8rem;
+  padding-bottom: 0.4rem;
 }
 svg {
   width: 100%;
-  max-width: 20rem;
+  max-width: 16rem;
 }
 .tooth {
   fill: var(--gear);

@@ -157,7 +157,11 @@ const choice = computed({
             No price is known of {{ newest.body.unpriced.join(', ') }}: the rebuild costs more than stands
             here.
           </template>
-          {{ newest.body.hours }} h of labour in a rebuild.
+          {{ newest.body.hours }} h of labour in a rebuild{{
+            job.sheet.lacks?.includes('bench.labour')
+              ? ", as usual for such work; this drive's own are not known"
+              : ''
+          }}.
           <template v-if="newest.body.breakEvenHours !== undefined">
             {{
               newest.body.breakEvenHours > 0

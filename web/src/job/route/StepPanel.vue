@@ -446,7 +446,7 @@ const turn = computed(() => definition.value.turn)
       title="Correct what was answered"
       :explain="
         isOver(job.state)
-          ? 'The old answer stays in the record with your reason. The job stays over: nothing is asked or judged anew.'
+          ? 'The old answer stays in the record with your reason. The job stays over: nothing is asked or judged again.'
           : 'The old answer stays in the record with your reason. Only what stood on it is asked again.'
       "
       action="Correct it"
