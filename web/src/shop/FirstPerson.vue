@@ -8,6 +8,7 @@ import { useShop } from '../stores/shop.ts'
 import { problemAt } from '../wire/client.ts'
 import { keys, useQueryClient } from '../wire/queries.ts'
 import { useWrite, useWriteAs } from '../wire/use-write.ts'
+import UnitsChoice from './UnitsChoice.vue'
 
 /**
  * An empty shop begins with who leads it, and with what nobody else can know: its name, its units, its currency, and where units stand. What is left
@@ -77,15 +78,7 @@ async function begin() {
         Code of four digits, if you want one
         <input v-model="code" maxlength="4" inputmode="numeric" pattern="\d{4}" autocomplete="off" />
       </label>
-      <fieldset class="one-of wide">
-        <legend class="small soft">Units that you read first; the others stand beside them</legend>
-        <label :class="{ on: units === 'metric' }">
-          <input v-model="units" type="radio" value="metric" class="sr-only" /> millimetres, Nm, kPa
-        </label>
-        <label :class="{ on: units === 'imperial' }">
-          <input v-model="units" type="radio" value="imperial" class="sr-only" /> inches, ft-lb, psi
-        </label>
-      </fieldset>
+      <UnitsChoice v-model="units" class="wide" />
       <label>
         Name of the shop, at the head of each record
         <input v-model="heading" maxlength="300" autocomplete="organization" />

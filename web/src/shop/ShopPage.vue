@@ -15,6 +15,7 @@ import { useWrite } from '../wire/use-write.ts'
 import DevicesSection from './DevicesSection.vue'
 import PeopleSection from './PeopleSection.vue'
 import SchoolList from './SchoolList.vue'
+import UnitsChoice from './UnitsChoice.vue'
 
 /** The shop's own ways: rules, stands, schools, and what it has learned about faults. */
 const store = useShopWays()
@@ -161,15 +162,7 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
       </section>
       <section aria-label="Yours">
         <h2>Yours, at this screen</h2>
-        <fieldset class="one-of">
-          <legend class="small soft">Units that you read first; the others stand beside them</legend>
-          <label :class="{ on: own.first === 'metric' }">
-            <input v-model="own.first" type="radio" value="metric" class="sr-only" /> millimetres, Nm, kPa
-          </label>
-          <label :class="{ on: own.first === 'imperial' }">
-            <input v-model="own.first" type="radio" value="imperial" class="sr-only" /> inches, ft-lb, psi
-          </label>
-        </fieldset>
+        <UnitsChoice v-model="own.first" />
       </section>
       <PeopleSection />
       <DevicesSection />
