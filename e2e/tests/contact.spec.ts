@@ -369,7 +369,7 @@ test('the pattern is due, and drawn, before the build is accepted', async ({ pag
   expect(job.builds.at(-1)!.patterns).toHaveLength(2)
   await show(page, `/jobs/${id}/route`)
   await expect(page.getByRole('link', { name: 'Draw the pattern on the flank' })).toBeVisible()
-  job = await fastTo(page, id, 'accept')
+  await fastTo(page, id, 'accept')
   await show(page, `/jobs/${id}/route`)
   await expect(page.locator('.panel')).toContainText('Nothing is accepted as built')
   await page.locator('.panel').getByRole('link', { name: 'To Setting' }).click()
