@@ -38,7 +38,9 @@ test('a pattern drawn round on both flanks is read back to what the case hid, wi
   // what the gauges say is drawn already
   await expect(page.locator('.flanks .before')).toHaveCount(2)
   for (const flank of ['drive', 'coast'] as const) {
-    await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toContainText(flank === 'drive' ? 'Drive' : 'Coast')
+    await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toContainText(
+      flank === 'drive' ? 'Drive' : 'Coast',
+    )
     const enter = page.getByRole('button', { name: 'Enter this patch' })
     // nothing is entered that nobody has seen
     await expect(enter).toBeDisabled()
@@ -83,7 +85,9 @@ test(
       const id = await openJob(page, 'alke-2-lower', undefined)
       await show(page, `/jobs/${id}/contact`)
       for (const flank of ['drive', 'coast'] as const) {
-        await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toContainText(flank === 'drive' ? 'Drive' : 'Coast')
+        await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toContainText(
+          flank === 'drive' ? 'Drive' : 'Coast',
+        )
         await drawRound(
           page,
           flank,
@@ -164,7 +168,9 @@ test(
     const id = await openJob(page, 'alke-2-lower', undefined)
     await show(page, `/jobs/${id}/contact`)
     for (const flank of ['drive', 'coast'] as const) {
-      await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toContainText(flank === 'drive' ? 'Drive' : 'Coast')
+      await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toContainText(
+        flank === 'drive' ? 'Drive' : 'Coast',
+      )
       const { outline } = toothContact({
         mesh: teeth.mesh,
         side: sideOf(flank, teeth),
@@ -278,11 +284,11 @@ test(
     await expect(page.locator('.round.open .name')).toContainText('Trial 2')
     await read('.16', '.16', '.17')
     // the load of its bearings, by their nut
-    await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toContainText('Rolling torque')
+    await expect(page.locator('.panel h2')).toContainText('Rolling torque')
     await read('1.5')
     await page.getByRole('button', { name: 'Accept as built' }).click()
     await dialog.getByRole('button', { name: 'Accept as built' }).click()
-    await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toHaveText('Accepted as built')
+    await expect(page.locator('.panel h2')).toHaveText('Accepted as built')
     await page
       .locator('.round.open')
       .getByRole('button', { name: /Output carrier/ })
@@ -295,7 +301,9 @@ test(
 async function markBoth(page: Page, teeth: ReturnType<typeof contactTeeth>, hidden: Partial<ContactSetting>) {
   const setting = { pinionMm: 0, gearMm: 0, offsetMm: 0, shaftAngleErrorDeg: 0, ...hidden }
   for (const flank of ['drive', 'coast'] as const) {
-    await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toContainText(flank === 'drive' ? 'Drive' : 'Coast')
+    await expect(page.locator('.panel h2', { hasText: 'flank, place' })).toContainText(
+      flank === 'drive' ? 'Drive' : 'Coast',
+    )
     const side = sideOf(flank, teeth)
     await drawRound(page, flank, toothContact({ mesh: teeth.mesh, side, ...setting, ...USUAL_CROWN }).outline)
     await page.getByRole('button', { name: 'Enter this patch' }).click()
