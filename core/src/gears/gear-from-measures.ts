@@ -1,6 +1,6 @@
 import { refuse } from '../checks/input-error.ts'
 import { positive, whole, within } from '../checks/numbers.ts'
-import type { Mesh } from './mesh.ts'
+import { gearPitchAngleOf, type Mesh } from './mesh.ts'
 
 export interface GearFromMeasuresInput {
   pinionTeeth: number
@@ -32,7 +32,7 @@ const ADDENDUM_HALF_WIDTH = 0.15
 
 /** Addenda in modules by the usual proportions (see {@link gearFromMeasures}), with the cosines of the pitch angles. */
 function addendaInModules(z1: number, z2: number, sigma: number, form: 'spiral' | 'straight') {
-  const delta2 = Math.atan2(Math.sin(sigma), z1 / z2 + Math.cos(sigma))
+  const delta2 = gearPitchAngleOf(z1, z2, sigma)
   const delta1 = sigma - delta2
   const [cos1, cos2] = [Math.cos(delta1), Math.cos(delta2)]
   if (!(delta1 > 0) || !(cos2 > 1e-9))

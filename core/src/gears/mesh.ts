@@ -72,10 +72,17 @@ export function checkMesh(mesh: Mesh, path = 'mesh'): void {
     ])
 }
 
+/**
+ * Pitch cone angle of the gear, radians: tan δ₂ = sin Σ / (z₁/z₂ + cos Σ); the pinion's is what is left of the shaft angle.
+ * @param shaftAngle Σ, radians
+ */
+export const gearPitchAngleOf = (pinionTeeth: number, gearTeeth: number, shaftAngle: number): number =>
+  Math.atan2(Math.sin(shaftAngle), pinionTeeth / gearTeeth + Math.cos(shaftAngle))
+
 /** Pitch cone angles (radians) and outer cone distance (mm). */
 function cones(mesh: Mesh) {
   const sigma = (mesh.shaftAngleDeg ?? 90) * RAD
-  const gearPitchAngle = Math.atan2(Math.sin(sigma), mesh.pinionTeeth / mesh.gearTeeth + Math.cos(sigma))
+  const gearPitchAngle = gearPitchAngleOf(mesh.pinionTeeth, mesh.gearTeeth, sigma)
   const pinionPitchAngle = sigma - gearPitchAngle
   const outerConeDistance = (mesh.moduleMm * mesh.gearTeeth) / (2 * Math.sin(gearPitchAngle))
   return { pinionPitchAngle, gearPitchAngle, outerConeDistance }

@@ -105,8 +105,6 @@ export interface PersonSaid {
   retired: boolean
 }
 
-export type EventKind = Happened['kind']
-
 /** An event as it is read back. */
 export interface EventEntry {
   id: number

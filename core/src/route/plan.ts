@@ -1,3 +1,4 @@
+import { afterClosure } from './after-closure.ts'
 import { ALWAYS_NEW, comesOff, setOf, type Part } from '../drives/parts.ts'
 import { derivedMeasures } from '../setting/measures.ts'
 import { perSheet } from '../drives/per-sheet.ts'
@@ -237,19 +238,9 @@ function worthDoing(
   off: ReadonlySet<string>,
   renewed: ReadonlySet<string>,
 ): WorthDoing[] {
-  const moreFor = (p: Part): string[] => {
-    const more = new Set<string>()
-    const open = [p.id]
-    for (let id = open.pop(); id !== undefined; id = open.pop()) {
-      if (off.has(id) || more.has(id)) continue
-      more.add(id)
-      open.push(...loose.find((x) => x.id === id)!.after)
-    }
-    return [...more]
-  }
   return loose.flatMap((p) => {
     if (renewed.has(p.id) || !CHEAP_KINDS.includes(p.kind)) return []
-    const more = moreFor(p)
+    const more = [...afterClosure(loose, [p.id], off)]
     if (more.length > MORE_PARTS) return []
     return [
       {

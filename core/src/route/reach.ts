@@ -1,3 +1,4 @@
+import { afterClosure } from './after-closure.ts'
 import { InputError, refuse, type FieldProblem } from '../checks/input-error.ts'
 
 export interface ReachPart {
@@ -43,13 +44,7 @@ export function reach({
   const circle = findCircle(parts)
   if (circle) refuse('parts', `wait for one another: ${circle.join(' after ')}`, 'cycle')
 
-  const wanted = new Set<string>()
-  const open = [...targets]
-  for (let id = open.pop(); id !== undefined; id = open.pop()) {
-    if (wanted.has(id)) continue
-    wanted.add(id)
-    open.push(...byId.get(id)!.after)
-  }
+  const wanted = afterClosure(parts, targets)
   const order: string[] = []
   const off = new Set<string>()
   while (order.length < wanted.size) {

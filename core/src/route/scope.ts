@@ -1,3 +1,4 @@
+import { afterClosure } from './after-closure.ts'
 import { refuse } from '../checks/input-error.ts'
 import type { Part } from '../drives/parts.ts'
 import { lowerFirst } from '../units/words.ts'
@@ -136,31 +137,19 @@ function propellerLocks(sheet: DriveSheet): string[] {
 function staysMounted(sheet: DriveSheet, mode: ScopeMode, targets: string[]): boolean {
   if (mode === 'refit' || mode === 'unit' || mode === 'look') return false
   if (mode === 'test' || mode === 'service' || mode === 'strike') return true
-  const off = closure(sheet.parts, targets)
+  const off = afterClosure(sheet.parts, targets)
   return sheet.parts.some((p) => p.apart) && !sheet.parts.some((p) => p.apart && off.has(p.id))
 }
 
 /** @throws InputError where parts between the halves are wanted of a unit that stays on the boat */
 export function mustBeReached(sheet: DriveSheet, targets: readonly string[]): void {
-  const off = closure(sheet.parts, targets)
+  const off = afterClosure(sheet.parts, targets)
   const between = sheet.parts.filter((p) => p.apart && off.has(p.id))
   if (between.length)
     refuse(
       'mounted',
       `cannot be: ${lowerFirst(between[0]!.name)} sits between the halves; the unit comes off the boat`,
     )
-}
-
-/** Parts that have to be off before these are, themselves included. */
-function closure(parts: readonly Part[], targets: readonly string[]): Set<string> {
-  const wanted = new Set<string>()
-  const open = [...targets]
-  for (let id = open.pop(); id !== undefined; id = open.pop()) {
-    if (wanted.has(id)) continue
-    wanted.add(id)
-    open.push(...(parts.find((p) => p.id === id)?.after ?? []))
-  }
-  return wanted
 }
 
 /** A job that nobody has given a scope: everything. */

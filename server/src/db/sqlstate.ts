@@ -1,7 +1,5 @@
 /** Errors of PostgreSQL that mean something to us, by name. */
 export const UNIQUE_VIOLATION = '23505'
-export const CHECK_VIOLATION = '23514'
-export const FOREIGN_KEY_VIOLATION = '23503'
 const SERIALIZATION_FAILURE = '40001'
 const DEADLOCK_DETECTED = '40P01'
 

@@ -1,5 +1,5 @@
 import { gearFromMeasures } from '../../gears/gear-from-measures.ts'
-import { checkMesh, type Mesh } from '../../gears/mesh.ts'
+import { checkMesh, gearPitchAngleOf, type Mesh } from '../../gears/mesh.ts'
 import { InputError } from '../../checks/input-error.ts'
 import type { GearMesh, MeshUncertainty } from '../sheet.ts'
 import type { BodyMesh, SheetBody } from './body.ts'
@@ -133,7 +133,7 @@ const RAD = Math.PI / 180
 /** A mesh with the usual face width where none is measured: three tenths of the cone distance, at most ten modules. */
 function shaped(z1: number, z2: number, module: number, angles: Partial<Mesh>, faceWidthMm?: number): Mesh {
   const sigma = (angles.shaftAngleDeg ?? 90) * RAD
-  const delta2 = Math.atan2(Math.sin(sigma), z1 / z2 + Math.cos(sigma))
+  const delta2 = gearPitchAngleOf(z1, z2, sigma)
   const cone = (module * z2) / (2 * Math.sin(delta2))
   return {
     pinionTeeth: z1,
@@ -146,7 +146,7 @@ function shaped(z1: number, z2: number, module: number, angles: Partial<Mesh>, f
 
 function cutterOf(mesh: Mesh): number {
   const sigma = (mesh.shaftAngleDeg ?? 90) * RAD
-  const delta2 = Math.atan2(Math.sin(sigma), mesh.pinionTeeth / mesh.gearTeeth + Math.cos(sigma))
+  const delta2 = gearPitchAngleOf(mesh.pinionTeeth, mesh.gearTeeth, sigma)
   const cone = (mesh.moduleMm * mesh.gearTeeth) / (2 * Math.sin(delta2)) - mesh.faceWidthMm / 2
   return ASSUMED.cutterPerConeDistance * cone
 }

@@ -26,8 +26,6 @@ export const FITTED: Condition = {
 
 const plan = (name: string): Condition => ({ fact: `plan.${name}`, is: true })
 
-/** Something of the drive itself comes off before it is built back. */
-export const TAKEN_OFF: Condition = plan('takes-off')
 /** Parts come off, and the drive is built back by us. */
 export const BUILT_BACK: Condition = { all: [OURS, plan('takes-off'), plan('fits')] }
 /** The same, as far as the plan says that it is touched: `lips`, `sets`, `closes` (plan.ts). */
