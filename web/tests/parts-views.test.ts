@@ -219,6 +219,22 @@ describe('the estimate', () => {
     expect(wrapper.get('.terms [role=alert]').text()).toContain('is needed')
     expect(sent).toEqual([])
   })
+  it('says of a price and a delivery that nobody has given that they are not known', async () => {
+    const bare = { ...sheet, parts: sheet.parts.map(({ price: _p, waitDays: _w, ...p }) => p) }
+    const unpriced = {
+      ...estimate(bare, { grades: {}, rate: 100, consumables: 40 }),
+      rate: 100,
+      consumables: 40,
+      extraHours: 0,
+    }
+    const estimates = [{ ...entry, body: unpriced }]
+    const { wrapper } = await mountPart(PartsPage, fixtureJob('lomvi-90', { estimates }), {}, ESTIMATE)
+    const rebuild = wrapper.get('[aria-label=Ways] tbody tr').text()
+    expect(rebuild).toMatch(/not known.*at least/)
+    expect(wrapper.get('[aria-label="To buy"] tbody tr').text()).toMatch(/not known.*not known/)
+    expect(wrapper.get('[aria-label=Ways]').text()).not.toMatch(/NaN|undefined|null/)
+    expect(wrapper.get('[aria-label="To buy"]').text()).not.toMatch(/NaN|undefined|null/)
+  })
   it('shows each way with its risks, what is bought with its set, and records who decided and how', async () => {
     const { wrapper, sent } = await mountPart(
       PartsPage,

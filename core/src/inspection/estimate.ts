@@ -11,9 +11,9 @@ export interface OrderRow {
   /** Their ids; absent in estimates of an older Moray. */
   ids?: string[]
   why: string
-  /** Null where nobody has said it. */
-  price: number | null
-  waitDays: number | null
+  /** Left out where nobody has said it. */
+  price?: number
+  waitDays?: number
 }
 
 export interface Option {
@@ -24,7 +24,8 @@ export interface Option {
   consumables: number
   /** At least this much, where prices of parts are not known. */
   total: number
-  waitDays: number | null
+  /** Left out where it is not known of every part. */
+  waitDays?: number
   /** What the money does not say. */
   risks: string[]
   /** Why safety forbids it, whatever it costs; not offered then. */
@@ -76,7 +77,7 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
     (input.scope?.hours ?? labour.openHours + labour.setHours + labour.closeHours) +
     notNegative('extraHours', input.extraHours ?? 0)
   const parts = order.reduce((sum, row) => sum + (row.price ?? 0), 0)
-  const unpriced = order.filter((row) => row.price === null).map((row) => row.name)
+  const unpriced = order.filter((row) => row.price === undefined).map((row) => row.name)
   const option = (o: Omit<Option, 'total'>): Option => ({ ...o, total: o.parts + o.labour + o.consumables })
   const swapHours = labour.openHours / 2
   const options: Option[] = [
@@ -86,7 +87,9 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
       parts,
       labour: hours * rate,
       consumables,
-      waitDays: order.some((r) => r.waitDays === null) ? null : Math.max(0, ...order.map((r) => r.waitDays!)),
+      ...(order.some((r) => r.waitDays === undefined)
+        ? {}
+        : { waitDays: Math.max(0, ...order.map((r) => r.waitDays!)) }),
       risks: [],
     }),
     ...(exchange
@@ -184,8 +187,8 @@ function orderList(parts: readonly Part[], input: EstimateInput): OrderRow[] {
       why: always
         ? (RENEWED[renewed?.why ?? 'opening'] ?? 'everything that seals is new at an opening')
         : why.join('; '),
-      price: p.price ?? null,
-      waitDays: p.waitDays ?? null,
+      ...(p.price === undefined ? {} : { price: p.price }),
+      ...(p.waitDays === undefined ? {} : { waitDays: p.waitDays }),
     })
   }
   return [...rows.values()]

@@ -255,7 +255,7 @@ function shopSentence(d: ShopChange): string {
     case 'rules': {
       const by = d.departuresNeedLead ? 'departures need the lead' : 'departures by whoever works'
       const price =
-        d.rate === null
+        d.rate === undefined
           ? 'price of an hour not known'
           : `${[d.rate, d.currency ?? ''].join(' ').trim()} an hour`
       return `Shop rules: ${by}, ${price}`

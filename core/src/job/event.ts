@@ -87,7 +87,7 @@ export interface GaugeFigure {
 }
 export type ShopChange =
   | { about: 'school'; question: string; label: string }
-  | { about: 'rules'; departuresNeedLead: boolean; rate: number | null; currency: string | null }
+  | { about: 'rules'; departuresNeedLead: boolean; rate?: number; currency?: string }
   | { about: 'likelihood'; finding: string; cause: string; likelihood?: number; reason: string }
   | { about: 'person'; name: string; role: string }
   | { about: 'person-changed'; was: PersonSaid; now: PersonSaid }

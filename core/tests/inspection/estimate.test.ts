@@ -143,10 +143,10 @@ describe('the estimate', () => {
     )
     const e = estimate({ ...lomvi, parts }, { grades: { pinion: 'replace' }, ...rate })
     const row = e.order.find((r) => r.ids!.includes('pinion'))!
-    expect([row.price, row.waitDays]).toEqual([null, null])
+    expect([row.price, row.waitDays]).toEqual([undefined, undefined])
     expect(e.unpriced).toEqual([row.name])
     expect(e.options[0]!.parts).toBeLessThan(known.options[0]!.parts)
-    expect(e.options[0]!.waitDays).toBeNull()
+    expect(e.options[0]!.waitDays).toBeUndefined()
     expect(e.cheapest).not.toBe('rebuild')
     expect(e.breakEvenHours).toBeUndefined()
     expect(known.unpriced).toBeUndefined()

@@ -85,8 +85,8 @@ export async function setShopRules(tx: Transaction, body: SetShopRules): Promise
     data: {
       about: 'rules',
       departuresNeedLead: body.departuresNeedLead,
-      rate,
-      currency,
+      ...(rate === null ? {} : { rate }),
+      ...(currency === null ? {} : { currency }),
     },
   }
 }

@@ -142,6 +142,10 @@ describe('a gauge of the shop’s own', () => {
     const { body } = await post(app, '/api/gauges', dayless)
     expect(body).toMatchObject({ calibratedOn: null, dueOn: null, overdue: null })
     expect((await history(app, body.id)).calibrations).toEqual([])
+    const read = { build: 0, measure: 'backlash', text: '.16', unit: 'mm', gaugeId: body.id }
+    expect((await post(app, '/api/jobs/rordrum/readings', read)).status).toBe(201)
+    const taken = (await app.job('rordrum')).builds[0]!.readings.at(-1)!
+    expect([taken.gaugeName, taken.gaugeOverdue]).toEqual(['Dial of nobody knows when', null])
     const on = (day: string) =>
       post(app, `/api/gauges/${body.id}/calibrations`, { on: day, note: 'by the service' })
     expect((await on('2026-09-20')).body).toMatchObject({ calibratedOn: '2026-09-20', overdue: false })

@@ -1,5 +1,7 @@
 import { endpoints } from '@moray/contract/endpoints'
-import type { JobReply } from '@moray/contract/replies'
+import type { JobReply, Shop } from '@moray/contract/replies'
+import type { EventEntry } from '@moray/core/job/event'
+import { eventText } from '@moray/core/job/event-text'
 import { describe, expect, it } from 'vitest'
 import { FairQueue } from '../../src/calc/fair-queue.ts'
 import { answerError } from '../../src/http/errors.ts'
@@ -112,5 +114,26 @@ describe('long bodies', () => {
     await expect(queue.run('a', 1, () => Promise.resolve())).rejects.toThrow('full')
     end()
     await Promise.all([first, second])
+  })
+})
+
+describe('what a shop has not said', () => {
+  it('is not known, in its rules, in its history, and wherever a job is judged', async () => {
+    const app = await testApp()
+    const said = {
+      departuresNeedLead: false,
+      units: 'imperial',
+      stands: ['Stand 1', 'Stand 2', 'Stand 3'],
+    }
+    const { body, status } = await app.post('/api/shop/rules', said, { 'x-moray-person': 'runa' })
+    expect(status, JSON.stringify(body)).toBe(201)
+    const shop = await app.get<Shop>('/api/shop')
+    expect(shop.rules).toMatchObject({ rate: null, consumables: null, currency: null, units: 'imperial' })
+    const { ways } = await app.job('lomvi-skarv')
+    expect([ways.rules.rate, ways.rules.currency]).toEqual([null, null])
+    const [told] = await app.db.query<{ entry: EventEntry }>(
+      "select json_build_object('kind', kind, 'data', data) as entry from event where subject = 'rules' order by id desc limit 1",
+    )
+    expect(eventText(told!.entry)).toBe('Shop rules: departures by whoever works, price of an hour not known')
   })
 })

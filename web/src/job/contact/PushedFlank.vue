@@ -53,7 +53,8 @@ const say = (side: GearFlank) =>
       />
     </div>
     <p class="small soft">
-      Kept on this job's sheet and put into its next edition. Until then nothing is read back.
+      Your answer is kept on this job's sheet and goes into its next edition. Nothing is read back before you
+      answer.
     </p>
   </section>
 </template>

@@ -39,9 +39,9 @@ function make() {
   const body = { rate: r.value, consumables: c.value, extraHours: e.value }
   emit('make', body)
 }
-const money = (v: number | null) => moneyOrUnknown(v, rules.value.currency)
-const days = (n: number | null) =>
-  n === null ? 'not known' : n === 0 ? 'none' : n === 1 ? '1 day' : `${n} days`
+const money = (v: number | undefined) => moneyOrUnknown(v, rules.value.currency)
+const days = (n: number | undefined) =>
+  n === undefined ? 'not known' : n === 0 ? 'none' : n === 1 ? '1 day' : `${n} days`
 const inCurrency = computed(() => (rules.value.currency ? `${rules.value.currency} ` : ''))
 /** Of a rebuild whose parts have prices that nobody knows, only the least is known. */
 const least = (o: { id: string }) => (o.id === 'rebuild' && newest.value?.body.unpriced ? 'at least ' : '')
@@ -139,7 +139,9 @@ const choice = computed({
                 :class="{ cheap: o.id === newest.body.cheapest }"
               >
                 <th scope="row">{{ o.label }}</th>
-                <td class="mono">{{ least(o) }}{{ money(o.parts) }}</td>
+                <td class="mono">
+                  {{ least(o) && !o.parts ? 'not known' : `${least(o)}${money(o.parts)}` }}
+                </td>
                 <td class="mono">{{ money(o.labour) }}</td>
                 <td class="mono">{{ money(o.consumables) }}</td>
                 <td class="mono total">{{ least(o) }}{{ money(o.total) }}</td>
