@@ -299,3 +299,19 @@ test('an answer of a job that was handed over is put right, and the job stays ov
   await show(page, '/')
   await expect(page.getByRole('region', { name: 'Over' })).toContainText('26-097')
 })
+
+test('the due act is in view at 1280×800, and no list scrolls in a box of its own', async ({ page }) => {
+  await show(page, '/jobs/alke-lower/setting')
+  await expect(page.getByRole('button', { name: 'Build this' })).toBeInViewport({ ratio: 1 })
+  await show(page, '/jobs/rordrum/parts?view=row')
+  const waiting = page.locator('.waiting').first()
+  await expect(waiting).toBeVisible()
+  const hidden = await waiting.evaluate(
+    (e) => (e as unknown as Box).scrollHeight - (e as unknown as Box).clientHeight,
+  )
+  expect(hidden).toBeLessThanOrEqual(1)
+})
+interface Box {
+  scrollHeight: number
+  clientHeight: number
+}

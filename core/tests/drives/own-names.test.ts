@@ -16,3 +16,12 @@ it.each(Object.keys(FAMILIES) as Family[])(
     for (const name of names) expect(text, name).not.toContain(name)
   },
 )
+
+it('a drive that nobody has weighed or timed is not given a weight, and its hours are called usual', () => {
+  const sheet = filled(templateOf('outboard-fnr', 'own', 'Own'))
+  expect(sheet.bench.weightKg).toBeNull()
+  expect(sheet.lacks).toContain('bench.labour')
+  const caution = routeOf(sheet).steps.find((s) => s.id === 'receive')!.caution
+  expect(caution).toContain('weight is not known')
+  expect(caution).not.toMatch(/\d+ kg/)
+})
