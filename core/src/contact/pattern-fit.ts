@@ -1,5 +1,4 @@
-import { dampedLeastSquares } from '../numbers/least-squares.ts'
-import { solveSymmetric } from '../numbers/linear.ts'
+import { dampedLeastSquares, unitCovariance } from '../numbers/least-squares.ts'
 
 /** Searched range: mm for pinion, gear and offset; degrees for the shaft angle. */
 export const BOUND = { pinion: 0.6, gear: 0.6, offset: 0.3, 'shaft-angle': 0.3 }
@@ -98,13 +97,10 @@ export function bestKnown(fit: PatternFit): [pinion: number, gear: number] {
 }
 
 function covarianceOf(slopes: readonly number[][], bounds: readonly number[]): number[][] {
-  const normal = slopes.map((a, i) => slopes.map((b, k) => dot(a, b) + (i === k ? 3 / bounds[i]! ** 2 : 0)))
-  return normal.map((_, k) =>
-    solveSymmetric(
-      normal,
-      normal.map((__, i) => (i === k ? 1 : 0)),
-    )!,
-  )
+  const observed = slopes[0]!.map((_, i) => slopes.map((s) => s[i]!))
+  // evenly anywhere in the searched range: a variance of a third of its half width squared
+  const searched = bounds.map((b, i) => bounds.map((_, k) => (i === k ? Math.sqrt(3) / b : 0)))
+  return unitCovariance([...observed, ...searched])!
 }
 
 function conditionOf(pinion: readonly number[], gear: readonly number[]): number {

@@ -89,18 +89,17 @@ export function observedPatches(
   }
 }
 
-/** Present coordinates minus those of the reference. */
-function offOf({ wanted, model, present }: ObservedPatches, unknowns: readonly Unknown[]): number[] {
+/** How far the present patches lie from the reference. */
+export function offReference(
+  { wanted, model, present, heightAt }: ObservedPatches,
+  unknowns: readonly Unknown[],
+): { squares: number; height: number } {
   const middle = model(unknowns.map(() => 0))
-  return wanted.slice(0, present).map((v, i) => v - middle[i]!)
-}
-
-/** How far the present patches lie from the reference: each coordinate over what a hand marks, squared and summed. */
-export const offSquares = (patches: ObservedPatches, unknowns: readonly Unknown[]): number =>
-  offOf(patches, unknowns).reduce((sum, v) => sum + (v / HAND_U) ** 2, 0)
-
-/** How far up the tooth their centroids lie from it, the mean of both flanks. */
-export function heightOff(patches: ObservedPatches, unknowns: readonly Unknown[]): number {
-  const off = offOf(patches, unknowns)
-  return (off[patches.heightAt[0]]! + off[patches.heightAt[1]]!) / 2
+  const off = wanted.slice(0, present).map((v, i) => v - middle[i]!)
+  return {
+    // each coordinate over what a hand marks
+    squares: off.reduce((sum, v) => sum + (v / HAND_U) ** 2, 0),
+    // up the tooth, the mean of both flanks
+    height: (off[heightAt[0]]! + off[heightAt[1]]!) / 2,
+  }
 }

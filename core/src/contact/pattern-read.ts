@@ -12,7 +12,7 @@ import {
   type Unknown,
 } from './pattern-fit.ts'
 import { patternMeaning, type PatternFinding, type PatternMeaning } from './pattern-meaning.ts'
-import { heightOff, observedPatches, offSquares } from './pattern-model.ts'
+import { observedPatches, offReference } from './pattern-model.ts'
 import { checkQuestion, type PatternReadInput } from './pattern-question.ts'
 
 /** How far pinion and gear stand from right, outward positive, mm, as far as that can be told. */
@@ -84,15 +84,15 @@ export function patternRead(input: PatternReadInput): PatternRead {
     )
   const gauges = gaugesOf(input)
   const fit = gauges.wanted.length ? fitPattern(unknowns, joined(patches, gauges)) : alone
+  const { squares, height } = offReference(patches, unknowns)
   // where pinion and gear cannot be told apart, one number less bends the fit
   const determined = unknowns.length - (canSeparate(input.mesh, alone) ? 0 : 1)
   const kind: PatternFinding =
-    offSquares(patches, unknowns) <= chiSquare95(patches.present)
+    squares <= chiSquare95(patches.present)
       ? 'centred'
       : alone.squares <= chiSquare95(patches.wanted.length - determined)
         ? 'setting'
         : 'axes'
-  const height = heightOff(patches, unknowns)
   const moves = movesOf(input, fit, height)
   const byPatches = movesOf({ ...input, depth: undefined }, alone, height)
   const agrees = fit.squares - alone.squares <= chiSquare95(Math.max(1, gauges.wanted.length))
