@@ -54,6 +54,12 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
   await page.getByLabel('Currency').fill('NOK')
   await page.getByLabel('Stands').fill('Bench, Rack')
   done.entries += 3
+  // what is refused after the name was taken is said, and nothing that was typed is lost
+  const refused = { error: { code: 'busy', message: 'Not taken this time.', fields: [] } }
+  await page.route('**/api/shop/rules', (r) => r.fulfill({ status: 422, json: refused }), { times: 1 })
+  await tap(page, 'Begin')
+  await expect(page.getByRole('alert')).toContainText('Not taken this time')
+  await expect(page.getByLabel('Currency')).toHaveValue('NOK')
   await tap(page, 'Begin')
   await expect(page.getByLabel('Units that are read first')).toHaveValue('imperial')
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, watchEffect } from 'vue'
+import { computed, ref, watchEffect } from 'vue'
 import { RouterLink, RouterView, useRoute } from 'vue-router'
 import type { UnitSystem } from '@moray/core/units/format'
 import { useShop } from './stores/shop.ts'
@@ -13,6 +13,8 @@ import { pageIsStale, staleWanted } from './wire/stale-page.ts'
 
 const shop = useShop()
 const people = usePeople()
+/** An empty shop is being set up: its page stays until all of it has been taken. */
+const beginning = ref(false)
 /** An empty shop: nobody works here yet. */
 const nobody = computed(() => people.people?.length === 0)
 const own = useOwn()
@@ -88,7 +90,7 @@ const places = [
     </p>
     <WhoIsWorking v-if="shop.people.length && route.path !== '/pair'" />
     <CodeDialog v-if="shop.codeFor" />
-    <FirstPerson v-if="nobody" />
+    <FirstPerson v-if="nobody || beginning" @beginning="(on) => (beginning = on)" />
     <RouterView v-else />
   </main>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
 import type { UnitSystem } from '@moray/core/units/format'
+import type { Person } from '@moray/contract/replies'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useOwn } from '../stores/own.ts'
@@ -14,6 +15,8 @@ import UnitsChoice from './UnitsChoice.vue'
  * An empty shop begins with who leads it, and with what nobody else can know: its name, its units, its currency, and where units stand. What is left
  * empty stays not known, and can be said later under Shop.
  */
+/** While it is being set up the page stays, though its lead is known already. */
+const emit = defineEmits<{ beginning: [on: boolean] }>()
 const client = useQueryClient()
 const shop = useShop()
 const own = useOwn()
@@ -34,10 +37,21 @@ const standList = computed(() => [
 ])
 /** Nobody is known here before the list of people is: what follows goes out under the name that was just written. */
 const asLead = useWriteAs(() => shop.chosen)
+/** People as they are once the lead is written down: another try after a failure does not write the name twice. */
+const people = ref<Person[]>()
+const error = computed(() => write.error.value ?? asLead.error.value)
 async function begin() {
-  const people = await write.send(endpoints.addPerson, {}, { name: name.value, role: 'lead' })
-  if (!people) return
-  const { id } = people[0]!
+  emit('beginning', true)
+  if (await takenOver()) {
+    client.setQueryData(keys.people, people.value)
+    emit('beginning', false)
+  } else if (!people.value) emit('beginning', false)
+}
+/** One after the other: the name, what the shop is, the code. What failed is said, and what was typed stays. */
+async function takenOver(): Promise<boolean> {
+  people.value ??= await write.send(endpoints.addPerson, {}, { name: name.value, role: 'lead' })
+  if (!people.value) return false
+  const { id } = people.value[0]!
   shop.chosen = id
   shop.asking = false
   own.first = units.value
@@ -52,13 +66,12 @@ async function begin() {
       stands: standList.value,
     },
   )
-  if (said) client.setQueryData(keys.shop, said)
-  // what is not taken here can still be set under Shop
-  const coded =
-    code.value === ''
-      ? people
-      : await asLead.send(endpoints.setCode, { id }, { code: code.value }).then((all) => all ?? people)
-  client.setQueryData(keys.people, coded)
+  if (!said) return false
+  client.setQueryData(keys.shop, said)
+  if (code.value === '') return true
+  const coded = await asLead.send(endpoints.setCode, { id }, { code: code.value })
+  if (coded) people.value = coded
+  return coded !== undefined
 }
 </script>
 
@@ -104,9 +117,7 @@ async function begin() {
         :disabled="!name.trim() || !standList.length || write.busy.value || asLead.busy.value"
       />
     </form>
-    <p v-if="write.error.value && !problemAt(write.error.value, 'name')" class="fault" role="alert">
-      {{ write.error.value.message }}
-    </p>
+    <p v-if="error && !problemAt(error, 'name')" class="fault" role="alert">{{ error.message }}</p>
   </section>
 </template>
 
