@@ -114,11 +114,7 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
             labour: hours * USED_SHARE_OF_WORK * rate,
             consumables,
             waitDays: used.waitDays,
-            risks: [
-              'hours unknown',
-              'ratio unknown until counted',
-              'has to be sealed and measured all the same',
-            ],
+            risks: ['hours unknown', 'ratio unknown until counted', 'has to be sealed and measured as well'],
           }),
         ]
       : []),

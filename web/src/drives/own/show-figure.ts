@@ -6,7 +6,7 @@ import { SOURCE_KINDS } from '@moray/core/drives/own/source'
 import type { Window } from '@moray/core/measuring/window'
 import type { UnitSystem } from '@moray/core/units/format'
 import { CANONICAL_UNIT, type Quantity } from '@moray/core/units/factors'
-import { UNIT_SPELLINGS } from '@moray/core/units/factors'
+import { MM_PER_INCH, UNIT_SPELLINGS } from '@moray/core/units/factors'
 import type { TorqueUnit } from '@moray/core/units/torque-unit'
 import { bareUnit, inBoth, rangeInBoth } from '../../ui/both-units.ts'
 
@@ -80,22 +80,24 @@ export function figureText(field: Pick<FigureField, 'shape'>, value: unknown, fi
   }
 }
 
-/** A range of lengths as it may be typed: to a ten-thousandth of an inch, or a thousandth of a millimetre. */
-export function rangeAsTyped({ min, max }: { min?: number; max?: number }, first: UnitSystem): string {
-  const say = (mm: number) => (first === 'imperial' ? (mm / 25.4).toFixed(4) : mm.toFixed(3))
-  const unit = first === 'imperial' ? 'in' : 'mm'
+/** A range as it may be typed again, its unit said once. */
+function spanAsTyped({ min, max }: Window, say: (v: number) => string, unit: string): string {
   if (min === undefined) return `max ${say(max!)} ${unit}`
-  return max === undefined ? `min ${say(min)} ${unit}` : `${say(min)} to ${say(max)} ${unit}`
+  if (max === undefined) return `min ${say(min)} ${unit}`
+  return min === max ? `${say(min)} ${unit}` : `${say(min)} to ${say(max)} ${unit}`
 }
 
+/** A range of lengths as it may be typed: to a ten-thousandth of an inch, or a thousandth of a millimetre. */
+export const rangeAsTyped = (range: Window, first: UnitSystem): string =>
+  first === 'imperial'
+    ? spanAsTyped(range, (mm) => (mm / MM_PER_INCH).toFixed(4), 'in')
+    : spanAsTyped(range, (mm) => mm.toFixed(3), 'mm')
+
 /** A torque as it may be typed again, in the unit that the manual prints; all its digits, so that nothing is lost by rounding. */
-export function torqueAsTyped({ min, max }: { min?: number; max?: number }, unit: TorqueUnit = 'Nm'): string {
+export function torqueAsTyped(range: Window, unit: TorqueUnit = 'Nm'): string {
   const { factor } = UNIT_SPELLINGS.torque[unit.toLowerCase()]!
   const say = (nm: number) => (unit === 'Nm' ? String(nm) : String(Number((nm / factor).toPrecision(14))))
-  const name = { Nm: 'Nm', ftlb: 'ft-lb', inlb: 'in-lb' }[unit]
-  if (min === undefined) return `max ${say(max!)} ${name}`
-  if (max === undefined) return `min ${say(min)} ${name}`
-  return min === max ? `${say(min)} ${name}` : `${say(min)} to ${say(max)} ${name}`
+  return spanAsTyped(range, say, { Nm: 'Nm', ftlb: 'ft-lb', inlb: 'in-lb' }[unit])
 }
 
 /** Any value of a sheet for the eye; what is no figure stands as it is kept. */

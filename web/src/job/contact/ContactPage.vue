@@ -277,7 +277,7 @@ async function enter() {
       </p>
     </section>
     <aside class="panel" aria-label="Due now">
-      <PushedFlank v-if="unsaid && open" :job="job" :pair="shown.pair" />
+      <PushedFlank v-if="unsaid && !drawn && open" :job="job" :pair="shown.pair" />
       <h2>{{ at.flank === 'drive' ? 'Drive' : 'Coast' }} flank, place {{ at.place }}</h2>
       <template v-if="open">
         <p v-if="later" class="caution">
