@@ -184,7 +184,8 @@ const checks = [
   ['types', ['typescript-native/bin/tsc', '-p', 'tsconfig.json']],
   // what the compiler of the pages lets pass and is bad manners all the same; it is installed by itself
   ...(LONG_RUN ? [['lint of the pages', () => quietly('npm', ['run', '-s', 'lint:pages'])]] : []),
-  ['lint, circles among them', ['oxlint/bin/oxlint', '--deny-warnings']],
+  ['lint, circles of files among them', ['oxlint/bin/oxlint', '--deny-warnings']],
+  ['circles of folders', ['../tools/folders.mjs']],
   ['format', ['oxfmt/bin/oxfmt', '--check', '.']],
 ]
 

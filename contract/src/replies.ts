@@ -1,12 +1,11 @@
-import type { Flank } from '@moray/core/contact/flank'
+import type { Flank } from '@moray/core/gears/flank'
 import type { Outline } from '@moray/core/contact/marked'
-import type { CompactRecord } from '@moray/core/job/compact'
 import type { SheetBody } from '@moray/core/drives/own/body'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { PieceCut } from '@moray/core/setting/shim-problem'
 import type { Experience } from '@moray/core/setting/with-experience'
 import type { EventEntry } from '@moray/core/job/event'
-import type { JobHead, ShopRules } from '@moray/core/job/record'
+import type { JobHead, JobRecord, ShopRules } from '@moray/core/job/record'
 import type { LikelihoodEdit } from '@moray/core/inspection/fault-history'
 import type { GaugeKindId } from '@moray/core/measuring/gauge-kinds'
 import type { Wrench } from '@moray/core/torque/wrench'
@@ -70,7 +69,7 @@ export interface JobPage {
 }
 
 /** A job as it is kept; judged by core, with its sheet and the shop's ways, wherever it is shown. */
-export type JobReply = CompactRecord
+export type JobReply = JobRecord
 
 /** The shop's own ways. */
 export interface Shop {

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts'
 import { contactTeeth, USUAL_CROWN } from '@moray/core/contact/as-set'
-import { sideOf, type Flank } from '@moray/core/contact/flank'
+import { sideOf, type Flank } from '@moray/core/gears/flank'
 import { toothContact, type ContactSetting } from '@moray/core/contact/tooth-contact'
 import { bodyOf } from '@moray/core/drives/own/body'
 import { toeShareOf } from '@moray/core/contact/photo'

@@ -2,7 +2,6 @@ import { expect, type Page } from '@playwright/test'
 import type { JobReply, Shop } from '@moray/contract/replies'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { isCondemned } from '@moray/core/job/bench-row'
-import { fullRecord } from '@moray/core/job/compact'
 import { ungraded } from '@moray/core/job/job-plan'
 import { judged, type JudgedJob } from '@moray/core/job/judged'
 import { criteria, propose } from '@moray/core/inspection/criteria'
@@ -31,7 +30,7 @@ function sheetOf(page: Page, { sheetId, sheetVersion }: JobReply): Promise<Drive
 
 const shopOf = (page: Page) => get<Shop>(page, '/api/shop')
 const judge = async (page: Page, reply: JobReply, shop: Shop): Promise<JudgedJob> =>
-  judged(fullRecord(reply), await sheetOf(page, reply), shop, new Date())
+  judged(reply, await sheetOf(page, reply), shop, new Date())
 
 /** The job as the page judges it. */
 export async function jobOf(page: Page, id: string): Promise<JudgedJob> {

@@ -2,7 +2,7 @@ import { expect, test, type Page } from './test.ts'
 import { show } from '../pages.ts'
 import { isDerived, settingMeasures } from '@moray/core/setting/measures'
 import type { JudgedBuild } from '@moray/core/job/judge-builds'
-import { sensitivities } from '@moray/core/gears/train'
+import { sensitivities } from '@moray/core/setting/train'
 import { seatReading } from '@moray/core/simulation/seat-reading'
 import { jobOf, openJob, post } from './hand.ts'
 

@@ -2,7 +2,6 @@ import { spawnSync } from 'node:child_process'
 import { copyFileSync, cpSync, mkdirSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { fullRecord } from '@moray/core/job/compact'
 import type { DrawerLine, DrawerMovement, JobReply } from '@moray/contract/replies'
 import { checkBuilt, startBuilt, type BuiltServer } from '../tests/built-server.ts'
 
@@ -76,7 +75,7 @@ async function look(server: BuiltServer, entries: Iterable<Entry>): Promise<void
   const books = await Promise.all(
     LINES.map((line) => read<DrawerMovement[]>(server, `/api/drawer/${line}/movements`)),
   )
-  const { openItems } = fullRecord(await read<JobReply>(server, `/api/jobs/${JOB}`))
+  const { openItems } = await read<JobReply>(server, `/api/jobs/${JOB}`)
   const times = new Map<string, number>()
   for (const text of [...books.flat().map((m) => m.reason), ...openItems.map((i) => i.text)])
     times.set(text, (times.get(text) ?? 0) + 1)

@@ -5,7 +5,7 @@ import { calculate } from '@moray/contract/calculations/registry'
 import { checkBody } from '../src/calc/check-body.ts'
 import { createApp } from '../src/app.ts'
 import type { Database, Queryable } from '../src/db/database.ts'
-import { migrate, readMigrations } from '../src/db/migrate.ts'
+import { migrate, readSchema } from '../src/db/migrate.ts'
 import { openFolder } from '../src/db/pglite.ts'
 import { openPostgres } from '../src/db/postgres.ts'
 import { SheetShelf } from '../src/drives/sheets.ts'
@@ -39,7 +39,7 @@ const db: Database = {
     return inner.transaction((tx) => work(counting(tx)))
   },
 }
-await migrate(inner, readMigrations(resolve(import.meta.dirname, '../migrations')), NOW)
+await migrate(inner, readSchema(resolve(import.meta.dirname, '..')), NOW)
 await beginShop(inner, NOW, { demo: true, shop: 'bench' })
 const app = createApp(
   {

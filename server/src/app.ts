@@ -1,5 +1,6 @@
 import { Hono, type MiddlewareHandler } from 'hono'
 import { bodyLimit } from 'hono/body-limit'
+import { compress } from 'hono/compress'
 import { NONCE, secureHeaders } from 'hono/secure-headers'
 import { endpoints } from '@moray/contract/endpoints'
 import { allSchemas } from '@moray/contract/schemas'
@@ -76,6 +77,7 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
       xFrameOptions: 'DENY',
     }),
   )
+  app.use('/api/*', compress({ encoding: 'gzip' }))
   app.use(sameOrigin(options.hosts ?? []))
   app.use('/api/*', knownDevicesOnly(deps.db, deps.now, options.proxyPort))
   const [stranger, usual] = [limit(2 * KB), limit(256 * KB)]

@@ -6,7 +6,7 @@ import { openCalcPool } from './calc/pool.ts'
 import { DataFolderError, lockDataFolder, prepareFolder } from './data/data-lock.ts'
 import { keepAnchor } from './data/keep-anchor.ts'
 import { isMarked, openMark, writeMark, type Mark } from './data/mark.ts'
-import { readMigrations } from './db/migrate.ts'
+import { readSchema } from './db/migrate.ts'
 import { closeToOthers } from './db/pglite.ts'
 import { ownAddresses } from './devices/devices.ts'
 import { SheetShelf } from './drives/sheets.ts'
@@ -82,8 +82,7 @@ try {
 }
 
 const files = join(data, 'files')
-const migrations = readMigrations(resolve(here, '../migrations'))
-const db = await openDatabase(settings, migrations, log, say).catch((e: unknown) => {
+const db = await openDatabase(settings, readSchema(resolve(here, '..')), log, say).catch((e: unknown) => {
   log('the database did not open', e)
   const why = e instanceof Error ? `${e.message}. ` : ''
   return stopWith(

@@ -1,6 +1,6 @@
 import { renameSync, writeFileSync } from 'node:fs'
 import { resolve } from 'node:path'
-import { migrate, readMigrations } from '../src/db/migrate.ts'
+import { migrate, readSchema } from '../src/db/migrate.ts'
 import { memory, wrapPglite } from '../src/db/pglite.ts'
 import { openPostgres } from '../src/db/postgres.ts'
 import { beginShop } from '../src/shop/begin.ts'
@@ -13,15 +13,15 @@ import { KEEP_COPY } from './reset.ts'
  * address the same rows are laid into that database of a PostgreSQL server first. A process of its own: other tests do not wait for it.
  */
 const [file, address] = process.argv.slice(2)
-const migrations = readMigrations(resolve(import.meta.dirname, '../migrations'))
+const schema = readSchema(resolve(import.meta.dirname, '..'))
 
 const pg = await memory()
 const made = wrapPglite(pg)
-await migrate(made, migrations, NOW)
+await migrate(made, schema, NOW)
 await beginShop(made, NOW, { demo: true, shop: 'test-shop' })
 if (address) {
   const db = await openPostgres(address, () => {})
-  await migrate(db, migrations, NOW)
+  await migrate(db, schema, NOW)
   await putRows(db, await rowsOf(made))
   await db.script(KEEP_COPY)
   await db.close()

@@ -130,7 +130,7 @@ describe.runIf(programs)('two servers on one database, as README has it', () => 
         body: png as BodyInit,
       })
       expect(kept.status).toBe(201)
-      const { hash } = ((await kept.json()) as JobReply).attachments!.at(-1)!
+      const { hash } = ((await kept.json()) as JobReply).attachments.at(-1)!
       const shown = await fetch(`${second.url}/api/files/${hash}`)
       expect(shown.status).toBe(200)
       expect(await sharp(Buffer.from(await shown.arrayBuffer())).metadata()).toMatchObject({ width: 30 })

@@ -1,7 +1,6 @@
 import { spawnSync } from 'node:child_process'
 import { appendFileSync, cpSync, mkdirSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { fullRecord } from '@moray/core/job/compact'
 import type { DrawerLine, DrawerMovement, EventEntry, JobReply } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
 import { LONG_RUN } from '../../core/tests/long.ts'
@@ -50,7 +49,7 @@ describe('a server process', () => {
       expect(readdirSync(join(folder, 'lock'))).toHaveLength(1)
 
       server = await start(folder)
-      const job = fullRecord(await get<JobReply>(server.url, `/api/jobs/${JOB}`))
+      const job = await get<JobReply>(server.url, `/api/jobs/${JOB}`)
       expect(job.builds[0]!.readings.map((r) => r.text)).toEqual(['.47'])
       const line = (await get<DrawerLine[]>(server.url, '/api/drawer')).find((l) => l.id === 's001')!
       const book = await get<DrawerMovement[]>(server.url, '/api/drawer/s001/movements')

@@ -4,7 +4,6 @@ import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
 import type { ErrorBody } from '@moray/contract/errors'
 import type { DrawerLine, EventEntry, JobReply, Shop } from '@moray/contract/replies'
 import { calculate } from '@moray/contract/calculations/registry'
-import { fullRecord } from '@moray/core/job/compact'
 import { eventText } from '@moray/core/job/event-text'
 import { availablePieces, type AvailablePiece } from '@moray/core/job/pieces'
 import { waitsText } from '@moray/core/job/standing-text'
@@ -16,7 +15,7 @@ import { checkBody } from '../src/calc/check-body.ts'
 import { readJson } from '../src/http/body.ts'
 import type { CalcPool } from '../src/calc/pool.ts'
 import type { Database } from '../src/db/database.ts'
-import { readMigrations } from '../src/db/migrate.ts'
+import { readSchema } from '../src/db/migrate.ts'
 import { openMemory } from '../src/db/pglite.ts'
 import { openPostgres } from '../src/db/postgres.ts'
 import type { Deps } from '../src/deps.ts'
@@ -31,7 +30,7 @@ import { goBack, nextWrite } from './reset.ts'
 
 export { NOW }
 
-export const migrations = readMigrations(resolve(import.meta.dirname, '../migrations'))
+export const schema = readSchema(resolve(import.meta.dirname, '..'))
 
 /** True where these tests run on a PostgreSQL server. */
 export const onPostgres = (): boolean => inUse() === 'a PostgreSQL server'
@@ -160,7 +159,7 @@ export async function testApp(options: TestOptions = {}): Promise<TestApp> {
   const judge = async (reply: JobReply) => {
     const shop = await (ways ??= get<Shop>('/api/shop'))
     const sheet = await deps.sheets.get(db, reply.sheetId, reply.sheetVersion)
-    return judged(fullRecord(reply), sheet, shop, deps.now())
+    return judged(reply, sheet, shop, deps.now())
   }
   const post: TestApp['post'] = async (path, body, headers = {}) => {
     if (path.startsWith('/api/shop')) ways = undefined

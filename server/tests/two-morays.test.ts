@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, wri
 import { join, resolve } from 'node:path'
 import type { DrawerLine } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'
-import { migrate, readMigrations } from '../src/db/migrate.ts'
+import { migrate, readSchema } from '../src/db/migrate.ts'
 import { openFolder } from '../src/db/pglite.ts'
 import { ownAddresses } from '../src/devices/devices.ts'
 import {
@@ -97,7 +97,8 @@ describe('an upgrade', () => {
     async () => {
       const folder = join(scratch, 'older')
       mkdirSync(join(folder, 'pg'), { recursive: true })
-      const older = readMigrations(resolve(import.meta.dirname, '../migrations')).slice(0, 15)
+      const { migrations } = readSchema(resolve(import.meta.dirname, '..'))
+      const older = { migrations: migrations.slice(0, 15), functions: [] }
       const db = await openFolder(join(folder, 'pg'))
       await migrate(db, older, new Date())
       await db.script("insert into person (id, name, role) values ('runa', 'Runa', 'lead')")

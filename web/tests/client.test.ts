@@ -8,7 +8,7 @@ import { defineComponent, h } from 'vue'
 import { problemAt, read, WireError } from '../src/wire/client.ts'
 import { catchUp, createQueries, hear, keepJob, keys, sendForJob } from '../src/wire/queries.ts'
 import { useShop } from '../src/stores/shop.ts'
-import { useWrite, type Write } from '../src/wire/use-write.ts'
+import { useWrite, type Write } from '../src/writing/use-write.ts'
 
 const sent: { headers: Record<string, string>; body: string }[] = []
 let answer: () => Promise<Response>

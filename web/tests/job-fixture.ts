@@ -1,4 +1,3 @@
-import type { CompactRecord } from '@moray/core/job/compact'
 import { doneSteps } from '@moray/core/job/closings'
 import { judged } from '@moray/core/job/judged'
 import { USUAL_WAYS, type JobRecord } from '@moray/core/job/record'
@@ -102,7 +101,12 @@ export function fixtureJob(
 }
 
 /** The least that a write can answer. */
-const REPLY = { id: 'job', seen: 2, builds: [], people: {}, sheetId: '', sheetVersion: 1 }
+const REPLY = { id: 'job', seen: 2, builds: [], sheetId: '', sheetVersion: 1 }
+/** What a step was closed with stands in the answer. */
+const closedAs = (sent: Sent | undefined) => ({
+  ...REPLY,
+  closings: [{ step: sent?.body.step, takenBack: null }],
+})
 
 export interface Sent {
   path: string
@@ -123,11 +127,13 @@ export async function mountPart(
   answer: (status: number, body: unknown) => void
 }> {
   const sent: Sent[] = []
-  let next: { status: number; body: unknown } = { status: 201, body: REPLY }
+  let next: { status: number; body: unknown } | undefined
   vi.stubGlobal('fetch', (url: string, init?: RequestInit) => {
     if (init?.method === 'POST') sent.push({ path: url, body: JSON.parse(String(init.body)) as Sent['body'] })
     const { status, body } =
-      init?.method === 'POST' ? next : { status: 200, body: url.endsWith('/last-built') ? null : [] }
+      init?.method === 'POST'
+        ? (next ?? { status: 201, body: closedAs(sent.at(-1)) })
+        : { status: 200, body: url.endsWith('/last-built') ? null : [] }
     return Promise.resolve(new Response(JSON.stringify(body), { status }))
   })
   localStorage.setItem('moray.person', 'ylva')
@@ -135,7 +141,7 @@ export async function mountPart(
   setActivePinia(pinia)
   const client = createQueries()
   client.setQueryData(keys.people, [{ id: 'ylva', name: 'Ylva', role: 'technician' }])
-  client.setQueryData(keys.job(job.id), { ...REPLY, seen: 1, drafts: job.drafts } as unknown as CompactRecord)
+  client.setQueryData(keys.job(job.id), { ...REPLY, seen: 1, drafts: job.drafts } as unknown as JobRecord)
   const router = createRouter({
     history: createMemoryHistory(),
     routes: [{ path: '/:rest(.*)*', component: { template: '<i />' } }],

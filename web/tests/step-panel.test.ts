@@ -1,4 +1,4 @@
-import type { CompactRecord } from '@moray/core/job/compact'
+import type { JobRecord } from '@moray/core/job/record'
 import type { Closing } from '@moray/core/job/record'
 import type { Ask } from '@moray/core/route/route'
 import { flushPromises, mount } from '@vue/test-utils'
@@ -230,7 +230,7 @@ describe('the step panel', () => {
     // another step is looked at: this panel goes
     first.wrapper.unmount()
     await flushPromises()
-    expect(first.client.getQueryData<CompactRecord>(keys.job('job'))!.drafts).toMatchObject([
+    expect(first.client.getQueryData<JobRecord>(keys.job('job'))!.drafts).toMatchObject([
       { step: 'ratio', answers: { 'ratio.input-turns': '21,5' } },
     ])
   })

@@ -1,4 +1,4 @@
-import { FLANKS, type Flank } from '@moray/core/contact/flank'
+import { FLANKS, type Flank } from '@moray/core/gears/flank'
 import type { ReadingHow } from '@moray/core/setting/taken'
 import { Flag, Many, Num, Numbers, One, OneOf, Text, Texts, Whole } from '../fields/decorators.ts'
 

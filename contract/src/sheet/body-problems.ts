@@ -1,6 +1,6 @@
 import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
 import type { SheetBody } from '@moray/core/drives/own/body'
-import { checkBody } from '@moray/core/drives/own/check-body'
+import { checkBody } from '@moray/core/route/check-body'
 import { ofVariant } from '@moray/core/drives/own/variants'
 import { factsOfClass } from '../fields/describe.ts'
 import { MOST_PROBLEMS } from '../fields/instantiate.ts'

@@ -1,7 +1,7 @@
 import { lineFit } from '../numbers/least-squares.ts'
 import { InputError, refuse, type FieldProblem } from '../checks/input-error.ts'
 import { finite, notNegative } from '../checks/numbers.ts'
-import { checkWindow } from '../measuring/window.ts'
+import { checkWindow } from '../checks/window.ts'
 
 export interface PreloadInput {
   /** Builds with preload present: stack in mm, rolling torque in Nm as read, seal drag included. */

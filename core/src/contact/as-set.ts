@@ -3,9 +3,9 @@ import type { DriveSheet, GearMesh, Measure, MeshUncertainty } from '../drives/s
 import { armFactor } from '../gears/backlash.ts'
 import { usualAddenda } from '../gears/gear-from-measures.ts'
 import { meshGeometry, type Mesh } from '../gears/mesh.ts'
-import { gearTravel } from '../gears/train.ts'
+import { gearTravel } from '../setting/train.ts'
 import type { Assessment } from '../setting/assess.ts'
-import { pushedFlank, type PushedFlank } from './flank.ts'
+import { pushedFlank, type PushedFlank } from '../gears/flank.ts'
 import type { GaugedBacklash } from './pattern-question.ts'
 import type { ContactCrown } from './tooth-contact.ts'
 

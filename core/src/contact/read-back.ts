@@ -1,9 +1,9 @@
 import type { DriveSheet } from '../drives/sheet.ts'
 import { USUAL_CROWN, type ContactPair } from './as-set.ts'
-import { FLANKS, sideOf, type Flank } from './flank.ts'
+import { FLANKS, sideOf, type Flank } from '../gears/flank.ts'
 import { placeOf, type Outline } from './marked.ts'
 import type { EarlierPatches, PatternReadInput } from './pattern-question.ts'
-import { gearTravel } from '../gears/train.ts'
+import { gearTravel } from '../setting/train.ts'
 
 /** Places round the gear: one says how it is set, three tell runout from setting. */
 export const PLACES = [1, 2, 3] as const

@@ -1,4 +1,4 @@
-import type { Window } from '../measuring/window.ts'
+import type { Window } from '../checks/window.ts'
 
 /** How a closed case is proved tight with air: what is blocked, how much, how long, and what may escape. */
 export interface LeakPlan {

@@ -1,6 +1,6 @@
 import { InputError, type FieldProblem } from '../checks/input-error.ts'
 import { checkMesh } from '../gears/mesh.ts'
-import { checkWindow, type Window } from '../measuring/window.ts'
+import { checkWindow, type Window } from '../checks/window.ts'
 import type { DriveSheet } from './sheet.ts'
 
 /**

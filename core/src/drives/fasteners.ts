@@ -1,5 +1,5 @@
 import type { TorqueUnit } from '../units/torque-unit.ts'
-import type { Window } from '../measuring/window.ts'
+import type { Window } from '../checks/window.ts'
 
 /** What keeps a fastener from coming loose. */
 export const LOCK_KINDS = {

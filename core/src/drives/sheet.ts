@@ -1,6 +1,6 @@
 import type { Mesh } from '../gears/mesh.ts'
 import type { Member } from '../gears/backlash.ts'
-import type { Window } from '../measuring/window.ts'
+import type { Window } from '../checks/window.ts'
 import type { BenchFacts } from './bench-facts.ts'
 import type { Fastener } from './fasteners.ts'
 import type { Further } from './further.ts'

@@ -1,4 +1,4 @@
-import type { Flank } from '../contact/flank.ts'
+import type { Flank } from '../gears/flank.ts'
 import type { PieceCut } from '../setting/shim-problem.ts'
 import type { Turned } from '../setting/turned.ts'
 /**

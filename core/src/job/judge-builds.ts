@@ -1,7 +1,7 @@
 import type { DriveSheet } from '../drives/sheet.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import { withCarriers } from '../drives/sheet.ts'
-import { sensitivities } from '../gears/train.ts'
+import { sensitivities } from '../setting/train.ts'
 import type { Plan } from '../route/plan.ts'
 import { assess, checkPrediction, type Assessment } from '../setting/assess.ts'
 import type { BuildState } from '../setting/taken.ts'

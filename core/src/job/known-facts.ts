@@ -5,6 +5,7 @@ import { deriveFacts } from '../route/job-facts.ts'
 import { spread } from '../measuring/reading-set.ts'
 import { stepWithRole } from '../route/progress.ts'
 import type { StepRole } from '../route/route.ts'
+import { honestOf } from '../route/honest.ts'
 import { withLoops } from '../route/loops.ts'
 import { planFacts, type Plan } from '../route/plan.ts'
 import { routeOf } from '../route/route-of.ts'
@@ -101,9 +102,14 @@ export function knownFacts(
   return deriveFacts(sheet, facts)
 }
 
+/** Done, and not gone on from over something that did not hold, or without having done it. */
+const isDone = ({ answers, departedFrom }: Partner['closings'][number]): boolean =>
+  departedFrom.length === 0 && Object.values(answers).every((a) => honestOf(a)?.kind !== 'not-done')
+
 /** What the unit stands on in its other case, under a name of its own. */
 function partnerFacts(partner: Partner, facts: Record<string, FactValue>) {
   facts['unit.cases'] = 2
   facts['unit.follows'] = partner.follows
   for (const [fact, value] of Object.entries(partner.facts)) facts[`partner.${fact}`] = value
+  for (const c of partner.closings) if (isDone(c)) facts[`partner.done.${c.step}`] = true
 }

@@ -1,5 +1,5 @@
 import type { UnitSystem } from '../units/format.ts'
-import type { Flank } from '../contact/flank.ts'
+import type { Flank } from '../gears/flank.ts'
 import type { Outline } from '../contact/marked.ts'
 import type { Grade } from '../inspection/criteria.ts'
 import type { Estimate } from '../inspection/estimate.ts'
@@ -302,8 +302,10 @@ export interface Partner {
   sheetName: string
   /** This case waits for the other one: joining, joined test, filling and run are done on the other's route. */
   follows: boolean
-  /** Facts of its route that the unit stands on. */
+  /** What the unit stands on in it. */
   facts: Record<string, boolean | number | string>
+  /** Closings of its steps that count. */
+  closings: Pick<Closing, 'step' | 'answers' | 'departedFrom'>[]
 }
 
 /** How the shop works; read with every record, since the route is judged by it. */

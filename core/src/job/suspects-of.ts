@@ -1,6 +1,6 @@
 import { settableAdjusters } from '../drives/sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import { sensitivities, sensitivityTrust } from '../gears/train.ts'
+import { sensitivities, sensitivityTrust } from '../setting/train.ts'
 import { suspects, type Suspect } from '../setting/suspects.ts'
 import type { JudgedBuild } from './judge-builds.ts'
 import type { BuildRecord } from './record.ts'

@@ -1,7 +1,7 @@
 import { leastSquares } from '../numbers/least-squares.ts'
 import { InputError } from '../checks/input-error.ts'
 import { finite } from '../checks/numbers.ts'
-import { checkWindow, type Window } from './window.ts'
+import { checkWindow, type Window } from '../checks/window.ts'
 import { uncertaintyOfMean, verdictOf, type Verdict } from './judge.ts'
 import { spread } from './reading-set.ts'
 

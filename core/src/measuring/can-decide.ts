@@ -1,5 +1,5 @@
 import { uncertaintyOfMean } from './judge.ts'
-import type { Window } from './window.ts'
+import type { Window } from '../checks/window.ts'
 
 export interface CanDecide {
   /** Expanded uncertainty (k = 2) that so many readings with this gauge come to at best, in the gauge's unit. */

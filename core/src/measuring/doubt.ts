@@ -1,6 +1,6 @@
 import { inWords } from '../units/format.ts'
 import { spread } from './reading-set.ts'
-import type { Window } from './window.ts'
+import type { Window } from '../checks/window.ts'
 
 /** Why a reading is asked about before it is taken. */
 export type Doubt =

@@ -1,6 +1,6 @@
 import { at, InputError } from '../checks/input-error.ts'
 import { finite, notNegative } from '../checks/numbers.ts'
-import { checkWindow, type Window } from './window.ts'
+import { checkWindow, type Window } from '../checks/window.ts'
 import { spread } from './reading-set.ts'
 import { temperatureEffect, type TemperatureEffectInput } from './temperature.ts'
 

@@ -7,13 +7,13 @@ import {
   solvableAdjusters,
   withCarriers,
 } from '../drives/sheet.ts'
-import { sensitivities, sensitivityTrust } from '../gears/train.ts'
+import { sensitivities, sensitivityTrust } from './train.ts'
 import { floatStack } from '../bearings/float-stack.ts'
 import { depth } from '../measuring/depth.ts'
 import { judge, uncertaintyOfMean, type Judgement } from '../measuring/judge.ts'
 import { outlier, spread, type Spread } from '../measuring/reading-set.ts'
 import { backlashRound, type BacklashRound } from '../measuring/backlash-round.ts'
-import type { ClosedWindow, Window } from '../measuring/window.ts'
+import type { ClosedWindow, Window } from '../checks/window.ts'
 import type { PlausibleKind } from '../units/plausible.ts'
 import { refuse } from '../checks/input-error.ts'
 import { isDerived, settingMeasures, windowOf, type SeatMeasure, type SetMeasure } from './measures.ts'

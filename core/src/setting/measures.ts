@@ -1,7 +1,7 @@
 import { isCarrier, type Adjuster, type Bearing, type DriveSheet, type Measure } from '../drives/sheet.ts'
 import { CRUSH_TOLERANCE_MM } from '../drives/crush-tolerance.ts'
 import { perSheet } from '../drives/per-sheet.ts'
-import type { Window } from '../measuring/window.ts'
+import type { Window } from '../checks/window.ts'
 import { pairDepthMeasures, type PairDepthMeasure } from './pair-depth.ts'
 import { lowerFirst } from '../units/words.ts'
 

@@ -2,7 +2,7 @@ import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet, Gear } from '../drives/sheet.ts'
 import { judge, type Verdict } from '../measuring/judge.ts'
 import { runout, shaftRunout, type Runout, type ShaftRunout } from '../measuring/runout.ts'
-import type { Window } from '../measuring/window.ts'
+import type { Window } from '../checks/window.ts'
 import { lowerFirst } from '../units/words.ts'
 import { worstGauge, type BuildState, type TakenReading } from './taken.ts'
 

@@ -1,6 +1,6 @@
 import type { DriveSheet } from '../drives/sheet.ts'
 import { solvableAdjusters } from '../drives/sheet.ts'
-import { sensitivities, type Sensitivities } from '../gears/train.ts'
+import { sensitivities, type Sensitivities } from '../setting/train.ts'
 import { valueOf } from '../setting/assess.ts'
 import type { BuildState, GaugeSpec, TakenReading } from '../setting/taken.ts'
 import {

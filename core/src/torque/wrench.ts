@@ -1,4 +1,4 @@
-import type { Window } from '../measuring/window.ts'
+import type { Window } from '../checks/window.ts'
 
 /** A torque wrench: what it reaches, and the lengths that count when something is put on its end. */
 export interface Wrench {

@@ -1,5 +1,5 @@
 import { refuse } from '../checks/input-error.ts'
-import type { Window } from '../measuring/window.ts'
+import type { Window } from '../checks/window.ts'
 import type { Quantity } from './factors.ts'
 import { parseReading } from './notation.ts'
 

@@ -1,4 +1,4 @@
-import type { ClosedWindow } from '../measuring/window.ts'
+import type { ClosedWindow } from '../checks/window.ts'
 
 /** What is being measured, as far as plausibility goes. */
 export type PlausibleKind =

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { contactTeeth, pairAfter, pairStands, USUAL_CROWN } from '../../src/contact/as-set.ts'
-import { sideOf, FLANKS } from '../../src/contact/flank.ts'
+import { sideOf, FLANKS } from '../../src/gears/flank.ts'
 import { contactSolver, patchLine, toothContact } from '../../src/contact/tooth-contact.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { gearFromMeasures, usualAddenda } from '../../src/gears/gear-from-measures.ts'
 import { meshGeometry } from '../../src/gears/mesh.ts'
 import { armFactor } from '../../src/gears/backlash.ts'
-import { sensitivities } from '../../src/gears/train.ts'
+import { sensitivities } from '../../src/setting/train.ts'
 import { random } from '../refused.ts'
 
 const lomvi = demoSheets.find((s) => s.id === 'lomvi-90')!

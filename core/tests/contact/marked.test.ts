@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { contactTeeth, USUAL_CROWN } from '../../src/contact/as-set.ts'
-import { FLANKS, sideOf } from '../../src/contact/flank.ts'
+import { FLANKS, sideOf } from '../../src/gears/flank.ts'
 import { outlineFrom, placeOf } from '../../src/contact/marked.ts'
 import { patternRead } from '../../src/contact/pattern-read.ts'
 import { toothContact } from '../../src/contact/tooth-contact.ts'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { contactTeeth } from '../../src/contact/as-set.ts'
-import { sideOf } from '../../src/contact/flank.ts'
+import { sideOf } from '../../src/gears/flank.ts'
 import { toothShape, type Point3 } from '../../src/contact/tooth-shape.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { meshGeometry } from '../../src/gears/mesh.ts'

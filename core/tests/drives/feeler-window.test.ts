@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { withFigure, type SheetBody } from '../../src/drives/own/body.ts'
-import { checkBody } from '../../src/drives/own/check-body.ts'
+import { checkBody } from '../../src/route/check-body.ts'
 import { meantByFeeler } from '../../src/drives/own/feeler-window.ts'
 import { templateOf } from '../../src/drives/own/template.ts'
 

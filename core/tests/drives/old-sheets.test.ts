@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { asBody, asSheet } from '../../src/drives/old-sheets.ts'
 import { bodyOf, type SheetBody } from '../../src/drives/own/body.ts'
-import { checkBody } from '../../src/drives/own/check-body.ts'
+import { checkBody } from '../../src/route/check-body.ts'
 import { filled } from '../../src/drives/own/fill.ts'
 import { templateOf } from '../../src/drives/own/template.ts'
 import type { DriveSheet } from '../../src/drives/sheet.ts'

@@ -1,10 +1,10 @@
-import { fastenerProblems } from '../../src/drives/own/check-body.ts'
+import { fastenerProblems } from '../../src/drives/own/fastener-problems.ts'
 import { describe, expect, it } from 'vitest'
 import { checkSheet } from '../../src/drives/check-sheet.ts'
 import { FAMILIES, type DriveSheet } from '../../src/drives/sheet.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
-import { gearTravel, sensitivities } from '../../src/gears/train.ts'
+import { gearTravel, sensitivities } from '../../src/setting/train.ts'
 import { isSettable } from '../../src/setting/assess.ts'
 import { refused } from '../refused.ts'
 

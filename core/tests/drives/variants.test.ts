@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { bodyOf } from '../../src/drives/own/body.ts'
-import { checkBody } from '../../src/drives/own/check-body.ts'
+import { checkBody } from '../../src/route/check-body.ts'
 import { differences } from '../../src/drives/own/differences.ts'
 import { filled } from '../../src/drives/own/fill.ts'
 import { holdsSerial, ofVariant, wholeRange, withPatched } from '../../src/drives/own/variants.ts'

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { preload } from '../../src/bearings/preload.ts'
-import { sensitivities } from '../../src/gears/train.ts'
+import { sensitivities } from '../../src/setting/train.ts'
 import { crush } from '../../src/setting/crush.ts'
 import { assess, notIn, plausibleKind, solverInput, valueOf } from '../../src/setting/assess.ts'
 import type { BuildState, TakenReading } from '../../src/setting/taken.ts'

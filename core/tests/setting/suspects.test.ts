@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
-import { sensitivities } from '../../src/gears/train.ts'
+import { sensitivities } from '../../src/setting/train.ts'
 import { assess, checkPrediction, solverInput, type PredictionCheck } from '../../src/setting/assess.ts'
 import { predictStacks } from '../../src/setting/shim-solve.ts'
 import { suspects, type SuspectStack } from '../../src/setting/suspects.ts'

@@ -1,9 +1,9 @@
 import { resolve } from 'node:path'
 import { checkShop } from '../data/check-shop.ts'
 import { readMark } from '../data/mark.ts'
-import { pendingMigrations, readMigrations } from '../db/migrate.ts'
+import { pendingMigrations, readSchema } from '../db/migrate.ts'
 import { databaseFiles, openFileStore } from '../files/file-store.ts'
-import { migrationsFolder } from './migrations-folder.ts'
+import { serverFolder } from './server-folder.ts'
 import { say, withShop } from './with-shop.ts'
 
 /**
@@ -13,8 +13,8 @@ import { say, withShop } from './with-shop.ts'
  */
 const check = () =>
   withShop(async (db, { data, url }) => {
-    const migrations = readMigrations(migrationsFolder(import.meta.url))
-    const { pending } = await pendingMigrations(db, migrations)
+    const schema = readSchema(serverFolder(import.meta.url))
+    const { pending } = await pendingMigrations(db, schema)
     if (pending)
       throw new Error('This shop was written by an older Moray. Start this one on it once, then check it.')
     const mark = readMark(data)
@@ -22,7 +22,7 @@ const check = () =>
       db,
       url ? databaseFiles : openFileStore(resolve(data, 'files')),
       {
-        migrations,
+        functions: schema.functions,
         ...(mark?.anchor ? { anchor: mark.anchor } : {}),
         ...(mark?.breaks ? { breaks: mark.breaks } : {}),
       },

@@ -1,5 +1,5 @@
 import type { Queryable } from '../db/database.ts'
-import type { Migration } from '../db/migrate.ts'
+import { bodyOf, type DbFunction } from '../db/functions.ts'
 import type { Anchor } from './mark.ts'
 
 /** What a check adds to: lines of what was looked at, and of what is broken. */
@@ -42,17 +42,17 @@ const BACKDATED_S = 3600
 export async function checkSeals(
   db: Queryable,
   found: Findings,
-  { anchor, breaks = [], migrations }: { anchor?: Anchor; breaks?: string[]; migrations: Migration[] },
+  { anchor, breaks = [], functions }: { anchor?: Anchor; breaks?: string[]; functions: DbFunction[] },
 ): Promise<void> {
   found.broken.push(...breaks)
-  await guards(db, found, migrations)
+  await guards(db, found, functions)
   await chain(db, found)
   await anchored(db, found, anchor)
   await rows(db, found)
 }
 
 /** The triggers and functions that keep evidence as it is. */
-async function guards(db: Queryable, { looked, broken }: Findings, migrations: Migration[]) {
+async function guards(db: Queryable, { looked, broken }: Findings, own: DbFunction[]) {
   const present = await db.query<{ name: string }>(
     `select tgname as name from pg_trigger g join pg_class c on c.oid = g.tgrelid
      where c.relnamespace = current_schema()::regnamespace and not tgisinternal and tgenabled = 'O'`,
@@ -68,15 +68,9 @@ async function guards(db: Queryable, { looked, broken }: Findings, migrations: M
     [FUNCTIONS],
   )
   for (const name of FUNCTIONS)
-    if (functions.find((f) => f.name === name)?.body !== bodyOf(name, migrations))
+    if (functions.find((f) => f.name === name)?.body !== bodyOf(own.find((f) => f.name === name)!))
       broken.push(`the function ${name} of the database is not Moray's own any more`)
   looked.push(`${TRIGGERS.length} triggers and ${FUNCTIONS.length} functions that keep evidence as it is`)
-}
-
-/** The body of a function as the newest migration that makes it has it. */
-function bodyOf(name: string, migrations: Migration[]): string | undefined {
-  const made = new RegExp(`create (?:or replace )?function ${name}\\b[^;]*? as \\$\\$([\\s\\S]*?)\\$\\$`, 'g')
-  return migrations.flatMap((m) => [...m.sql.matchAll(made)].map((x) => x[1]!)).at(-1)
 }
 
 const more = (count: number) => (count > MOST_NAMED ? ` and ${count - MOST_NAMED} more` : '')

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Database, Queryable } from './database.ts'
+import { applyFunctions, readFunctions, type DbFunction } from './functions.ts'
 
 export interface Migration {
   number: number
@@ -8,8 +9,20 @@ export interface Migration {
   sql: string
 }
 
+/** All that makes the database what this Moray works with. */
+export interface Schema {
+  migrations: Migration[]
+  functions: DbFunction[]
+}
+
+/** @param server folder of the server */
+export const readSchema = (server: string): Schema => ({
+  migrations: readMigrations(join(server, 'migrations')),
+  functions: readFunctions(join(server, 'src/db/functions')),
+})
+
 /** Reads `0001_name.sql`, `0002_…` in order. @throws when a number is missing or used twice */
-export function readMigrations(folder: string): Migration[] {
+function readMigrations(folder: string): Migration[] {
   const found = readdirSync(folder)
     .filter((f) => f.endsWith('.sql'))
     .sort()
@@ -25,11 +38,11 @@ export function readMigrations(folder: string): Migration[] {
 const MIGRATION_LOCK = 4_747_001
 
 /**
- * Brings the schema up to date, in one transaction, each migration with its version row first.
+ * Brings the schema up to date, in one transaction: each migration with its version row first, then the functions that have changed.
  * @returns how many migrations were new
  * @throws when the database was written by a newer Moray, or by another one: a migration that was applied has another name
  */
-export function migrate(db: Database, migrations: Migration[], now: Date): Promise<number> {
+export function migrate(db: Database, { migrations, functions }: Schema, now: Date): Promise<number> {
   return db.transaction(async (tx) => {
     await tx.query('select pg_advisory_xact_lock($1)', [MIGRATION_LOCK])
     await tx.script(
@@ -44,6 +57,7 @@ export function migrate(db: Database, migrations: Migration[], now: Date): Promi
       ])
       await tx.script(m.sql)
     }
+    await applyFunctions(tx, functions, now)
     return migrations.length - applied
   })
 }
@@ -68,7 +82,7 @@ async function appliedOf(db: Queryable, migrations: Migration[]): Promise<number
 /** How far the schema is, and how many migrations it lacks; nothing is changed. @throws as {@link migrate} */
 export async function pendingMigrations(
   db: Queryable,
-  migrations: Migration[],
+  { migrations }: Schema,
 ): Promise<{ applied: number; pending: number }> {
   const [table] = await db.query<{ there: boolean }>(
     "select to_regclass('schema_version') is not null as there",

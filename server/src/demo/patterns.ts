@@ -1,5 +1,5 @@
 import { contactTeeth, knownFrom, pairStands, USUAL_CROWN } from '@moray/core/contact/as-set'
-import { FLANKS, sideOf } from '@moray/core/contact/flank'
+import { FLANKS, sideOf } from '@moray/core/gears/flank'
 import { contactSolver, patchLine } from '@moray/core/contact/tooth-contact'
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { MarkPattern } from '@moray/contract/requests/setting'

@@ -2,9 +2,10 @@ import type { Told } from '@moray/core/job/event'
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { Transaction } from '../db/database.ts'
 import type { SheetShelf } from '../drives/sheets.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 import type { At } from '../job/change.ts'
-import { readJudged, settle } from '../job/on-job.ts'
+import { readJudged } from '../job/on-job.ts'
+import { settle } from '../job/unit.ts'
 
 /**
  * A demo job that is being played: changes go through the same functions as real ones. Reading all anew before every change would take most of
@@ -20,7 +21,7 @@ export class Player {
 
   /** The job as it was last read, or as it is when it has changed since. */
   async state(now: Date): Promise<JudgedJob> {
-    this.job ??= (await readJudged(this.tx, { sheets: this.sheets }, this.id, now)).job
+    this.job ??= await readJudged(this.tx, { sheets: this.sheets }, this.id, now)
     return this.job
   }
 

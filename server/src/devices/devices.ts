@@ -2,8 +2,8 @@ import { networkInterfaces } from 'node:os'
 import type { Device } from '@moray/contract/replies'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
-import type { Who } from '../http/who.ts'
-import { asTyped, hashOf, newToken, pairingCode } from './tokens.ts'
+import type { Who } from '../request/who.ts'
+import { asTyped, hashOf, newToken, pairingCode } from '../request/tokens.ts'
 
 /** How long a code can be used. */
 const CODE_MS = 10 * 60_000

@@ -3,7 +3,7 @@ import type { Context, MiddlewareHandler } from 'hono'
 import { getCookie } from 'hono/cookie'
 import type { Queryable } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
-import { hashOf } from './tokens.ts'
+import { hashOf } from '../request/tokens.ts'
 
 /** What may be asked before a device is known: whether there is a server, and to be let in. */
 const OPEN: ReadonlySet<string> = new Set([endpoints.health.path, endpoints.pairDevice.path])

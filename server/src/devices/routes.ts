@@ -5,7 +5,7 @@ import { setCookie } from 'hono/cookie'
 import type { Deps } from '../deps.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
 import { Refusal } from '../http/refusal.ts'
-import { write } from '../http/write.ts'
+import { write } from '../request/write.ts'
 import { beginPairing, listDevices, ownAddresses, pairDevice, revokeDevice } from './devices.ts'
 
 const YEAR_S = 365 * 86_400

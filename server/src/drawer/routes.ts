@@ -12,9 +12,9 @@ import type { Deps } from '../deps.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
 import { readFigure } from '../http/bench-notation.ts'
 import { notFound } from '../http/refusal.ts'
-import { onHeld } from '../http/held.ts'
-import { write } from '../http/write.ts'
-import type { Who } from '../http/who.ts'
+import { onHeld } from '../request/on-held.ts'
+import { write } from '../request/write.ts'
+import type { Who } from '../request/who.ts'
 import { findLine, listLines, listMovements, moveAll } from './drawer.ts'
 
 export function mountDrawer(app: Hono, deps: Deps) {

@@ -12,7 +12,7 @@ import type {
 import { bodyProblems, mostRows } from '@moray/contract/sheet/body-problems'
 import { InputError, refuse } from '@moray/core/checks/input-error'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
-import { fastenerProblems } from '@moray/core/drives/own/check-body'
+import { fastenerProblems } from '@moray/core/drives/own/fastener-problems'
 import { same } from '@moray/core/drives/own/differences'
 import { readEntry, variantPath, withEntry, withVariantEntry } from '@moray/core/drives/own/entry'
 import { furtherRow, withFurther, withFurtherRow } from '@moray/core/drives/own/further-rows'
@@ -22,7 +22,7 @@ import { ofVariant } from '@moray/core/drives/own/variants'
 import type { SheetChange, Told } from '@moray/core/job/event'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 import { holdDrive, insertVersion, publishedSheet, bodyOfVersion } from './sheets.ts'
 
 /** What happened to a sheet, for the history. */

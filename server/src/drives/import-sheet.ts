@@ -10,7 +10,7 @@ import type { Source } from '@moray/core/drives/own/source'
 import type { Told } from '@moray/core/job/event'
 import type { Transaction } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 import { asStored, keepDraft, told } from './drafts.ts'
 import { holdDrive } from './sheets.ts'
 

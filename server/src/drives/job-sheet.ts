@@ -13,7 +13,7 @@ import type { Transaction } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 import { keepPrint } from '../steps/route-seen.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 import { keepDraft } from './drafts.ts'
 import { bodyOfVersion, holdDrive, insertVersion, publishedSheet, theVariant, versionFor } from './sheets.ts'
 
@@ -37,7 +37,7 @@ export async function addFigure({ tx, job, who }: At, entry: AddFigure): Promise
   const figure = { path: entry.path, value, source }
   const next = withEntry(body, entry.path, value, source)
   const { version: now } = await insertVersion(tx, next, who, { publish: false })
-  await goOnWith(tx, job, { ...next, version: now })
+  await goOnWith(tx, job.id, filled({ ...next, version: now }))
   await intoNextEdition(tx, job, figure, who)
   return {
     kind: 'figure',
@@ -65,11 +65,13 @@ async function intoNextEdition(
   if (after !== before) await keepDraft(tx, id, after, who)
 }
 
-async function goOnWith(tx: Transaction, job: JudgedJob, body: SheetBody) {
-  const hash = await keepPrint(tx, routeOf(filled(body)))
-  await tx.query('update job set sheet_version = $2, route_hash = $3 where id = $1', [
-    job.id,
-    body.version,
+/** From here on a job works by this sheet, and its route is the one of this sheet. */
+export async function goOnWith(tx: Transaction, jobId: string, sheet: DriveSheet): Promise<void> {
+  const hash = await keepPrint(tx, routeOf(sheet))
+  await tx.query('update job set sheet_id = $2, sheet_version = $3, route_hash = $4 where id = $1', [
+    jobId,
+    sheet.id,
+    sheet.version,
     hash,
   ])
 }
@@ -90,14 +92,16 @@ export async function adoptSheet({ tx, job, who }: At, adopt: AdoptSheet): Promi
   const newer = await bodyOfVersion(tx, id, adopt.version)
   // a job on one of the variants goes on with the same one
   const next = job.sheet.variant ? theVariant(newer, job.sheet.variant.id) : newer
-  const lost = withoutPlace(job, filled(next))
+  const sheet = filled(next)
+  const lost = withoutPlace(job, sheet)
   if (lost.length)
     throw new Refusal(
       422,
       'no-place',
       `That version has no place for what this job holds already: ${lost.join(', ')}. Finish it on the version it has.`,
     )
-  await goOnWith(tx, job, job.sheet.variant ? { ...next, version: await versionFor(tx, next, who) } : next)
+  const version = job.sheet.variant ? await versionFor(tx, next, who) : sheet.version
+  await goOnWith(tx, job.id, { ...sheet, version })
   return {
     kind: 'sheet-adopted',
     subject: `sheet:${id}`,

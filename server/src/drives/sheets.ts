@@ -9,7 +9,7 @@ import { InputError, refuse } from '@moray/core/checks/input-error'
 import { ofVariant } from '@moray/core/drives/own/variants'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound } from '../http/refusal.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 
 interface SheetRow {
   version: number

@@ -9,7 +9,7 @@ import {
 import type { Told } from '@moray/core/job/event'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound } from '../http/refusal.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 import type { At } from '../job/change.ts'
 
 /** Older faults than these say nothing new about how common a cause is here. */

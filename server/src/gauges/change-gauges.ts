@@ -10,7 +10,7 @@ import { refuse } from '@moray/core/checks/input-error'
 import type { GaugeChange, GaugeFigure, Told } from '@moray/core/job/event'
 import { kindOfGauge, type GaugeKindId } from '@moray/core/measuring/gauge-kinds'
 import type { Transaction } from '../db/database.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 
 const DAY_MS = 86_400_000
 

@@ -1,7 +1,7 @@
 import type { Told } from '@moray/core/job/event'
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { Transaction } from '../db/database.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 
 /** What a change of a job works on: the job as it was read and locked, and who changes it when. */
 export interface At {

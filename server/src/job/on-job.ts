@@ -1,83 +1,86 @@
 import { judged, type JudgedJob } from '@moray/core/job/judged'
 import { isOver } from '@moray/core/job/record'
+import type { Told } from '@moray/core/job/event'
 import type { JobReply } from '@moray/contract/replies'
 import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
 import type { Context, Hono } from 'hono'
 import type { Queryable, Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { onWrite, type Params } from '../http/endpoint.ts'
-import { mustBeOpen } from './must-be-open.ts'
-import { write, type Done } from '../http/write.ts'
-import type { Who } from '../http/who.ts'
+import { write, type Done } from '../request/write.ts'
+import type { Who } from '../request/who.ts'
 import type { At } from './change.ts'
+import { mustBeOpen } from './must-be-open.ts'
 import { readRecord, readRecords, type Read } from './read-record.ts'
 import type { Mark } from './record-shelf.ts'
-import type { Told } from '@moray/core/job/event'
+import { lockUnit, settle, settleWith } from './unit.ts'
 
 type JobDeps = Pick<Deps, 'sheets' | 'records'>
 /** `anew`: it is judged where the job stands then. `as-it-stands`: it stays over, whatever was changed. */
 type WhenOver = 'anew' | 'as-it-stands'
 type JobEndpoint = Endpoint<`/api/jobs/:id/${string}`, object, JobReply>
+type Settled = Pick<Mark, 'row'>
 
 /** The reply about a job: its record as it stands, with the version of the sheet to fetch. */
 export async function jobReply(db: Queryable, id: string): Promise<JobReply> {
-  return (await readRecord(db, id)).compact
+  return (await readRecord(db, id)).record
 }
 
 /** A job as it is now, judged. */
-export async function readJudged(db: Queryable, deps: Pick<Deps, 'sheets'>, id: string, now: Date) {
+export async function readJudged(
+  db: Queryable,
+  deps: Pick<Deps, 'sheets'>,
+  id: string,
+  now: Date,
+): Promise<JudgedJob> {
   return judgedOf(db, deps, await readRecord(db, id), now)
 }
 
-async function judgedOf(
+export async function judgedOf(
   db: Queryable,
   deps: Pick<Deps, 'sheets'>,
-  { record, ways, compact }: Read,
+  { record, ways }: Read,
   now: Date,
-) {
+): Promise<JudgedJob> {
   const sheet = await deps.sheets.get(db, record.sheetId, record.sheetVersion)
-  return { job: judged(record, sheet, ways, now), compact }
+  return judged(record, sheet, ways, now)
 }
 
 /**
- * The way of every change of a job: taken as it is known or read, locked, judged purely, changed, read once more, judged; the standing and the
- * event go in together, and the answer is the record as it now stands.
+ * The way of every change of a job, whose unit is locked: taken as it is known or read, judged purely, changed, read once more, judged; the standing
+ * and the event go in together, and the answer is the record as it now stands.
  */
-export async function changeJob(
+async function changeJob(
   tx: Transaction,
   deps: JobDeps,
   id: string,
   { who, mark }: { who: Who; mark: Mark },
   change: (at: At) => Promise<Told>,
   options: { whenOver?: WhenOver } = {},
-): Promise<Done<JobReply>> {
+): Promise<Done<JobReply, Settled>> {
   const before = await judgedOf(tx, deps, await deps.records.get(tx, id, mark), who.at)
-  if (!options.whenOver) mustBeOpen(before.job)
-  const told = await change({ tx, job: before.job, who })
-  const other = SEEN_BY_THE_OTHER.has(told.kind) ? otherOf(before.job, told) : undefined
+  if (!options.whenOver) mustBeOpen(before)
+  const told = await change({ tx, job: before, who })
+  const other = SEEN_BY_THE_OTHER.has(told.kind) ? otherOf(before, told) : undefined
   const [own, others] = await readRecords(tx, other === undefined ? [id] : [id, other])
-  const { job } = await judgedOf(tx, deps, own!, who.at)
-  // locked with this one; closed or handed over, it stays so until somebody reopens it
-  if (others && !isOver(others.record.state)) await settle(tx, (await judgedOf(tx, deps, others, who.at)).job)
-  const { state, stage, waits } = before.job
+  const after = await judgedOf(tx, deps, own!, who.at)
+  // closed or handed over, it stays so until somebody reopens it
+  if (others && !isOver(others.record.state)) await settle(tx, await judgedOf(tx, deps, others, who.at))
+  const { state, stage, waits } = before
   const stays = options.whenOver === 'as-it-stands' && isOver(state)
-  const standing = stays ? { state, stage, waits } : job.standing
-  const now = (seen: number) => ({ ...standing, touchedAt: who.at.toISOString(), seen })
+  const standing = stays ? { state, stage, waits } : after.standing
+  const { record, ways, rest } = own!
+  const now = (seen: number) => ({ ...record, ...standing, touchedAt: who.at.toISOString(), seen })
   return {
     told,
-    job: { id, standing },
+    job: id,
     subject: id,
-    reply: (event) => Promise.resolve({ ...own!.compact, ...now(event) }),
+    ends: settleWith(id, who.at, standing),
+    reply: (event) => Promise.resolve(now(event)),
     committed({ row, event }) {
-      const { compact, record, ways, rest } = own!
       // an event of somebody else in between: what it tells of may have been read, or not
-      if (event !== compact.seen + 1) return
-      const as = now(event)
-      deps.records.keep(
-        id,
-        { row, event, rest },
-        { compact: { ...compact, ...as }, record: { ...record, ...as }, ways, rest },
-      )
+      if (event !== record.seen + 1) return
+      deps.records.keep(id, { row, event, rest }, { record: now(event), ways, rest })
     },
   }
 }
@@ -94,19 +97,6 @@ const SEEN_BY_THE_OTHER: ReadonlySet<Told['kind']> = new Set([
   'loop',
   'case',
 ])
-
-/** Writes down where a job stands, so that the bench says so without anybody opening it: the other case of a unit stands by what happened here. */
-export async function settle(
-  tx: Transaction,
-  { id, standing }: Pick<JudgedJob, 'id' | 'standing'>,
-): Promise<void> {
-  await tx.query('update job set state = $2, stage = $3, waits = $4::jsonb where id = $1', [
-    id,
-    standing.state,
-    standing.stage,
-    JSON.stringify(standing.waits),
-  ])
-}
 
 /** Mounts a change of a job. @param options.whenOver it may be done to a job that is over, and what that does to where the job stands */
 export function onJob<E extends JobEndpoint>(
@@ -131,10 +121,30 @@ export function changeOnJob(
   change: (at: At) => Promise<Told>,
   options: { whenOver?: WhenOver } = {},
 ): Promise<JobReply> {
-  return write<JobReply>(c, deps, {
+  return write<JobReply, Mark, Settled>(c, deps, {
     body,
-    lock: id,
+    opens: lockUnit(id),
     work: (tx, who, mark) => changeJob(tx, deps, id, { who, mark }, change, options),
     again: jobReply,
+  })
+}
+
+/** Keeps working state of a job, which is no evidence: under a name and with its unit locked, but without an event; the same twice is the same. */
+export async function draftOnJob(
+  c: Context,
+  deps: Deps,
+  id: string,
+  body: string,
+  keep: (tx: Transaction, who: Who) => Promise<void>,
+): Promise<void> {
+  await write<void>(c, deps, {
+    body,
+    sameTwice: true,
+    opens: lockUnit(id),
+    async work(tx, who) {
+      await keep(tx, who)
+      return { told: null, subject: id, reply: () => Promise.resolve() }
+    },
+    again: () => Promise.resolve(),
   })
 }

@@ -1,6 +1,6 @@
 import type { EventEntry } from '@moray/contract/replies'
 import type { Queryable } from '../db/database.ts'
-import { notFound } from '../http/refusal.ts'
+import { mustExist } from '../job/must-exist.ts'
 
 /** Events as they are read back; a condition on `e` follows. */
 export const EVENT_ENTRY = `select json_build_object('id', e.id, 'at', iso(e.at), 'by', p.name, 'kind', e.kind, 'jobId', e.job_id,
@@ -15,10 +15,4 @@ export async function listEvents(db: Queryable, jobId: string, after: number): P
   )
   if (!rows.length) await mustExist(db, jobId)
   return rows.map((r) => r.entry)
-}
-
-/** @throws Refusal 404 */
-export async function mustExist(db: Queryable, jobId: string): Promise<void> {
-  const [job] = await db.query('select 1 from job where id = $1', [jobId])
-  if (!job) throw notFound('Job', jobId)
 }

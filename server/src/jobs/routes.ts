@@ -6,8 +6,11 @@ import type { Context, Hono } from 'hono'
 import type { Deps } from '../deps.ts'
 import { afterOf } from '../http/after.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
-import { write } from '../http/write.ts'
-import { jobReply, onJob, readJudged } from '../job/on-job.ts'
+import { write } from '../request/write.ts'
+import { jobReply, judgedOf, onJob } from '../job/on-job.ts'
+import { readRecord } from '../job/read-record.ts'
+import { settleWith } from '../job/unit.ts'
+import { addCase, moveJob } from './cases.ts'
 import { correctJob } from './correct-job.ts'
 import { listEvents } from './events.ts'
 import { changeLife } from './life.ts'
@@ -21,25 +24,29 @@ export function mountJobs(app: Hono, deps: Deps) {
   const { db } = deps
   onRead(app, endpoints.jobs, (c) => listJobs(db, queryOf(c), deps.now()))
   onRead(app, endpoints.units, (c) => knownUnits(db, searchOf(c)))
-  onRead(app, endpoints.job, async (_, { id }) => (await deps.records.get(db, id)).compact)
+  onRead(app, endpoints.job, async (_, { id }) => (await deps.records.get(db, id)).record)
   onRead(app, endpoints.events, (c, { id }) => listEvents(db, id, afterOf(c)))
   onWrite(app, endpoints.openJob, (c, _, body) =>
     write<JobReply>(c, deps, {
       body: body.text,
       async work(tx, who) {
         const { id, told } = await openJob(tx, body.checked, who)
-        const { job, compact } = await readJudged(tx, deps, id, who.at)
+        const read = await readRecord(tx, id)
+        const { standing } = await judgedOf(tx, deps, read, who.at)
         return {
           told,
-          job: { id, standing: job.standing },
+          job: id,
           subject: id,
-          reply: (seen) => Promise.resolve({ ...compact, ...job.standing, seen }),
+          ends: settleWith(id, who.at, standing),
+          reply: (seen) => Promise.resolve({ ...read.record, ...standing, seen }),
         }
       },
       again: jobReply,
     }),
   )
   onJob(app, deps, endpoints.correctJob, correctJob)
+  onJob(app, deps, endpoints.addCase, addCase)
+  onJob(app, deps, endpoints.moveJob, moveJob)
   onJob(app, deps, endpoints.changeLife, changeLife, { whenOver: 'anew' })
 }
 

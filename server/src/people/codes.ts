@@ -3,11 +3,11 @@ import { promisify } from 'node:util'
 import { refuse } from '@moray/core/checks/input-error'
 import type { Told } from '@moray/core/job/event'
 import type { Transaction } from '../db/database.ts'
-import { hashOf, newToken } from '../devices/tokens.ts'
+import { hashOf, newToken } from '../request/tokens.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
-import { mustBeLead } from '../http/write.ts'
-import { SESSION_MS } from './session.ts'
-import type { Who } from '../http/who.ts'
+import { mustBeLead } from '../request/rights.ts'
+import { SESSION_MS } from '../request/session.ts'
+import type { Who } from '../request/who.ts'
 
 const derive = promisify(scrypt) as (code: string, salt: Buffer, length: number) => Promise<Buffer>
 /** Wrong tries that cost nothing; then each makes the next wait twice as long, up to a quarter of an hour. */

@@ -3,7 +3,6 @@ import type { Hono } from 'hono'
 import type { Deps } from '../deps.ts'
 import { rowId } from '../http/endpoint.ts'
 import { onJob } from '../job/on-job.ts'
-import { addCase, moveJob } from './cases.ts'
 import { addOpenItem, closeOpenItem, openLoop, setScope } from './scope.ts'
 
 export function mountScope(app: Hono, deps: Deps) {
@@ -13,6 +12,4 @@ export function mountScope(app: Hono, deps: Deps) {
     closeOpenItem(at, body, rowId('Open item', item)),
   )
   onJob(app, deps, endpoints.openLoop, openLoop, { whenOver: 'anew' })
-  onJob(app, deps, endpoints.addCase, addCase)
-  onJob(app, deps, endpoints.moveJob, moveJob)
 }

@@ -14,7 +14,7 @@ import { planOf } from '@moray/core/route/plan'
 import { mustBeReached, ownScope, usualScope, type Scope } from '@moray/core/route/scope'
 import type { Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 import type { At } from '../job/change.ts'
 
 /** The scope that a request names, on this drive. @throws InputError where it reaches nothing, or a part that this variant has not */

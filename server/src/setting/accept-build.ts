@@ -2,7 +2,7 @@ import type { Told } from '@moray/core/job/event'
 import { notIn } from '@moray/core/setting/assess'
 import type { AcceptBuild, WithdrawAcceptance } from '@moray/contract/requests/setting'
 import { Refusal } from '../http/refusal.ts'
-import { signedBy } from '../http/write.ts'
+import { signedBy } from '../request/rights.ts'
 import type { At } from '../job/change.ts'
 
 /** Accepts the newest build as built. Something outside its window, or too close to call, needs a reason. */

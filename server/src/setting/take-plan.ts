@@ -15,7 +15,7 @@ import type { TakePlan, TrialPiece } from '@moray/contract/requests/setting'
 import type { Transaction } from '../db/database.ts'
 import { moveAll, type Movement } from '../drawer/drawer.ts'
 import { Refusal } from '../http/refusal.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 import type { At } from '../job/change.ts'
 
 /** A piece of the plan, with the thickness that it is built in with. */

@@ -7,7 +7,7 @@ import { schools } from '@moray/core/route/schools'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { causesFound, likelihoodEdits } from '../faults/faults.ts'
 import { Refusal } from '../http/refusal.ts'
-import { waysOf, type StoredWays } from './ways.ts'
+import { waysOf, type StoredWays } from '../job/ways.ts'
 
 async function settings(db: Queryable): Promise<StoredWays & { demo?: boolean }> {
   const [row] = await db.query<{ all: (StoredWays & { demo?: boolean }) | null }>(

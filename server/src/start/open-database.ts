@@ -1,7 +1,7 @@
 import { cpSync, existsSync, readdirSync, renameSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Database } from '../db/database.ts'
-import { migrate, pendingMigrations, type Migration } from '../db/migrate.ts'
+import { migrate, pendingMigrations, type Schema } from '../db/migrate.ts'
 import { openPgliteThread } from '../db/pglite-thread.ts'
 import { syncTree } from '../db/pglite.ts'
 
@@ -17,18 +17,18 @@ const COPIES = 'before-upgrade'
  */
 export async function openDatabase(
   { url, data }: { url: string | undefined; data: string },
-  migrations: Migration[],
+  schema: Schema,
   log: (message: string, e: unknown) => void,
   say: (line: string) => void,
 ): Promise<Database> {
   if (url) {
     const db = await (await import('../db/postgres.ts')).openPostgres(url, log)
-    await migrate(db, migrations, new Date())
+    await migrate(db, schema, new Date())
     return db
   }
   const pg = join(data, 'pg')
   let db = await openPgliteThread(pg)
-  const { applied, pending } = await pendingMigrations(db, migrations)
+  const { applied, pending } = await pendingMigrations(db, schema)
   if (applied > 0 && pending > 0) {
     // nobody writes while it is copied
     await db.close()
@@ -36,7 +36,7 @@ export async function openDatabase(
     say(`The database is brought up to date; as it was before, it lies in ${copy}.`)
     db = await openPgliteThread(pg)
   }
-  await migrate(db, migrations, new Date())
+  await migrate(db, schema, new Date())
   return db
 }
 

@@ -1,7 +1,7 @@
 import type { AgreeToDeparture } from '@moray/contract/requests/route'
 import type { Told } from '@moray/core/job/event'
 import { notFound } from '../http/refusal.ts'
-import { mustBeLead } from '../http/write.ts'
+import { mustBeLead } from '../request/rights.ts'
 import type { At } from '../job/change.ts'
 
 /** The lead agrees, in a request of his own, that a step may be gone on from although something does not hold. */

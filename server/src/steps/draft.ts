@@ -4,7 +4,7 @@ import { routeOf } from '@moray/core/route/route-of'
 import type { Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { notFound } from '../http/refusal.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 import { mustBeOpen } from '../job/must-be-open.ts'
 
 /**

@@ -16,7 +16,7 @@ export function mountWeb(app: Hono, folder: string, nonceOf: (c: Context) => str
   const page = existsSync(index) ? readFileSync(index, 'utf8') : undefined
   const files = serveStatic({
     root: folder,
-    // squeezed when it was built; replies go as they are: they are small, and the way is short
+    // compressed at build time
     precompressed: true,
     onFound: (path, c) =>
       c.header(

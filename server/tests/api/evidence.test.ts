@@ -6,7 +6,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import { checkShop } from '../../src/data/check-shop.ts'
 import { hashOf, openFileStore } from '../../src/files/file-store.ts'
 import type { Anchor } from '../../src/data/mark.ts'
-import { migrations, NOW, scratch, testApp, type TestApp } from '../test-app.ts'
+import { schema, NOW, scratch, testApp, type TestApp } from '../test-app.ts'
 
 let app: TestApp
 let now: Date
@@ -20,7 +20,7 @@ const RUNA = { 'x-moray-person': 'runa' }
 const finding = (name = 'metal', job = 'rordrum') =>
   app.post<JobReply>(`/api/jobs/${job}/findings`, { finding: name, state: 'there' })
 const check = (anchor?: Anchor) =>
-  checkShop(app.db, openFileStore(folder), { migrations, ...(anchor ? { anchor } : {}) })
+  checkShop(app.db, openFileStore(folder), { functions: schema.functions, ...(anchor ? { anchor } : {}) })
 /** Runs something that the triggers would not allow, as somebody with the database in his hands could. */
 async function underneath(table: string, sql: string) {
   await app.db.script(

@@ -10,7 +10,7 @@ import { SheetShelf } from '../../src/drives/sheets.ts'
 import { beginShop } from '../../src/shop/begin.ts'
 import { readJudged } from '../../src/job/on-job.ts'
 import { itOn } from '../databases.ts'
-import { migrations, NOW, testApp } from '../test-app.ts'
+import { schema, NOW, testApp } from '../test-app.ts'
 import { JOB } from '../walk.ts'
 
 describe('what can be read', () => {
@@ -307,7 +307,7 @@ describe('a write that fails half way', () => {
 describe('migrations and demo', () => {
   it('run once, and refuse a database from the future', async () => {
     const app = await testApp()
-    expect(await migrate(app.db, migrations, NOW)).toBe(0)
+    expect(await migrate(app.db, schema, NOW)).toBe(0)
     expect(await beginShop(app.db, NOW, { demo: true, shop: 'another' })).toEqual({
       shop: 'test-shop',
       isNew: false,
@@ -315,28 +315,31 @@ describe('migrations and demo', () => {
     await app.db.query(
       "insert into schema_version (number, name, at) select n, 'later', now() from generate_series(900, 950) n",
     )
-    await expect(migrate(app.db, migrations, NOW)).rejects.toThrow(/newer Moray/)
+    await expect(migrate(app.db, schema, NOW)).rejects.toThrow(/newer Moray/)
   })
   it('leave nothing of a migration that fails', async () => {
     const app = await testApp()
-    const broken = [
-      ...migrations,
-      {
-        number: migrations.length + 1,
-        name: 'broken',
-        sql: 'create table half (a int); select * from nowhere',
-      },
-    ]
+    const broken = {
+      ...schema,
+      migrations: [
+        ...schema.migrations,
+        {
+          number: schema.migrations.length + 1,
+          name: 'broken',
+          sql: 'create table half (a int); select * from nowhere',
+        },
+      ],
+    }
     await expect(migrate(app.db, broken, NOW)).rejects.toThrow()
     await expect(app.db.query('select * from half')).rejects.toThrow()
-    expect(await migrate(app.db, migrations, NOW)).toBe(0)
+    expect(await migrate(app.db, schema, NOW)).toBe(0)
   })
   // there was no other database in those days
   itOn('PGlite')(
     'carry a database of the first version over: its jobs go on, with sheets that know no parts yet',
     async () => {
       const db = await openMemory()
-      await migrate(db, migrations.slice(0, 1), NOW)
+      await migrate(db, { migrations: schema.migrations.slice(0, 1), functions: [] }, NOW)
       const { parts: _parts, bench: _bench, ...old } = demoSheets[0]!
       await db.query("insert into person (id, name, role) values ('ylva', 'Ylva Tangvik', 'technician')")
       await db.query('insert into drive_sheet (id, version, body) values ($1, 1, $2::jsonb)', [
@@ -351,9 +354,9 @@ describe('migrations and demo', () => {
       )
       await db.query("insert into build (job_id, number, by_person, at) values ('old', 0, 'ylva', $1)", [NOW])
       await db.query("insert into setting (key, value) values ('demo', 'true'::jsonb)")
-      expect(await migrate(db, migrations, NOW)).toBe(migrations.length - 1)
+      expect(await migrate(db, schema, NOW)).toBe(schema.migrations.length - 1)
       expect((await beginShop(db, NOW, { demo: true, shop: 'old-shop' })).isNew).toBe(false)
-      const { job } = await readJudged(db, { sheets: new SheetShelf() }, 'old', NOW)
+      const job = await readJudged(db, { sheets: new SheetShelf() }, 'old', NOW)
       expect(job).toMatchObject({ stage: 'setting', waits: { kind: 'said', text: 'something' } })
       expect(job.sheet.parts).toEqual([])
       expect(job.newerSheetVersion).toBe(demoSheets[0]!.version)

@@ -93,7 +93,7 @@ describe('a picture', () => {
     expect([201, 415]).toContain(r.status)
     if (r.status === 415) return
     const { attachments } = (await r.json()) as JobReply
-    const shown = await served(app, attachments!.at(-1)!.hash)
+    const shown = await served(app, attachments.at(-1)!.hash)
     expect(shown.includes(SECRET)).toBe(false)
     // and it is the picture still
     expect(await sharp(shown).metadata()).toMatchObject({ width: 60, height: 40 })

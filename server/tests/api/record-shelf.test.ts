@@ -94,7 +94,7 @@ describe('what is kept ready of a job', () => {
     const db = await freshDatabase()
     const second = onPostgres() ? await otherServer() : db
     const [a, b] = [await testApp({ db }), await testApp({ db: second })]
-    const items = (r: JobReply) => (r.openItems ?? []).map(([, text]) => text)
+    const items = (r: JobReply) => r.openItems.map((item) => item.text)
     const add = async (app: TestApp, text: string) => {
       const { status, body } = await app.post<JobReply>('/api/jobs/sivkrok/open-items', { text })
       expect(status).toBe(201)

@@ -6,7 +6,7 @@ import { migrate } from '../../src/db/migrate.ts'
 import { openMemory } from '../../src/db/pglite.ts'
 import { beginShop } from '../../src/shop/begin.ts'
 import { itOn } from '../databases.ts'
-import { migrations, NOW, testApp, type TestApp } from '../test-app.ts'
+import { schema, NOW, testApp, type TestApp } from '../test-app.ts'
 
 let app: TestApp
 let anchor: Anchor
@@ -24,7 +24,12 @@ async function newest(): Promise<Anchor> {
   return { event: row!.id, seal: row!.digest, at: '2026-11-30T08:00:00.000Z' }
 }
 const check = async (withAnchor = true) =>
-  (await checkShop(app.db, app.deps.files, { migrations, ...(withAnchor ? { anchor } : {}) })).broken
+  (
+    await checkShop(app.db, app.deps.files, {
+      functions: schema.functions,
+      ...(withAnchor ? { anchor } : {}),
+    })
+  ).broken
 /** As somebody with the database in his hands does it: without the triggers that would not let him. */
 const underneath = (table: string, sql: string) =>
   app.db.script(`alter table ${table} disable trigger user; ${sql}; alter table ${table} enable trigger user`)
@@ -241,14 +246,14 @@ describe('the check of a whole shop', () => {
   itOn('PGlite')('of before there were seals begins with a shop that is sealed as it stands', async () => {
     const db = await openMemory()
     // as a Moray of before left it: its tables, its demo-like rows
-    await migrate(db, migrations.slice(0, 15), NOW)
+    await migrate(db, { migrations: schema.migrations.slice(0, 15), functions: [] }, NOW)
     await db.script(`insert into person (id, name, role) values ('runa', 'Runa', 'lead');
       insert into drive (id) values ('d'); insert into drive_sheet (id, version, edition, body) values ('d', 1, 1, '{"name":"D","family":"belt-lower"}');
       insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, state, stage, complaint, opened_at, touched_at)
         values ('j', '26-001', 'd', 1, 's', 'b', 'o', 'salt', 'received', 'receive', 'c', now(), now());
       insert into event (at, by_person, kind, job_id, subject, data) values (now(), 'runa', 'opened', 'j', 'job:j', '{}')`)
-    await migrate(db, migrations, NOW)
-    const broken = async () => (await checkShop(db, app.deps.files, { migrations })).broken
+    await migrate(db, schema, NOW)
+    const broken = async () => (await checkShop(db, app.deps.files, schema)).broken
     expect(await broken()).toEqual([])
     await beginShop(db, NOW, { demo: false, shop: crypto.randomUUID() })
     expect(await broken()).toEqual([])

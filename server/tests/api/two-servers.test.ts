@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { Database, Transaction } from '../../src/db/database.ts'
 import { migrate } from '../../src/db/migrate.ts'
 import { beginShop } from '../../src/shop/begin.ts'
-import { freshDatabase, migrations, NOW, onPostgres, otherServer, testApp } from '../test-app.ts'
+import { freshDatabase, schema, NOW, onPostgres, otherServer, testApp } from '../test-app.ts'
 
 /** Reads an event stream until `enough` has come. */
 async function hear(response: Response, enough: (text: string) => boolean): Promise<string> {
@@ -171,8 +171,8 @@ describe('two servers on one database', () => {
           return work(tx)
         }),
     })
-    const done = await Promise.all([one, other].map((db) => migrate(inSchema(db), migrations, NOW)))
-    expect(done.sort()).toEqual([0, migrations.length])
+    const done = await Promise.all([one, other].map((db) => migrate(inSchema(db), schema, NOW)))
+    expect(done.sort()).toEqual([0, schema.migrations.length])
     const begun = await Promise.all(
       [one, other].map((db) => beginShop(inSchema(db), NOW, { demo: false, shop: crypto.randomUUID() })),
     )

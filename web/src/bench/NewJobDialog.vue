@@ -12,7 +12,7 @@ import { waitingText } from '../drives/waiting-text.ts'
 import { RouterLink, useRouter } from 'vue-router'
 import { useDrives, useUnits } from '../wire/queries.ts'
 import { problemAt } from '../wire/client.ts'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 import FormDialog from '../ui/FormDialog.vue'
 import { useStands } from './stands.ts'
 

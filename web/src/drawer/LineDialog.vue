@@ -10,7 +10,7 @@ import FormDialog from '../ui/FormDialog.vue'
 import { understand } from '../ui/understand.ts'
 import { useDrawer, useMovements } from '../wire/queries.ts'
 import { useShop } from '../stores/shop.ts'
-import { useWrite } from '../wire/use-write.ts'
+import { useWrite } from '../writing/use-write.ts'
 
 /** One line of the drawer: put pieces in, count them, correct the thickness, and see every movement. */
 const props = defineProps<{ line: DrawerLine }>()

@@ -10,7 +10,7 @@ import { understand } from '../ui/understand.ts'
 import { useDrawer } from '../wire/queries.ts'
 import { useShop } from '../stores/shop.ts'
 import { problemAt } from '../wire/client.ts'
-import { useWrite } from '../wire/use-write.ts'
+import { useWrite } from '../writing/use-write.ts'
 
 /** A new line: measured thickness, pieces, and where it lies. */
 const emit = defineEmits<{ close: [] }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Mesh } from '@moray/core/gears/mesh'
-import { sideOf, type Flank, type PushedFlank } from '@moray/core/contact/flank'
+import { sideOf, type Flank, type PushedFlank } from '@moray/core/gears/flank'
 import { PerspectiveCamera, Scene, Vector3, type Material } from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import { Projector, RenderableFace } from 'three/addons/renderers/Projector.js'

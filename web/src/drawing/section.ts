@@ -1,6 +1,6 @@
 import { bearingMeasures, seatMeasures } from '@moray/core/setting/measures'
 import type { Axis, Bearing, Belt, DriveSheet, Gear } from '@moray/core/drives/sheet'
-import { gearTravel } from '@moray/core/gears/train'
+import { gearTravel } from '@moray/core/setting/train'
 import { meshGeometry, type Mesh } from '@moray/core/gears/mesh'
 
 /**

@@ -9,7 +9,7 @@ import SectionDrawing from '../drawing/SectionDrawing.vue'
 import ConfirmDialog from '../ui/ConfirmDialog.vue'
 import LoadState from '../ui/LoadState.vue'
 import { keys, useDrives, useQueryClient } from '../wire/queries.ts'
-import { useWrite } from '../wire/use-write.ts'
+import { useWrite } from '../writing/use-write.ts'
 import { waitingText } from './waiting-text.ts'
 import NewDriveDialog from './NewDriveDialog.vue'
 

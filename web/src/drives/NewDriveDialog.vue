@@ -9,7 +9,7 @@ import SectionDrawing from '../drawing/SectionDrawing.vue'
 import FormDialog from '../ui/FormDialog.vue'
 import { problemAt } from '../wire/client.ts'
 import { useQueryClient, keys } from '../wire/queries.ts'
-import { useWrite } from '../wire/use-write.ts'
+import { useWrite } from '../writing/use-write.ts'
 
 /** A drive that Moray has never seen: a name and what it is. The sheet grows from there. */
 const emit = defineEmits<{ close: [] }>()

@@ -9,7 +9,7 @@ import FormDialog from '../ui/FormDialog.vue'
 import { dayField, showDate, showTime } from '../ui/times.ts'
 import { problemAt } from '../wire/client.ts'
 import { useGaugeHistory, useGauges } from '../wire/queries.ts'
-import { useWrite } from '../wire/use-write.ts'
+import { useWrite } from '../writing/use-write.ts'
 import FiguresForm from './FiguresForm.vue'
 import { figuresOf, readFigures } from './gauge-form.ts'
 

@@ -7,7 +7,7 @@ import { useOwn } from '../stores/own.ts'
 import FormDialog from '../ui/FormDialog.vue'
 import { problemAt } from '../wire/client.ts'
 import { useGauges } from '../wire/queries.ts'
-import { useWrite } from '../wire/use-write.ts'
+import { useWrite } from '../writing/use-write.ts'
 import FiguresForm from './FiguresForm.vue'
 import { readFigures, usualFigures } from './gauge-form.ts'
 

@@ -4,7 +4,7 @@ import { ref, watchEffect } from 'vue'
 import { useRouter } from 'vue-router'
 import FormDialog from '../ui/FormDialog.vue'
 import { useDrives } from '../wire/queries.ts'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 import type { ShownJob } from './shown-job.ts'
 
 /** The other case of the same unit comes into this job, with a sheet of its own. */

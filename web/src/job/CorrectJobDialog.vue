@@ -5,7 +5,7 @@ import { plainNumber } from '@moray/core/units/plain-number'
 import { reactive } from 'vue'
 import FormDialog from '../ui/FormDialog.vue'
 import { problemAt } from '../wire/client.ts'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 import type { ShownJob } from './shown-job.ts'
 
 /** What was written down when the drive came in, put right with a reason; what it was stays in the history. */

@@ -5,7 +5,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { useJob } from './shown-job.ts'
 import { rankOf } from './faults.ts'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 
 /** From what is found to what it may be, and what to look at next. */
 const store = useJob()

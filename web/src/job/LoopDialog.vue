@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import FormDialog from '../ui/FormDialog.vue'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 import { placeMarks, settingNames } from './scope/scope-words.ts'
 import type { ShownJob } from './shown-job.ts'
 

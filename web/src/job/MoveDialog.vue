@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { serialsOf } from '../drives/own/show-figure.ts'
 import FormDialog from '../ui/FormDialog.vue'
 import { useDrives } from '../wire/queries.ts'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 import type { ShownJob } from './shown-job.ts'
 
 /** The stamps say that it is another drive or variant: the job goes on with that one's sheet. */

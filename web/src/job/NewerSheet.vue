@@ -4,7 +4,7 @@ import { ref } from 'vue'
 import DifferenceTable from '../drives/own/DifferenceTable.vue'
 import ReasonDialog from '../ui/ReasonDialog.vue'
 import { useSheetFile } from '../wire/queries.ts'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 import type { ShownJob } from './shown-job.ts'
 
 /** A newer version of the sheet exists: what it would change in this job, and going on with it on purpose. */

@@ -5,7 +5,7 @@ import Dialog from 'primevue/dialog'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { showTime } from '../ui/times.ts'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 import type { ShownJob } from './shown-job.ts'
 
 /** What has to be settled before handover: added from any page of the job, closed by name. */

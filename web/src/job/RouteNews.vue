@@ -5,7 +5,7 @@ import { routeOf } from '@moray/core/route/route-of'
 import { printOf, routeHash } from '@moray/core/route/route-print'
 import Button from 'primevue/button'
 import { computed } from 'vue'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 import { useRouteChanges } from '../wire/queries.ts'
 import type { ShownJob } from './shown-job.ts'
 

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
-import PictureStrip from '../pictures/PictureStrip.vue'
+import PictureStrip from './pictures/PictureStrip.vue'
 import { useJob } from './shown-job.ts'
 import { suspectsOf } from './faults.ts'
 import { lies, stillIn } from '@moray/core/job/bench-row'

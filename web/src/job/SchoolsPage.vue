@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import ReasonDialog from '../ui/ReasonDialog.vue'
 import SchoolList from '../shop/SchoolList.vue'
 import { useJob } from './shown-job.ts'
-import { useJobWrite } from '../wire/use-job-write.ts'
+import { useJobWrite } from '../writing/use-job-write.ts'
 
 /** Where this job does it differently from the shop, and why. */
 const store = useJob()

@@ -1,7 +1,6 @@
 import type { FaultCase, JobReply, Shop } from '@moray/contract/replies'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { LikelihoodEdit } from '@moray/core/inspection/fault-history'
-import { fullRecord } from '@moray/core/job/compact'
 import type { JudgedBuild } from '@moray/core/job/judge-builds'
 import { judged, type JudgedJob } from '@moray/core/job/judged'
 import { availablePieces, type AvailablePiece } from '@moray/core/job/pieces'
@@ -28,7 +27,7 @@ export function showJob(
   history: FaultCase[],
   now: Date,
 ): ShownJob {
-  const job = judged(fullRecord(reply), sheet, shop, now)
+  const job = judged(reply, sheet, shop, now)
   return { ...job, pieces: availablePieces(lines, job.builds), history, edits: shop.edits }
 }
 

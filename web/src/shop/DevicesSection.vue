@@ -8,7 +8,7 @@ import { computed, ref } from 'vue'
 import ReasonDialog from '../ui/ReasonDialog.vue'
 import { showTime } from '../ui/times.ts'
 import { keys, useDevices, useQueryClient } from '../wire/queries.ts'
-import { useWrite } from '../wire/use-write.ts'
+import { useWrite } from '../writing/use-write.ts'
 
 /** Tablets and phones of the shop: let in once by a code that is scanned, and put out again. */
 const store = useDevices()

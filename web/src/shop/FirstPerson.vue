@@ -8,7 +8,7 @@ import { useOwn } from '../stores/own.ts'
 import { useShop } from '../stores/shop.ts'
 import { problemAt } from '../wire/client.ts'
 import { keys, useQueryClient } from '../wire/queries.ts'
-import { useWrite, useWriteAs } from '../wire/use-write.ts'
+import { useWrite, useWriteAs } from '../writing/use-write.ts'
 import UnitsChoice from './UnitsChoice.vue'
 
 /**

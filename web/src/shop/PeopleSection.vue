@@ -5,7 +5,7 @@ import Button from 'primevue/button'
 import { reactive, ref } from 'vue'
 import { problemAt } from '../wire/client.ts'
 import { keys, usePeople, useQueryClient } from '../wire/queries.ts'
-import { useWrite } from '../wire/use-write.ts'
+import { useWrite } from '../writing/use-write.ts'
 
 /** Who works here: added, renamed, made lead, gone. Nobody is deleted: what he wrote keeps his name. */
 const people = usePeople()

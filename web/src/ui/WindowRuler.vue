@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Verdict } from '@moray/core/measuring/judge'
-import type { Window } from '@moray/core/measuring/window'
+import type { Window } from '@moray/core/checks/window'
 import { useElementSize } from '@vueuse/core'
 import { computed, useTemplateRef } from 'vue'
 import { rulerSpan } from './ruler.ts'

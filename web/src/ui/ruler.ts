@@ -1,4 +1,4 @@
-import type { Window } from '@moray/core/measuring/window'
+import type { Window } from '@moray/core/checks/window'
 
 /** The stretch that a window ruler shows: the window with room on both sides, and every mark that lies outside. */
 export function rulerSpan(

@@ -294,7 +294,7 @@ export function keepDrafts(
   id: string,
   change: (before: StepDraft[]) => StepDraft[],
 ): void {
-  client.setQueryData<JobReply>(keys.job(id), (job) => job && { ...job, drafts: change(job.drafts ?? []) })
+  client.setQueryData<JobReply>(keys.job(id), (job) => job && { ...job, drafts: change(job.drafts) })
 }
 
 const DRAWER_KINDS = ['drawer', 'trial', 'accepted']

@@ -1,5 +1,5 @@
 import { USUAL_CROWN } from '@moray/core/contact/as-set'
-import { FLANKS, sideOf, type Flank, type PushedFlank } from '@moray/core/contact/flank'
+import { FLANKS, sideOf, type Flank, type PushedFlank } from '@moray/core/gears/flank'
 import {
   contactSolver,
   patchLine,

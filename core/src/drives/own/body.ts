@@ -1,5 +1,5 @@
 import type { BenchFacts, LeakPlan } from '../bench-facts.ts'
-import type { Window } from '../../measuring/window.ts'
+import type { Window } from '../../checks/window.ts'
 import type { Fastener } from '../fasteners.ts'
 import type { Further } from '../further.ts'
 import type { Part } from '../parts.ts'

@@ -1,4 +1,4 @@
-import type { Window } from '../../measuring/window.ts'
+import type { Window } from '../../checks/window.ts'
 import type { BodyMeasure, SheetBody } from './body.ts'
 
 /**

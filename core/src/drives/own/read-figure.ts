@@ -1,6 +1,6 @@
 import { InputError, refuse } from '../../checks/input-error.ts'
 import { inWords } from '../../units/format.ts'
-import type { Window } from '../../measuring/window.ts'
+import type { Window } from '../../checks/window.ts'
 import { parseRange } from '../../units/figure-notation.ts'
 import { parseReading } from '../../units/notation.ts'
 import { CANONICAL_UNIT } from '../../units/factors.ts'

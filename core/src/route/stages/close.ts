@@ -1,6 +1,6 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { threadTurn } from '../../torque/thread-turn.ts'
-import type { Window } from '../../measuring/window.ts'
+import type { Window } from '../../checks/window.ts'
 import { torqueUnitAt } from '../../drives/own/source.ts'
 import { plainDigits, showOther, smallerUnit } from '../../units/format.ts'
 import type { TorqueUnit } from '../../units/torque-unit.ts'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
 import { figureAt } from '@moray/core/drives/own/body'
-import { checkBody } from '@moray/core/drives/own/check-body'
+import { checkBody } from '@moray/core/route/check-body'
 import { filled } from '@moray/core/drives/own/fill'
 import { meantByFeeler } from '@moray/core/drives/own/feeler-window'
 import { figureFields } from '@moray/core/drives/own/figures'
@@ -18,7 +18,7 @@ import SectionDrawing, { type DrawingTag } from '../../drawing/SectionDrawing.vu
 import { useOwn } from '../../stores/own.ts'
 import LoadState from '../../ui/LoadState.vue'
 import { useDraft, keys, useQueryClient } from '../../wire/queries.ts'
-import { useWrite } from '../../wire/use-write.ts'
+import { useWrite } from '../../writing/use-write.ts'
 import FastenerList from './FastenerList.vue'
 import FigureInput from './FigureInput.vue'
 import FurtherList from './FurtherList.vue'

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
 import type { SheetDraft } from '@moray/contract/replies'
-import { checkBody } from '@moray/core/drives/own/check-body'
+import { checkBody } from '@moray/core/route/check-body'
 import { differences } from '@moray/core/drives/own/differences'
 import { readiness, ABILITIES } from '@moray/core/drives/own/readiness'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import FormDialog from '../../ui/FormDialog.vue'
 import { keys, useGauges, useQueryClient, useSheetFile } from '../../wire/queries.ts'
-import { useWrite } from '../../wire/use-write.ts'
+import { useWrite } from '../../writing/use-write.ts'
 import DifferenceTable from './DifferenceTable.vue'
 import { tooFine } from './too-fine.ts'
 

@@ -2,7 +2,7 @@ import type { SheetDraft } from '@moray/contract/replies'
 import type { PutFurther, PutRemarks, PutRow } from '@moray/contract/requests/sheets'
 import { endpoints } from '@moray/contract/endpoints'
 import { keys, useQueryClient } from '../../wire/queries.ts'
-import { useWrite } from '../../wire/use-write.ts'
+import { useWrite } from '../../writing/use-write.ts'
 
 type Unseen<T> = Omit<T, 'was'>
 /** What was shown when somebody began to change it: the server refuses to write over anything else. Nothing was there where it is new. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FLANKS, type Flank, type PushedFlank } from '@moray/core/contact/flank'
+import { FLANKS, type Flank, type PushedFlank } from '@moray/core/gears/flank'
 import FlankDrawing from '../../drawing/FlankDrawing.vue'
 import type { PairPatches } from '../../workers/contact-api.ts'
 

@@ -5,7 +5,7 @@ import type { PicturePoint } from '@moray/core/contact/photo'
 import { useStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import OneOf from '../../ui/OneOf.vue'
-import PictureStrip from '../../pictures/PictureStrip.vue'
+import PictureStrip from '../pictures/PictureStrip.vue'
 import type { ShownJob } from '../shown-job.ts'
 import PhotoFlank from './PhotoFlank.vue'
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
-import type { GearFlank } from '@moray/core/contact/flank'
+import type { GearFlank } from '@moray/core/gears/flank'
 import type { GearMesh } from '@moray/core/drives/sheet'
 import Button from 'primevue/button'
-import { useJobWrite } from '../../wire/use-job-write.ts'
+import { useJobWrite } from '../../writing/use-job-write.ts'
 import type { ShownJob } from '../shown-job.ts'
 
 /** Asks by a picture which side of a gear tooth the pinion pushes. The answer is kept on the sheet of this job, and waits for its next edition. */

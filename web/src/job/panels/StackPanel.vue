@@ -14,7 +14,7 @@ import { useUnits } from '../../ui/units.ts'
 import { useDrawer, useExperience, useLastBuilt } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
 import { problemAt } from '../../wire/client.ts'
-import { useJobWrite } from '../../wire/use-job-write.ts'
+import { useJobWrite } from '../../writing/use-job-write.ts'
 import { stackOf } from '../setting-view.ts'
 
 /** Enters one stack as found: every piece measured, typed or picked; an empty Enter closes the stack. */

@@ -6,7 +6,7 @@ import { runoutMeasures } from '@moray/core/setting/shaft-stations'
 import { computed } from 'vue'
 import { useShop } from '../../stores/shop.ts'
 import { useUnits } from '../../ui/units.ts'
-import { useJobWrite } from '../../wire/use-job-write.ts'
+import { useJobWrite } from '../../writing/use-job-write.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 
 /** The last reading, taken back with one key for as long as one still sees that it was wrong: it is superseded, not deleted. */

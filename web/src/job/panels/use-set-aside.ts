@@ -1,6 +1,6 @@
 import { endpoints } from '@moray/contract/endpoints'
 import type { ReadingEntry } from '@moray/core/job/record'
-import { useJobWrite } from '../../wire/use-job-write.ts'
+import { useJobWrite } from '../../writing/use-job-write.ts'
 
 /** Sets readings of a job aside, each with its reason. */
 export function useSetAside(job: () => string, done: () => void) {

@@ -17,8 +17,8 @@ import { useUnits } from '../../ui/units.ts'
 import { keepDrafts, useGauges, useQueryClient } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
 import { asWireError, problemAt, send, type WireError } from '../../wire/client.ts'
-import { useJobWrite } from '../../wire/use-job-write.ts'
-import { useWriteAs } from '../../wire/use-write.ts'
+import { useJobWrite } from '../../writing/use-job-write.ts'
+import { useWriteAs } from '../../writing/use-write.ts'
 import FastenerTable from '../../drives/FastenerTable.vue'
 import MissingFigures from '../panels/MissingFigures.vue'
 import ClosedMeanwhile from './ClosedMeanwhile.vue'
@@ -170,8 +170,7 @@ async function close(departure?: { reason: string }): Promise<boolean> {
     return false
   }
   departing.value = false
-  const closed = (reply.closings ?? []).some((c) => c[1] === definition.value.id && !c[5]?.takenBack)
-  if (!closed && reply.closings?.length) {
+  if (!closingOf(reply.closings, definition.value.id)) {
     // an attempt: kept, with its reasons; the step begins anew
     answers.value = {}
     kept = '{}'

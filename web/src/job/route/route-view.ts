@@ -10,7 +10,7 @@ import { honestOf, honestWords } from '@moray/core/route/honest'
 import { deriveFacts } from '@moray/core/route/job-facts'
 import type { Progress, StepProgress } from '@moray/core/route/progress'
 import type { Instruct, Route, Step } from '@moray/core/route/route'
-import type { Window } from '@moray/core/measuring/window'
+import type { Window } from '@moray/core/checks/window'
 import { wrenchSuits } from '@moray/core/torque/wrench'
 import { readTyped } from '../../ui/both-units.ts'
 

@@ -1,8 +1,8 @@
 import type { BodyOf, Endpoint } from '@moray/contract/endpoint'
 import type { JobReply } from '@moray/contract/replies'
 import { useQueryClient } from '@tanstack/vue-query'
-import type { ParamsFor } from './client.ts'
-import { sendForJob } from './queries.ts'
+import type { ParamsFor } from '../wire/client.ts'
+import { sendForJob } from '../wire/queries.ts'
 import { useWrite } from './use-write.ts'
 
 type JobEndpoint = Endpoint<string, object, JobReply>

@@ -1,5 +1,4 @@
-import type { GearMesh } from '../drives/sheet.ts'
-import type { Mesh } from '../gears/mesh.ts'
+import type { Mesh } from './mesh.ts'
 
 /** Flanks as the technician names them: the one that is pushed as the drive goes ahead, and the other one. */
 export const FLANKS = ['drive', 'coast'] as const
@@ -11,14 +10,20 @@ export type GearFlank = 'concave' | 'convex'
 /** Which flank of the gear is pushed; `alike` on straight teeth; undefined where nobody has said. */
 export type PushedFlank = GearFlank | 'alike' | undefined
 
+/** What tells which flank is pushed: seen by somebody, or the hand of the pinion's spiral and the way it turns, seen from its shaft. */
+export interface Pushing {
+  mesh: Mesh
+  pushed?: GearFlank
+  pinionHand?: 'left' | 'right'
+  pinionTurns?: 'clockwise' | 'anticlockwise'
+}
+
 /**
  * Which flank of the gear the pinion pushes: as somebody has seen it, or from the hand of the pinion's spiral and the way it turns, seen from its
  * shaft. Left hand turning clockwise, or right hand turning anticlockwise: the pinion's concave flank leads and pushes the gear's convex one; the
  * other two push the concave one. The side on which the gear sits does not matter.
  */
-export function pushedFlank(
-  pair: Pick<GearMesh, 'mesh' | 'pushed' | 'pinionHand' | 'pinionTurns'>,
-): PushedFlank {
+export function pushedFlank(pair: Pushing): PushedFlank {
   if (!pair.mesh.spiralAngleDeg) return 'alike'
   return pair.pushed ?? pushedByTurning(pair)
 }
@@ -27,7 +32,7 @@ export function pushedFlank(
 export function pushedByTurning({
   pinionHand,
   pinionTurns,
-}: Pick<GearMesh, 'pinionHand' | 'pinionTurns'>): GearFlank | undefined {
+}: Pick<Pushing, 'pinionHand' | 'pinionTurns'>): GearFlank | undefined {
   if (!pinionHand || !pinionTurns) return undefined
   return (pinionHand === 'left') === (pinionTurns === 'clockwise') ? 'convex' : 'concave'
 }

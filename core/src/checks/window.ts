@@ -1,5 +1,5 @@
-import { refuse } from '../checks/input-error.ts'
-import { finite } from '../checks/numbers.ts'
+import { refuse } from './input-error.ts'
+import { finite } from './numbers.ts'
 
 /** Where a quantity must end up. One-sided when a limit is missing (runout has no smallest value). */
 export interface Window {

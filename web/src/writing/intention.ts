@@ -1,5 +1,5 @@
 import { useSessionStorage } from '@vueuse/core'
-import { newRequestId } from './request-id.ts'
+import { newRequestId } from '../wire/request-id.ts'
 
 /** What was sent to a place and of which nobody knows yet whether it arrived. */
 interface Unsure {

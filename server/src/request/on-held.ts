@@ -3,7 +3,7 @@ import type { Told } from '@moray/core/job/event'
 import type { Hono } from 'hono'
 import type { Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
-import { onWrite } from './endpoint.ts'
+import { onWrite } from '../http/endpoint.ts'
 import { write } from './write.ts'
 import type { Who } from './who.ts'
 

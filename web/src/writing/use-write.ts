@@ -3,7 +3,13 @@ import type { BodyOf, ReplyOf } from '@moray/contract/endpoint'
 import { computed, readonly, ref, type Ref } from 'vue'
 import { useShop } from '../stores/shop.ts'
 import { endpoints } from '@moray/contract/endpoints'
-import { asWireError, send as sendNow, WireError, type ParamsFor, type WriteEndpoint } from './client.ts'
+import {
+  asWireError,
+  send as sendNow,
+  WireError,
+  type ParamsFor,
+  type WriteEndpoint,
+} from '../wire/client.ts'
 
 export interface Write {
   busy: Readonly<Ref<boolean>>

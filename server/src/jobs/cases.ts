@@ -1,13 +1,12 @@
 import type { AddCase, MoveJob } from '@moray/contract/requests/scope'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
-import { routeOf } from '@moray/core/route/route-of'
 import type { Transaction } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
-import type { Who } from '../http/who.ts'
+import type { Who } from '../request/who.ts'
 import type { At } from '../job/change.ts'
-import { insertJob, sheetForJob } from '../jobs/open-job.ts'
-import { keepPrint } from '../steps/route-seen.ts'
+import { insertJob, sheetForJob } from './open-job.ts'
+import { goOnWith } from '../drives/job-sheet.ts'
 
 /** What the other case of a unit has to know of a sheet. */
 const factsOf = (sheet: DriveSheet) => {
@@ -102,13 +101,7 @@ export async function moveJob({ tx, job, who }: At, body: MoveJob): Promise<Told
       'no-place',
       `This job holds ${held.join(', ')} of the sheet it has. Close it with that reason, and open one for the right drive.`,
     )
-  const hash = await keepPrint(tx, routeOf(sheet))
-  await tx.query('update job set sheet_id = $2, sheet_version = $3, route_hash = $4 where id = $1', [
-    job.id,
-    sheet.id,
-    sheet.version,
-    hash,
-  ])
+  await goOnWith(tx, job.id, sheet)
   return {
     kind: 'moved',
     subject: `sheet:${sheet.id}`,

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import type { Attachment } from '@moray/core/job/record'
-import type { ShownJob } from '../job/shown-job.ts'
+import type { ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import { computed, ref } from 'vue'
-import { useShop } from '../stores/shop.ts'
+import { useShop } from '../../stores/shop.ts'
 import { pathOf } from '@moray/contract/endpoint'
-import { asWireError, sendBytes } from '../wire/client.ts'
-import { sendForJob, useQueryClient } from '../wire/queries.ts'
-import { useIntention } from '../wire/intention.ts'
+import { asWireError, sendBytes } from '../../wire/client.ts'
+import { sendForJob, useQueryClient } from '../../wire/queries.ts'
+import { useIntention } from '../../writing/intention.ts'
 import PictureShow from './PictureShow.vue'
 
 /** The pictures of one step, part or grade; one that is added is sent. */

@@ -1,10 +1,10 @@
 import type { Adjuster, DriveSheet } from '../drives/sheet.ts'
 import { settableAdjusters } from '../drives/sheet.ts'
-import { isDerived, settingMeasures, type SetMeasure } from '../setting/measures.ts'
+import { isDerived, settingMeasures, type SetMeasure } from './measures.ts'
 import { GIVEN_U } from '../drives/own/geometry.ts'
-import { armFactor } from './backlash.ts'
-import { meshGeometry } from './mesh.ts'
-import { sensitivityUncertainty } from './sensitivity-uncertainty.ts'
+import { armFactor } from '../gears/backlash.ts'
+import { meshGeometry } from '../gears/mesh.ts'
+import { sensitivityUncertainty } from '../gears/sensitivity-uncertainty.ts'
 
 /** How every measure answers to every stack: measure id → stack id → mm (of a torque Nm) per mm of stack. Zeros are left out. */
 export type Sensitivities = Record<string, Record<string, number>>

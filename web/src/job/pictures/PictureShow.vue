@@ -2,7 +2,7 @@
 import type { Attachment } from '@moray/core/job/record'
 import Dialog from 'primevue/dialog'
 import { ref, useId } from 'vue'
-import { showTime } from '../ui/times.ts'
+import { showTime } from '../../ui/times.ts'
 
 /** Pictures small in a row, full size when asked, and the place where the camera or a file adds one. Says what it is told, sends nothing. */
 defineProps<{

@@ -1,19 +1,19 @@
-import { InputError, type FieldProblem } from '../../checks/input-error.ts'
-import { pushedByTurning } from '../../contact/flank.ts'
-import { gearFromMeasures } from '../../gears/gear-from-measures.ts'
-import { checkRoute } from '../../route/check-route.ts'
-import { OUTSIDE_FACTS } from '../../route/job-facts.ts'
-import { routeOf } from '../../route/route-of.ts'
-import { checkSheet } from '../check-sheet.ts'
-import { FAMILIES } from '../sheet.ts'
-import type { Fastener } from '../fasteners.ts'
-import { figureAt, type SheetBody } from './body.ts'
-import { depthMeantByFeeler } from './feeler-window.ts'
-import { figureFields, touches } from './figures.ts'
-import { toothFigure } from './geometry.ts'
-import { filled } from './fill.ts'
-import { ofVariant } from './variants.ts'
-import { figureProblem } from './read-figure.ts'
+import { InputError, type FieldProblem } from '../checks/input-error.ts'
+import { pushedByTurning } from '../gears/flank.ts'
+import { gearFromMeasures } from '../gears/gear-from-measures.ts'
+import { checkRoute } from './check-route.ts'
+import { OUTSIDE_FACTS } from './job-facts.ts'
+import { routeOf } from './route-of.ts'
+import { checkSheet } from '../drives/check-sheet.ts'
+import { FAMILIES } from '../drives/sheet.ts'
+import { figureAt, type SheetBody } from '../drives/own/body.ts'
+import { depthMeantByFeeler } from '../drives/own/feeler-window.ts'
+import { figureFields, touches } from '../drives/own/figures.ts'
+import { toothFigure } from '../drives/own/geometry.ts'
+import { fastenerProblems } from '../drives/own/fastener-problems.ts'
+import { filled } from '../drives/own/fill.ts'
+import { ofVariant } from '../drives/own/variants.ts'
+import { figureProblem } from '../drives/own/read-figure.ts'
 
 export interface BodyFindings {
   /** What cannot be; such a sheet is not published, and no job opens on it. */
@@ -212,19 +212,4 @@ function pressures(body: SheetBody, wrong: FieldProblem[]) {
       path: 'bench.leak.maxKpa',
       message: `Never above ${maxKpa} kPa, and tested at ${workKpa} kPa: the highest pressure lies above the one of the test`,
     })
-}
-
-/** What is wrong with one group of fasteners. */
-export function fastenerProblems(f: Fastener, at: string): FieldProblem[] {
-  const problems: FieldProblem[] = []
-  const say = (field: string, message: string) => problems.push({ path: `${at}.${field}`, message })
-  if (!(Number.isInteger(f.count) && f.count >= 1))
-    say('count', `is ${f.count}; a group has at least one fastener`)
-  const { min, max } = f.torqueNm ?? {}
-  if (min !== undefined && max !== undefined && min > max)
-    say('torqueNm', `is upside down: smallest ${min} Nm, largest ${max} Nm; swap the two`)
-  if (f.stages?.some((s, i) => !(s > 0 && s < 1) || s <= (f.stages![i - 1] ?? 0)))
-    say('stages', 'rise from one to the next, each a part of the last torque: 0.5 is half')
-  if (f.tabs !== undefined && f.lock !== 'tab-washer') say('tabs', 'belong to a tab washer')
-  return problems
 }
