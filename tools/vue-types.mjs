@@ -1,4 +1,4 @@
-// Types of the pages: Vue's own compiler writes each page as TypeScript (as vue-tsc does), and the native compiler checks them all in seconds.
+// Types of the pages and their tests: Vue's own compiler writes each page as TypeScript (as vue-tsc does), and the native compiler checks them all in seconds.
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
@@ -44,8 +44,11 @@ writeFileSync(
   JSON.stringify({
     extends: join(web, 'tsconfig.json'),
     // one tree laid over the other: "./Page.vue" is Page.vue.ts
-    compilerOptions: { rootDirs: [join(web, 'src'), join(written, 'src')] },
-    include: [join(web, 'src/**/*.ts'), join(web, 'vite.config.ts'), join(written, 'src/**/*.ts')],
+    compilerOptions: { rootDirs: [web, written] },
+    include: [
+      ...['src/**/*.ts', 'tests/**/*.ts', 'vite.config.ts'].map((files) => join(web, files)),
+      join(written, 'src/**/*.ts'),
+    ],
     exclude: [],
   }),
 )

@@ -42,15 +42,8 @@ import {
 } from './requests/parts.ts'
 import { AgreeToDeparture, CloseStep, CorrectStep, KeepDraft, SeeRoute, TakeBack } from './requests/route.ts'
 import { AddCase, AddOpenItem, CloseOpenItem, MoveJob, OpenLoop, SetScope } from './requests/scope.ts'
-import {
-  AcceptBuild,
-  EnterStack,
-  MarkPattern,
-  SupersedeReading,
-  TakePlan,
-  TakeReading,
-  WithdrawAcceptance,
-} from './requests/setting.ts'
+import { SupersedeReading, TakeReading } from './requests/reading.ts'
+import { AcceptBuild, EnterStack, MarkPattern, TakePlan, WithdrawAcceptance } from './requests/setting.ts'
 import {
   AddDrive,
   AddFigure,

@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest'
 import { calculate, calculations, describeCalculation } from '../src/calculations/registry.ts'
 import { ShimSolveFields } from '../src/calculations/shim-fields.ts'
 import { validate } from '../src/fields/validate.ts'
-import { EnterStack, TakePlan, TakeReading } from '../src/requests/setting.ts'
+import { TakeReading } from '../src/requests/reading.ts'
+import { EnterStack, TakePlan } from '../src/requests/setting.ts'
 
 function problems(work: () => unknown): { path: string; message: string }[] {
   try {

@@ -10,7 +10,7 @@ import { mount, type VueWrapper } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import { vi } from 'vitest'
-import type { Component } from 'vue'
+import { defineComponent, h, type Component } from 'vue'
 import { createMemoryHistory, createRouter, type Router } from 'vue-router'
 import { provideShown, type ShownJob } from '../src/job/shown-job.ts'
 import { createQueries, keys } from '../src/wire/queries.ts'
@@ -112,6 +112,16 @@ export interface Sent {
   path: string
   body: Record<string, unknown>
 }
+
+/** A page that holds one panel and does its writes, as the real page does. @param wiring props and listeners that the page gives the panel */
+export const pageWith = (panel: Component, wiring: () => object) =>
+  defineComponent({
+    inheritAttrs: false,
+    setup(_, { attrs }) {
+      const wired = wiring()
+      return () => h(panel, { ...attrs, ...wired })
+    },
+  })
 
 /** Mounts a page's part with stores, router and a server that records what is sent and answers what it is told. */
 export async function mountPart(

@@ -5,7 +5,18 @@ import ReadingPanel from '../src/job/panels/ReadingPanel.vue'
 import { pageIsStale } from '../src/wire/stale-page.ts'
 import { useCalc } from '../src/workers/use-calc.ts'
 import { settingMeasures } from '@moray/core/setting/measures'
-import { fixtureJob, mountPart } from './job-fixture.ts'
+import { useSettingWrites } from '../src/job/use-setting-writes.ts'
+import { fixtureJob, mountPart, pageWith } from './job-fixture.ts'
+
+const READING_PAGE = pageWith(ReadingPanel, () => {
+  const writes = useSettingWrites(() => 'job')
+  return {
+    taking: writes.reading,
+    aside: writes.aside,
+    figures: writes.figure,
+    onTake: writes.takeReading,
+  }
+})
 
 afterEach(() => vi.unstubAllGlobals())
 
@@ -30,7 +41,7 @@ describe('an answer that comes late', () => {
   it('wipes nothing that was typed since the reading was sent, and clears what was sent', async () => {
     const job = fixtureJob('lomvi-90')
     const measure = settingMeasures(job.sheet).find((m) => m.id === 'backlash-forward')!
-    const { wrapper } = await mountPart(ReadingPanel, job, {
+    const { wrapper } = await mountPart(READING_PAGE, job, {
       build: job.builds[0]!,
       measure,
       gauges: [gauge],

@@ -73,6 +73,7 @@ describe('the route as the page shows it', () => {
       'left-hand',
     ]
     const waits = routeView({
+      state: soaking.state,
       route: soaking.route,
       progress: progressOf(soaking.route, soaking.facts, new Set([...before, 'soak'])),
     })

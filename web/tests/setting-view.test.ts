@@ -6,7 +6,7 @@ import PrimeVue from 'primevue/config'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { createPinia, setActivePinia } from 'pinia'
 import { showThou } from '@moray/core/units/format'
-import PlanCard from '../src/job/panels/PlanCard.vue'
+import PlanCard from '../src/job/panels/decide/PlanCard.vue'
 import type { ShownBuild, ShownJob } from '../src/job/shown-job.ts'
 import { drawingTags, dueFocus, focusFrom, focusId, stackOf } from '../src/job/setting-view.ts'
 
@@ -55,6 +55,7 @@ function build(stacks: Record<string, number>, readings: Record<string, number[]
     plan: null,
     check: [],
     asked: lomvi90.measures,
+    patterns: [],
     assessment: assess(lomvi90, state),
     ...own,
   }

@@ -1,3 +1,4 @@
+import type { Window } from '@moray/core/checks/window'
 import { templateOf } from '@moray/core/drives/own/template'
 import { FASTENER_TORQUE, figureFields } from '@moray/core/drives/own/figures'
 import { readFigure, figureProblem } from '@moray/core/drives/own/read-figure'
@@ -108,7 +109,7 @@ describe('the torque of a fastener', () => {
   ])('%s is understood, and stands in its form again as the same torque', (text, window) => {
     const { value } = readFigure(field, text)
     for (const side of ['min', 'max'] as const) {
-      const [read, meant] = [(value as typeof window)[side], (window as { min?: number; max?: number })[side]]
+      const [read, meant] = [value as Window, window as Window].map((w) => w[side])
       expect(read === undefined ? undefined : Number(read.toFixed(4))).toBe(
         meant === undefined ? undefined : Number(meant.toFixed(4)),
       )

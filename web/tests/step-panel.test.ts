@@ -12,7 +12,21 @@ import { keys } from '../src/wire/queries.ts'
 import StepPanel from '../src/job/route/StepPanel.vue'
 import { useOwn } from '../src/stores/own.ts'
 import { useShop } from '../src/stores/shop.ts'
-import { fixtureJob, mountPart, refusal } from './job-fixture.ts'
+import { useStepWrites } from '../src/job/use-step-writes.ts'
+import { fixtureJob, mountPart, pageWith, refusal } from './job-fixture.ts'
+
+const STEP_PAGE = pageWith(StepPanel, () => {
+  const writes = useStepWrites(() => 'job')
+  return {
+    writes,
+    onKeep: writes.keepDraft,
+    onClose: writes.closeStep,
+    onAgree: writes.agree,
+    onTakeBack: writes.takeBack,
+    onCorrect: writes.correctStep,
+    onFigure: writes.addFigure,
+  }
+})
 
 beforeEach(() => setActivePinia(createPinia()))
 afterEach(() => {
@@ -68,9 +82,11 @@ describe('a question', () => {
   })
 })
 
-function panel(job: ShownJob, id: string) {
+async function panel(job: ShownJob, id: string) {
   const view = routeView(job)
-  return mountPart(StepPanel, job, { view, step: view.progress.steps.find((s) => s.step.id === id)! })
+  const step = view.progress.steps.find((s) => s.step.id === id)!
+  const mounted = await mountPart(STEP_PAGE, job, { view, step })
+  return { ...mounted, page: mounted.wrapper, wrapper: mounted.wrapper.findComponent(StepPanel) }
 }
 const upTo = (job: ShownJob, id: string): Closing[] => {
   const { steps } = routeView(job).route
@@ -228,7 +244,7 @@ describe('the step panel', () => {
     const first = await panel(job, 'ratio')
     await first.wrapper.findAll('input')[0]!.setValue('21,5')
     // another step is looked at: this panel goes
-    first.wrapper.unmount()
+    first.page.unmount()
     await flushPromises()
     expect(first.client.getQueryData<JobRecord>(keys.job('job'))!.drafts).toMatchObject([
       { step: 'ratio', answers: { 'ratio.input-turns': '21,5' } },
@@ -236,10 +252,10 @@ describe('the step panel', () => {
   })
   it('tries a refused draft no more once it is gone', async () => {
     vi.useFakeTimers()
-    const { wrapper, sent, answer } = await panel(standing('ratio'), 'ratio')
+    const { page, wrapper, sent, answer } = await panel(standing('ratio'), 'ratio')
     answer(503, refusal('busy', '', 'busy'))
     await wrapper.findAll('input')[0]!.setValue('21,5')
-    wrapper.unmount()
+    page.unmount()
     await vi.advanceTimersByTimeAsync(3000)
     vi.useRealTimers()
     await flushPromises()

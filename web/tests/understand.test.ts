@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { READING_UNITS, isTorqueUnit } from '@moray/contract/requests/setting'
+import { READING_UNITS, isTorqueUnit } from '@moray/contract/requests/reading-units'
 import { understand, withUnit } from '../src/ui/understand.ts'
 
 describe('a bare number', () => {

@@ -1,8 +1,19 @@
 import type { ReadingEntry } from '@moray/core/job/record'
 import { flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Answered } from '../src/writing/for-panels.ts'
 import UndoLast from '../src/job/panels/UndoLast.vue'
-import { fixtureJob, mountPart } from './job-fixture.ts'
+import { useSettingWrites } from '../src/job/use-setting-writes.ts'
+import { fixtureJob, mountPart, pageWith } from './job-fixture.ts'
+
+const UNDO_PAGE = pageWith(UndoLast, () => {
+  const writes = useSettingWrites(() => 'job')
+  return {
+    write: writes.aside,
+    onSetAside: (id: number, reason: string, answered: Answered) => writes.setAside(id, { reason }, answered),
+  }
+})
+const onUndone = vi.fn()
 
 beforeEach(() =>
   vi.useFakeTimers({
@@ -28,6 +39,7 @@ const reading = (by: string, at: string): ReadingEntry => ({
   gauge: { resolution: 0.01, mpe: 0.01, repeatability: 0.01 },
   masterMm: null,
   clockDeg: null,
+  how: null,
   note: null,
   by,
   at,
@@ -43,12 +55,13 @@ const shown = (by = 'Ylva', at = '2026-11-25T10:00:02.000Z') => {
         at: '2026-11-25T09:00:00.000Z',
         stacks: [],
         readings: [reading(by, at)],
+        patterns: [],
         plan: null,
         acceptance: null,
       },
     ],
   })
-  return mountPart(UndoLast, job, { build: job.builds[0]! })
+  return mountPart(UNDO_PAGE, job, { build: job.builds[0]!, onUndone })
 }
 
 describe('the last reading', () => {
@@ -61,7 +74,7 @@ describe('the last reading', () => {
     expect(sent).toEqual([
       { path: '/api/jobs/job/readings/7/supersede', body: { reason: 'taken back at once' } },
     ])
-    expect(wrapper.emitted('undone')).toEqual([['backlash-forward']])
+    expect(onUndone.mock.calls).toEqual([['backlash-forward']])
   })
   it.each([
     ['after ten seconds', 'Ylva', '2026-11-25T09:59:54.000Z'],

@@ -4,8 +4,8 @@ import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import { trueReading, virtualCase } from '@moray/core/simulation/virtual-case'
 import { flushPromises } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { couplings } from '../src/job/panels/couplings.ts'
-import WhatIf from '../src/job/panels/WhatIf.vue'
+import { couplings } from '../src/job/panels/decide/couplings.ts'
+import WhatIf from '../src/job/panels/decide/WhatIf.vue'
 import { fixtureJob, mountPart } from './job-fixture.ts'
 
 afterEach(() => vi.unstubAllGlobals())

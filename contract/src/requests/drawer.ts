@@ -1,5 +1,5 @@
 import { One, OneOf, Text, Whole } from '../fields/decorators.ts'
-import { LENGTH_UNITS, type LengthUnit } from './setting.ts'
+import { LENGTH_UNITS, type LengthUnit } from './reading-units.ts'
 
 /** Pieces that are made thinner before they go in. */
 export class LineCut {

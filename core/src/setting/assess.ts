@@ -8,15 +8,12 @@ import {
   withCarriers,
 } from '../drives/sheet.ts'
 import { sensitivities, sensitivityTrust } from './train.ts'
-import { floatStack } from '../bearings/float-stack.ts'
-import { depth } from '../measuring/depth.ts'
 import { judge, uncertaintyOfMean, type Judgement } from '../measuring/judge.ts'
 import { outlier, spread, type Spread } from '../measuring/reading-set.ts'
 import { backlashRound, type BacklashRound } from '../measuring/backlash-round.ts'
 import type { ClosedWindow, Window } from '../checks/window.ts'
-import type { PlausibleKind } from '../units/plausible.ts'
 import { refuse } from '../checks/input-error.ts'
-import { isDerived, settingMeasures, windowOf, type SeatMeasure, type SetMeasure } from './measures.ts'
+import { isDerived, settingMeasures, windowOf, type SetMeasure } from './measures.ts'
 import type { RunoutMeasure } from './shaft-stations.ts'
 import type { Prediction } from './shim-solve.ts'
 import { pairDepthOf, wantedBy } from './pair-depth.ts'
@@ -61,75 +58,6 @@ export interface Assessment {
   decidable: boolean
   /** Complete, and every measure in its window beyond doubt. */
   allIn: boolean
-}
-
-/** Which plausibility range a raw reading of the measure belongs to. */
-export function plausibleKind(measure: SetMeasure | RunoutMeasure, as?: ReadingHow['as']): PlausibleKind {
-  if (measure.kind === 'backlash') return 'backlash'
-  if (measure.kind === 'end-play') return 'end-play'
-  if (measure.kind === 'rolling-torque') return as === 'play' ? 'end-play' : 'rolling-torque'
-  if (measure.kind === 'crush') return 'clearance'
-  if (measure.kind === 'runout') return 'round-a-shaft'
-  if (measure.kind === 'seat') return as === 'float' ? 'end-play' : 'dimension'
-  if (measure.kind === 'pair-depth') return 'depth'
-  return measure.how.method === 'master-drop'
-    ? 'drop'
-    : measure.how.method === 'arbor'
-      ? 'depth'
-      : 'clearance'
-}
-
-/**
- * The judged value of a raw reading. Backlash and end play are read directly, a depth through its method. A crush is the gap that the cover leaves,
- * or less than nothing by the float of the ring. A torque is what is left without the seals; a bearing with play stands as far below no torque as
- * its stack would have to be changed to take the play up, by the sheet's slope (chapter: preload from end play).
- * A seat is worked out into the stack that it asks for, from the assembly's height or the float.
- * @param raw what the gauge showed, mm or Nm
- * @param masterMm measured length of the setting master, or diameter of the arbor, that was used; the sheet's when left out
- * @throws InputError for a play where the sheet says no slope
- */
-export function valueOf(
-  measure: SetMeasure | RunoutMeasure,
-  raw: number,
-  masterMm?: number,
-  how: ReadingHow = {},
-): number {
-  if (measure.kind === 'crush') return how.as === 'float' ? -raw : raw
-  if (measure.kind === 'seat') return seatStack(measure, raw, how)
-  if (measure.kind === 'rolling-torque') {
-    if (how.as !== 'play') return raw - (how.dragNm ?? 0)
-    if (!measure.nmPerMm)
-      refuse('as', 'is play, and the sheet does not say what a change of the stack does to the torque')
-    return -Math.abs(measure.nmPerMm) * raw
-  }
-  if (measure.kind !== 'depth') return raw
-  const { how: by } = measure
-  const result =
-    by.method === 'master-drop'
-      ? depth({ ...by, masterMm: masterMm ?? by.masterMm, dropMm: raw })
-      : by.method === 'arbor'
-        ? depth({ ...by, arborDiameterMm: masterMm ?? by.arborDiameterMm, readingMm: raw })
-        : depth({ ...by, clearanceMm: raw })
-  if (!('depthMm' in result)) refuse('method', 'gives a shim, not a depth')
-  return result.depthMm
-}
-
-/** The stack that a gear set to the case asks for, mm. @throws InputError naming the figure that is missing, or a stack that cannot be */
-function seatStack({ effect }: SeatMeasure, raw: number, { as, seat = {} }: ReadingHow): number {
-  if (as === 'float') {
-    const { trialMm, clearanceMm = 0, preloadMm = 0 } = seat
-    if (trialMm === undefined) refuse('seat.trialMm', 'is missing: the stack that the float was read with')
-    return floatStack({ trialMm, floatMm: raw, clearanceMm, preloadMm }).stackMm
-  }
-  const { caseMm, nominalMm } = seat
-  if (caseMm === undefined)
-    refuse('seat.caseMm', 'is missing: the dimension of the case, from its mark or measured')
-  if (nominalMm === undefined)
-    refuse('seat.nominalMm', 'is missing: the nominal mounting distance of the gear')
-  const result = depth({ method: 'case-and-gear', caseMm, assemblyMm: raw, nominalMm, effect })
-  if (!('shimMm' in result) || result.shimMm < 0)
-    refuse('seat.caseMm', `leaves no room for shims: case, gear and nominal do not go together`)
-  return result.shimMm
 }
 
 function judged(readings: number[], gauge: GaugeSpec, window: Window): Judgement | Unjudged {

@@ -1,7 +1,7 @@
 import type { DriveSheet } from '../drives/sheet.ts'
 import { solvableAdjusters } from '../drives/sheet.ts'
 import { sensitivities, type Sensitivities } from '../setting/train.ts'
-import { valueOf } from '../setting/assess.ts'
+import { valueOf } from '../reading/kinds.ts'
 import type { BuildState, GaugeSpec, TakenReading } from '../setting/taken.ts'
 import {
   isBearingMeasure,

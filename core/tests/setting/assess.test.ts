@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
-import { assess, checkPrediction, plausibleKind, solverInput, valueOf } from '../../src/setting/assess.ts'
+import { figureKind, valueOf } from '../../src/reading/kinds.ts'
+import { assess, checkPrediction, solverInput } from '../../src/setting/assess.ts'
 import { worstGauge, type BuildState } from '../../src/setting/taken.ts'
 import { shimSolve } from '../../src/setting/shim-solve.ts'
 import { refused } from '../refused.ts'
@@ -53,12 +54,12 @@ describe('raw readings', () => {
     expect(valueOf(lomvi90.measures[1]!, 0.42)).toBe(0.42)
   })
   it('have each their own plausible range', () => {
-    expect([lomvi90, duo, alke].map((s) => plausibleKind(s.measures[0]!))).toEqual([
+    expect([lomvi90, duo, alke].map((s) => figureKind(s.measures[0]!))).toEqual([
       'drop',
       'depth',
       'clearance',
     ])
-    expect(plausibleKind(duo.measures[3]!)).toBe('end-play')
+    expect(figureKind(duo.measures[3]!)).toBe('end-play')
   })
 })
 

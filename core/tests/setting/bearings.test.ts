@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { preload } from '../../src/bearings/preload.ts'
 import { sensitivities } from '../../src/setting/train.ts'
 import { crush } from '../../src/setting/crush.ts'
-import { assess, notIn, plausibleKind, solverInput, valueOf } from '../../src/setting/assess.ts'
+import { figureKind, valueOf } from '../../src/reading/kinds.ts'
+import { assess, notIn, solverInput } from '../../src/setting/assess.ts'
 import type { BuildState, TakenReading } from '../../src/setting/taken.ts'
 import { learnedSolverInput } from '../../src/setting/learned.ts'
 import { bearingMeasures, settingMeasures, unitOf, type CrushMeasure } from '../../src/setting/measures.ts'
@@ -44,9 +45,9 @@ describe('what a build is judged by', () => {
   it('says its unit, and what a raw reading may plausibly be', () => {
     const [torque, , squeeze] = settingMeasures(upper)
     expect([unitOf(torque!), unitOf(squeeze!)]).toEqual(['Nm', 'mm'])
-    expect(plausibleKind(torque!)).toBe('rolling-torque')
-    expect(plausibleKind(torque!, 'play')).toBe('end-play')
-    expect(plausibleKind(squeeze!)).toBe('clearance')
+    expect(figureKind(torque!)).toBe('rolling-torque')
+    expect(figureKind(torque!, 'play')).toBe('end-play')
+    expect(figureKind(squeeze!)).toBe('clearance')
   })
   it('finds the stack that sets a crush on its own shaft, and the one that the sheet names for a torque', () => {
     for (const [sheet, id] of [

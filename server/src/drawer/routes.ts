@@ -2,7 +2,7 @@ import type { Told } from '@moray/core/job/event'
 import { endpoints } from '@moray/contract/endpoints'
 import type { DrawerLine } from '@moray/contract/replies'
 import type { AddLine, LineCut } from '@moray/contract/requests/drawer'
-import type { LengthUnit } from '@moray/contract/requests/setting'
+import type { LengthUnit } from '@moray/contract/requests/reading-units'
 import { refuse } from '@moray/core/checks/input-error'
 import { LEAST_CUT_MM, MOST_CUTS_OF_A_PIECE, type PieceCut } from '@moray/core/setting/shim-problem'
 import { showBoth } from '@moray/core/units/format'
@@ -10,7 +10,7 @@ import type { Hono } from 'hono'
 import type { Queryable, Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
-import { readFigure } from '../http/bench-notation.ts'
+import { typedFigure } from '@moray/core/units/typed-figure'
 import { notFound } from '../http/refusal.ts'
 import { onHeld } from '../request/on-held.ts'
 import { write } from '../request/write.ts'
@@ -63,7 +63,7 @@ export function mountDrawer(app: Hono, deps: Deps) {
     })
   })
   onLine(endpoints.correctThickness, async (tx, line, body, who) => {
-    const { value: mm } = readFigure('text', body.text, body.unit, 'shim-piece')
+    const { value: mm } = typedFigure('text', body.text, body.unit, 'shim-piece')
     if (line.cut && mm < line.cut.minMm)
       refuse(
         'text',
@@ -83,7 +83,7 @@ export function mountDrawer(app: Hono, deps: Deps) {
 /** A new line under the next number. A twin at the same place meets the constraint shim_line_once. */
 async function addLine(tx: Transaction, body: AddLine, who: Who): Promise<{ id: string; told: Told }> {
   // a blank that is ground to a spacer is thicker than any shim
-  const { value: mm } = readFigure('text', body.text, body.unit, 'shim-piece', { confirmed: !!body.cut })
+  const { value: mm } = typedFigure('text', body.text, body.unit, 'shim-piece', { confirmed: !!body.cut })
   const cut = body.cut && cutOf(body.cut, body.unit, mm)
   const [row] = await tx.query<{ id: string }>(
     `with next as (
@@ -102,8 +102,8 @@ async function addLine(tx: Transaction, body: AddLine, who: Who): Promise<{ id: 
 
 /** @throws InputError for a step that takes nothing off, or a rest that is thicker than the piece */
 function cutOf({ kind, step, least }: LineCut, unit: LengthUnit, mm: number): PieceCut {
-  const by = readFigure('cut.step', step, unit, 'shim-piece', { confirmed: true }).value
-  const minMm = readFigure('cut.least', least, unit, 'shim-piece', { confirmed: true }).value
+  const by = typedFigure('cut.step', step, unit, 'shim-piece', { confirmed: true }).value
+  const minMm = typedFigure('cut.least', least, unit, 'shim-piece', { confirmed: true }).value
   if (minMm <= 0 || minMm > mm)
     refuse(
       'cut.least',

@@ -3,7 +3,7 @@ import { refuse } from '@moray/core/checks/input-error'
 import { setOf } from '@moray/core/drives/parts'
 import { GRADES, propose, type Grade } from '@moray/core/inspection/criteria'
 import type { Told } from '@moray/core/job/event'
-import { readFigure } from '../http/bench-notation.ts'
+import { typedFigure } from '@moray/core/units/typed-figure'
 import { notFound } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 
@@ -13,7 +13,7 @@ export async function gradePart({ tx, job, who }: At, body: GivePartGrade): Prom
   const part = sheet.parts.find((p) => p.id === body.part)
   if (!part) throw notFound('Part', body.part)
   const measuredMm = body.measured
-    ? readFigure('measured', body.measured, 'mm', 'runout', { confirmed: true }).value
+    ? typedFigure('measured', body.measured, 'mm', 'runout', { confirmed: true }).value
     : null
   const zone = sheet.runoutLimits.find((l) => l.zone === body.zone)
   if (body.zone !== undefined && !zone)

@@ -5,7 +5,7 @@ import { showBoth } from '@moray/core/units/format'
 import { PLAUSIBLE, POSSIBLE } from '@moray/core/units/plausible'
 import type { EnterStack } from '@moray/contract/requests/setting'
 import type { Transaction } from '../db/database.ts'
-import { readFigure } from '../http/bench-notation.ts'
+import { typedFigure } from '@moray/core/units/typed-figure'
 import { Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 
@@ -102,7 +102,7 @@ async function readPieces(tx: Transaction, body: EnterStack): Promise<Piece[]> {
       if (!line) refuse(`${path}.lineId`, `"${p.lineId}" is no line of the drawer`)
       return { mm: line.thickness_mm, text: line.text }
     }
-    const { value: mm } = readFigure(`${path}.text`, p.text!, body.unit, 'shim-piece', {
+    const { value: mm } = typedFigure(`${path}.text`, p.text!, body.unit, 'shim-piece', {
       confirmed: body.confirmed ?? false,
     })
     if (mm <= 0) refuse(`${path}.text`, `"${p.text}" is no thickness; a piece is thicker than 0`)

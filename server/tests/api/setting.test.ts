@@ -238,7 +238,13 @@ describe('what is refused, with the place named', () => {
     ['pointer past a turn', { text: '1r 150h' }, 'text', 'pointer-past-turn'],
     ['no such measure', { measure: 'mood' }, 'measure', 'invalid-input'],
     ['no such gauge', { gaugeId: 'g99' }, 'gaugeId', 'invalid-input'],
-    ['a gauge without master', { measure: 'depth', text: '11.6' }, 'masterId', 'invalid-input'],
+    ['a gauge that reads from no master', { measure: 'depth', text: '11.6' }, 'gaugeId', 'invalid-input'],
+    [
+      'a master that the gauge has not',
+      { measure: 'depth', text: '11.6', gaugeId: 'g01', masterId: 'm99' },
+      'masterId',
+      'invalid-input',
+    ],
   ])('%s', async (_, change, path, code) => {
     const { status, body } = await app.post(`/api/jobs/${JOB}/readings`, { ...reading, ...change })
     expect(status).toBe(422)

@@ -6,11 +6,13 @@ import type {
   MakeEstimate,
   RecordApproval,
 } from '@moray/contract/requests/parts'
+import type { AddFigure } from '@moray/contract/requests/sheets'
 import { endpoints } from '@moray/contract/endpoints'
 import type { RowPart } from '@moray/core/job/record'
 import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import PictureStrip from './pictures/PictureStrip.vue'
+import { answer, stateOf, type Answered } from '../writing/for-panels.ts'
 import { useJobWrite } from '../writing/use-job-write.ts'
 import { useStillHere } from '../ui/still-here.ts'
 import { useJob } from './shown-job.ts'
@@ -43,6 +45,8 @@ const router = useRouter()
 const here = useStillHere()
 const write = useJobWrite()
 const decision = useJobWrite()
+const figure = useJobWrite()
+const figures = stateOf(figure)
 const at = computed(() => ({ id: job.value.id }))
 const part = computed(() => String(route.query.part ?? ''))
 watch([() => route.query.view, part], () => write.clear())
@@ -62,6 +66,8 @@ async function give(body: GivePartGrade) {
   const stillHere = here()
   if ((await write.send(endpoints.gradePart, at.value, body)) && stillHere()) await goPart()
 }
+const addFigure = (body: AddFigure, answered: Answered) =>
+  answer(figure.send(endpoints.addFigure, at.value, body), answered)
 const make = (body: MakeEstimate) => write.send(endpoints.makeEstimate, at.value, body)
 const decide = (body: RecordApproval) => decision.send(endpoints.recordApproval, at.value, body)
 
@@ -102,8 +108,10 @@ const view = computed(() => views.value.find((v) => v.id === route.query.view)?.
       :at="part"
       :busy="write.busy.value"
       :error="write.error.value?.message ?? ''"
+      :figures="figures"
       @go="goPart"
       @give="give"
+      @figure="addFigure"
     >
       <template #pictures="{ part: graded }">
         <PictureStrip :key="graded" :job="job" subject="grade" :of="graded" />

@@ -17,7 +17,7 @@ import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import type { Window } from '@moray/core/checks/window'
 import ShaftRecord from './record/ShaftRecord.vue'
 import { useOwn } from '../stores/own.ts'
-import { isTorqueUnit, type ReadingUnit } from '@moray/contract/requests/setting'
+import { isTorqueUnit, type ReadingUnit } from '@moray/contract/requests/reading-units'
 import { howText, uncheckedText } from './reading-words.ts'
 import { buildName, decimalsOf, shownMeasures, stackOf } from './setting-view.ts'
 

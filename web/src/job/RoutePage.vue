@@ -11,12 +11,14 @@ import { routeView } from './route/route-view.ts'
 import StageList from './route/StageList.vue'
 import StepPanel from './route/StepPanel.vue'
 import { stackThicknesses } from './setting-view.ts'
+import { useStepWrites } from './use-step-writes.ts'
 
 /** The route: stages on the left, the place lit in the middle, what is due on the right. The address keeps the step. */
 const store = useJob()
 const route = useRoute()
 const router = useRouter()
 const job = computed(() => store.job!)
+const writes = useStepWrites(() => job.value.id)
 const view = computed(() => routeView(job.value))
 const here = computed(() => view.value.progress.steps.filter((s) => s.state !== 'not-here'))
 /** What is half given at a step: kept here, since its panel goes when somebody else closes the step. */
@@ -119,6 +121,13 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
         :view="view"
         :step="step"
         :half="closedMeanwhile && half?.answers"
+        :writes="writes"
+        @keep="writes.keepDraft"
+        @close="writes.closeStep"
+        @agree="writes.agree"
+        @take-back="writes.takeBack"
+        @correct="writes.correctStep"
+        @figure="writes.addFigure"
         @given="(answers) => (half = { step: step.step.id, answers, sent: false })"
         @closing="(id, sent) => half?.step === id && (half = { ...half, sent })"
         @next="go()"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { ShownBuild } from './shown-job.ts'
+import type { TakePlan } from '@moray/contract/requests/setting'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -7,15 +8,15 @@ import { holdMarks } from '../drawing/hold-marks.ts'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import ContactStrip from './contact/ContactStrip.vue'
 import LoadState from '../ui/LoadState.vue'
-import WindowRuler from '../ui/WindowRuler.vue'
-import VerdictMark from '../ui/VerdictMark.vue'
 import { useUnits } from '../ui/units.ts'
 import { isCarrier } from '@moray/core/drives/sheet'
-import { hasLimit, isReadable } from '@moray/core/setting/assess'
-import { unitOf } from '@moray/core/setting/measures'
 import { useJob } from './shown-job.ts'
+import { useShop } from '../stores/shop.ts'
+import type { Answered } from '../writing/for-panels.ts'
+import { useSettingWrites } from './use-setting-writes.ts'
 import { useGauges } from '../wire/queries.ts'
 import RoundList from './RoundList.vue'
+import RulerList from './RulerList.vue'
 import CarrierPanel from './panels/CarrierPanel.vue'
 import DecidePanel from './panels/DecidePanel.vue'
 import ReadingPanel from './panels/ReadingPanel.vue'
@@ -24,12 +25,10 @@ import StackPanel from './panels/StackPanel.vue'
 import UndoLast from './panels/UndoLast.vue'
 import {
   buildName,
-  decimalsOf,
   drawingTags,
   dueFocus,
   focusFrom,
   focusId,
-  shownMeasures,
   stackThicknesses,
   type Focus,
 } from './setting-view.ts'
@@ -41,7 +40,9 @@ const ShaftRound = defineAsyncComponent(() => import('./panels/ShaftRound.vue'))
 
 const store = useJob()
 const units = useUnits()
+const shop = useShop()
 const gauges = useGauges()
+const writes = useSettingWrites(() => job.value.id)
 const route = useRoute()
 const router = useRouter()
 
@@ -94,6 +95,14 @@ const planned = computed(() => {
     predicted: preview.value.predicted,
   }
 })
+/** Builds the next trial, and goes on to it. */
+async function takePlan(plan: TakePlan, answered?: Answered) {
+  if (await writes.takePlan(plan, answered)) return next()
+  // somebody else was quicker: show what the drawer holds now
+  const code = writes.plan.error?.code
+  if (code === 'stock' || code === 'stale-build') await store.load()
+}
+const signs = computed(() => shop.people.find((p) => p.id === shop.personId)?.coded === true)
 /** Two builds that were read tell something of each other. */
 const trials = computed(() => job.value.builds.filter((b) => b.readings.length > 0).length > 1)
 const trialsOpen = ref(false)
@@ -109,17 +118,6 @@ const hold = computed(() =>
   isOpen.value && focus.value.kind === 'measure' && focus.value.measure.kind === 'backlash'
     ? holdMarks(job.value.sheet, focus.value.measure)
     : [],
-)
-const rows = computed(() =>
-  shownMeasures(job.value.sheet, build.value).map((m) => {
-    const state = build.value.assessment.measures[m.id]!
-    const predicted = preview.value?.predicted[m.id] ?? build.value.plan?.predicted[m.id]
-    const others = plans.value.flatMap((p, i) => {
-      const value = p.predicted[m.id]?.value
-      return p === preview.value || value === undefined ? [] : [{ rank: i + 1, value }]
-    })
-    return { measure: m, state, predicted, others, show: units.of(unitOf(m)) }
-  }),
 )
 </script>
 
@@ -146,53 +144,15 @@ const rows = computed(() =>
         :station="focus.station"
         @go="(id) => go(id)"
       />
-      <ul v-else class="rulers" :class="{ many: rows.length > 3 }">
-        <li v-for="r in rows" :key="r.measure.id" :class="{ lit: lit === `measure:${r.measure.id}` }">
-          <button type="button" class="what" @click="go(`measure:${r.measure.id}`)">
-            <span class="label">{{ r.measure.label }}</span>
-            <VerdictMark :verdict="r.state.judgement?.verdict" />
-            <span v-if="r.state.carried" class="small soft">from the trial before</span>
-          </button>
-          <p v-if="!hasLimit(r.state.window)" class="small soft">
-            <template v-if="!isReadable(job.sheet, r.measure)"
-              >the sheet does not say yet how it is measured</template
-            >
-            <template v-else-if="r.measure.kind === 'depth' && r.measure.nominal === 'of-the-pair'"
-              >its pair says where it should be; that is not found yet</template
-            >
-            <template v-else-if="!r.state.judgement">no window on the sheet yet</template>
-          </p>
-          <WindowRuler
-            v-else
-            :label="r.measure.label"
-            :window="r.state.window"
-            :unit="unitOf(r.measure)"
-            :target="r.state.window === r.measure.window ? r.measure.target : undefined"
-            :decimals="decimalsOf(r.measure)"
-            :reading="
-              r.state.judgement && r.state.judgement.verdict !== 'no-window'
-                ? {
-                    value: r.state.judgement.mean,
-                    U: r.state.judgement.U,
-                    verdict: r.state.judgement.verdict,
-                  }
-                : undefined
-            "
-            :prediction="r.predicted"
-            :others="r.others"
-          />
-          <p class="number mono">
-            <template v-if="r.state.judgement">
-              <span class="big">{{ r.show.digits(r.state.judgement.mean, decimalsOf(r.measure)) }}</span>
-              <span class="small">± {{ r.show.say(r.state.judgement.U, 3) }}</span>
-              <span class="small soft">{{
-                r.show.other(r.state.judgement.mean, decimalsOf(r.measure))
-              }}</span>
-            </template>
-            <span v-else class="soft">—</span>
-          </p>
-        </li>
-      </ul>
+      <RulerList
+        v-else
+        :job="job"
+        :build="build"
+        :preview="preview"
+        :plans="plans"
+        :lit="lit"
+        @go="(id) => go(id)"
+      />
       <details v-if="trials" class="trials" @toggle="trialsOpen = ($event.target as HTMLDetailsElement).open">
         <summary>The trials side by side, and how it has answered</summary>
         <TrialsView v-if="trialsOpen" :job="job" />
@@ -207,6 +167,8 @@ const rows = computed(() =>
         v-if="isOpen"
         :job="job"
         :build="build"
+        :write="writes.aside"
+        @set-aside="(id, reason, answered) => writes.setAside(id, { reason }, answered)"
         @undone="(m) => go(m.startsWith('runout:') ? m : `measure:${m}`)"
       />
       <CarrierPanel
@@ -223,6 +185,8 @@ const rows = computed(() =>
         :build="build"
         :stack="focus.stack"
         :writable="isOpen && build.number === 0 && job.builds.length === 1"
+        :write="writes.stack"
+        @enter="writes.enterStack"
         @done="next"
       />
       <!-- an entry needs its gauge: nothing is typed before they are there -->
@@ -240,6 +204,12 @@ const rows = computed(() =>
         :measure="focus.measure"
         :gauges="gauges.gauges!"
         :writable="isOpen"
+        :taking="writes.reading"
+        :aside="writes.aside"
+        :figures="writes.figure"
+        @take="writes.takeReading"
+        @set-aside="(id, reason, answered) => writes.setAside(id, { reason }, answered)"
+        @figure="writes.addFigure"
         @done="next"
       />
       <ShaftPanel
@@ -250,6 +220,10 @@ const rows = computed(() =>
         :station="focus.station"
         :gauges="gauges.gauges!"
         :writable="isOpen"
+        :taking="writes.reading"
+        :aside="writes.aside"
+        @take="writes.takeReading"
+        @set-aside="(id, reason, answered) => writes.setAside(id, { reason }, answered)"
         @go="(id) => go(id)"
       />
       <DecidePanel
@@ -258,10 +232,18 @@ const rows = computed(() =>
         :job="job"
         :build="build"
         :writable="isNewest"
+        :signs="signs"
+        :accepting="writes.accept"
+        :withdrawing="writes.withdraw"
+        :planning="writes.plan"
+        :figures="writes.figure"
         @preview="(p) => (preview = p)"
         @plans="(p) => (plans = p)"
         @go="go"
-        @built="next"
+        @accept="writes.acceptBuild"
+        @withdraw="writes.withdrawAcceptance"
+        @take="takePlan"
+        @figure="writes.addFigure"
       />
     </aside>
   </div>
@@ -287,68 +269,10 @@ details.trials summary {
     background: var(--paper);
   }
 }
-.rulers {
-  border-top: 1px solid var(--line);
-}
-.rulers li {
-  display: grid;
-  grid-template-columns: 10rem minmax(0, 1fr) 7.2rem;
-  gap: 0.8rem;
-  align-items: center;
-  border-bottom: 1px solid var(--line);
-  padding: 0.25rem 0;
-}
-.rulers li.lit {
-  box-shadow: inset 5px 0 0 var(--lamp);
-}
-.what {
-  font: inherit;
-  color: inherit;
-  background: none;
-  border: 0;
-  text-align: left;
-  cursor: pointer;
-  min-height: 44px;
-  padding: 0.2rem 0.2rem 0.2rem 0.8rem;
-  display: grid;
-  gap: 0.15rem;
-}
-.what .label {
-  font-weight: 700;
-}
-.what :deep(.mark) {
-  font-size: var(--t-small);
-}
-.number {
-  display: grid;
-  text-align: right;
-  line-height: 1.2;
-}
-.number .big {
-  font-size: 1.75rem;
-}
-.many .number .big {
-  font-size: 1.35rem;
-}
-.many .what {
-  line-height: 1.15;
-}
-.many .what .label {
-  font-size: var(--t-small);
-}
 @media (max-width: 1180px) {
   .setting {
     grid-template-columns: 11.5rem minmax(0, 1fr) 19rem;
     gap: 1rem;
-  }
-}
-@media (max-width: 620px) {
-  .rulers li {
-    grid-template-columns: 1fr auto;
-  }
-  .rulers li :deep(.ruler) {
-    grid-column: 1 / -1;
-    grid-row: 2;
   }
 }
 </style>

@@ -1,27 +1,9 @@
 import type { ReadingEntry } from '@moray/core/job/record'
-import type { SeatFigures } from '@moray/core/setting/taken'
+import { howWords } from '@moray/core/reading/kinds'
 import type { useUnits } from '../ui/units.ts'
 
 /** Hours of a clock face are easier to find on a gear than degrees. */
 export const clockHour = (deg: number): string => `${Math.round(deg / 30) % 12 || 12} o'clock`
-
-const WAYS: Record<NonNullable<NonNullable<ReadingEntry['how']>['as']>, string> = {
-  gap: 'gap',
-  float: 'float',
-  play: 'play',
-  'case-and-gear': 'gear assembly',
-  'ride-height': 'best of a ride-height search',
-  'loose-pair': 'loose pair on a plate',
-}
-const SEAT: Record<keyof SeatFigures, string> = {
-  caseMm: 'case',
-  nominalMm: 'nominal',
-  trialMm: 'trial stack',
-  clearanceMm: 'clearance to leave',
-  preloadMm: 'preload to give',
-}
-const seatWords = (seat: SeatFigures | undefined, show: (mm: number) => string): string[] =>
-  Object.entries(seat ?? {}).map(([key, mm]) => `${SEAT[key as keyof SeatFigures]} ${show(Number(mm))}`)
 
 /** How a reading was taken, before the name of its gauge; empty where there is nothing to say. */
 export function howText(
@@ -30,12 +12,7 @@ export function howText(
 ): string {
   const said = [
     ...(clockDeg === null ? [] : [clockHour(clockDeg)]),
-    ...(how?.as === undefined ? [] : [`read as ${WAYS[how.as]} ${units.of('mm').both(raw, 3)}`]),
-    ...seatWords(how?.seat, (mm) => units.of('mm').both(mm, 3)),
-    ...(how?.dragNm === undefined ? [] : [`lips ${units.of('Nm').both(how.dragNm)} taken off`]),
-    ...(how?.runIn ? ['bearings run in'] : []),
-    ...(how?.rides ? [`${how.rides.length} places`] : []),
-    ...(how?.swing ? [`${how.swing.extreme} of a swing of ${how.swing.samples.length}`] : []),
+    ...howWords({ raw, how }, (value, unit) => units.of(unit).both(value, unit === 'mm' ? 3 : undefined)),
     ...(how?.unsuited ? ['with a gauge that is not made for it'] : []),
   ]
   return said.length ? `${said.join(', ')} · ` : ''

@@ -1,4 +1,4 @@
-import type { LengthUnit, TorqueUnit } from '@moray/contract/requests/setting'
+import type { LengthUnit, TorqueUnit } from '@moray/contract/requests/reading-units'
 import type { UnitSystem } from '@moray/core/units/format'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LENGTH_UNITS, TORQUE_UNITS, type ReadingUnit } from '@moray/contract/requests/setting'
+import { LENGTH_UNITS, TORQUE_UNITS, type ReadingUnit } from '@moray/contract/requests/reading-units'
 import { quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 import { computed, nextTick, onMounted, useId, useTemplateRef, watch } from 'vue'
 import { likelyMeant, understand, withUnit } from './understand.ts'

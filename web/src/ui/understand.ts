@@ -1,6 +1,6 @@
 import { InputError } from '@moray/core/checks/input-error'
 import { benchFigure } from '@moray/core/units/bench-figure'
-import type { LengthUnit, ReadingUnit } from '@moray/contract/requests/setting'
+import type { LengthUnit, ReadingUnit } from '@moray/contract/requests/reading-units'
 import { inWords } from '@moray/core/units/format'
 import { PLAUSIBLE, POSSIBLE, quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
 

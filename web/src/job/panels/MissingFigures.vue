@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { endpoints } from '@moray/contract/endpoints'
 import { figureFields } from '@moray/core/drives/own/figures'
 import type { Ability, FigureField } from '@moray/core/drives/own/figure-field'
 import { readiness } from '@moray/core/drives/own/readiness'
@@ -8,7 +7,8 @@ import FigureInput from '../../drives/own/FigureInput.vue'
 import { figureUnit } from '../../drives/own/show-figure.ts'
 import { useOwn } from '../../stores/own.ts'
 import { useSheetFile } from '../../wire/queries.ts'
-import { useJobWrite } from '../../writing/use-job-write.ts'
+import type { AddFigure } from '@moray/contract/requests/sheets'
+import type { Answered, WriteState } from '../../writing/for-panels.ts'
 import { useStorage } from '@vueuse/core'
 import { RouterLink } from 'vue-router'
 import type { ShownJob } from '../shown-job.ts'
@@ -21,10 +21,10 @@ const props = defineProps<{
   title?: string
   /** All that the sheet still needs for this, beside the paths. */
   ability?: Ability
+  write: WriteState
 }>()
-const emit = defineEmits<{ complete: [] }>()
+const emit = defineEmits<{ figure: [figure: AddFigure, answered: Answered]; complete: [] }>()
 const own = useOwn()
-const write = useJobWrite()
 const file = useSheetFile(() => ({ id: props.job.sheetId, version: props.job.sheetVersion }))
 /** Each figure makes a version of its own: until that has come, the last one stays, so that the field that is typed in keeps the focus. */
 const body = shallowRef(file.body)
@@ -53,26 +53,23 @@ const page = useStorage(`moray.page.${props.job.sheetId}`, '')
 const refused = ref<{ path: string; why: string } | null>(null)
 /** Something was entered here: it is said where it goes. */
 const entered = ref(false)
-async function set(field: FigureField, text: string, assumed = false) {
+function set(field: FigureField, text: string, assumed = false) {
   if (text === '') return
   const unit = figureUnit(field, own.first)
   const source = assumed ? 'assumed' : field.usual
-  const reply = await write.send(
-    endpoints.addFigure,
-    { id: props.job.id },
-    {
-      path: field.path,
-      text,
-      source,
-      ...(unit === undefined ? {} : { unit }),
-      ...(page.value.trim() && source === 'manual' ? { where: page.value.trim() } : {}),
-    },
-  )
-  entered.value ||= reply !== undefined
-  if (reply && refused.value?.path !== field.path) return
-  refused.value = reply
-    ? null
-    : { path: field.path, why: write.error.value?.fields[0]?.message ?? write.error.value?.message ?? '' }
+  const figure = {
+    path: field.path,
+    text,
+    source,
+    ...(unit === undefined ? {} : { unit }),
+    ...(page.value.trim() && source === 'manual' ? { where: page.value.trim() } : {}),
+  }
+  emit('figure', figure, (done) => {
+    entered.value ||= done
+    if (done && refused.value?.path !== field.path) return
+    const { error } = props.write
+    refused.value = done ? null : { path: field.path, why: error?.fields[0]?.message ?? error?.message ?? '' }
+  })
 }
 </script>
 
@@ -92,7 +89,7 @@ async function set(field: FigureField, text: string, assumed = false) {
       :field="f"
       :value="undefined"
       :first="own.first"
-      :busy="write.busy.value"
+      :busy="write.busy"
       :problem="refused?.path === f.path ? refused.why : undefined"
       @set="(text) => set(f, text)"
       @assume="(text) => set(f, text, true)"
@@ -105,7 +102,7 @@ async function set(field: FigureField, text: string, assumed = false) {
         :field="f"
         :value="undefined"
         :first="own.first"
-        :busy="write.busy.value"
+        :busy="write.busy"
         :problem="refused?.path === f.path ? refused.why : undefined"
         @set="(text) => set(f, text)"
       />

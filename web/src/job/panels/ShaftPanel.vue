@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import type { Gauge } from '@moray/contract/replies'
-import { endpoints } from '@moray/contract/endpoints'
-import { kindOfGauge } from '@moray/core/measuring/gauge-kinds'
+import type { TakeReading } from '@moray/contract/requests/reading'
+import type { ReadingEntry } from '@moray/core/job/record'
+import { offeredGauges } from '@moray/core/reading/gauges'
 import { RUNOUT_PLACES, shaftsOf, type RunoutMeasure } from '@moray/core/setting/shaft-stations'
 import { useStorage } from '@vueuse/core'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
 import OneOf from '../../ui/OneOf.vue'
-import { useSetAside } from './use-set-aside.ts'
 import NotationField from '../../ui/NotationField.vue'
 import { understand } from '../../ui/understand.ts'
 import { useUnits } from '../../ui/units.ts'
 import { useShop } from '../../stores/shop.ts'
 import { problemAt } from '../../wire/client.ts'
-import { useJobWrite } from '../../writing/use-job-write.ts'
+import type { Answered, WriteState } from '../../writing/for-panels.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import NoGauge from './reading/NoGauge.vue'
 import BeforeIt from './reading/BeforeIt.vue'
@@ -26,12 +26,17 @@ const props = defineProps<{
   station: RunoutMeasure
   gauges: Gauge[]
   writable: boolean
+  taking: WriteState
+  aside: WriteState
 }>()
-const emit = defineEmits<{ go: [id: string] }>()
+const emit = defineEmits<{
+  take: [reading: TakeReading, answered: Answered]
+  setAside: [reading: number, reason: string, answered: Answered]
+  go: [id: string]
+}>()
 
 const shop = useShop()
 const units = useUnits()
-const take = useJobWrite()
 const KIND = 'round-a-shaft'
 const draft = `moray.draft.${props.job.id}.${props.build.number}.${props.station.id}`
 const text = useStorage(draft, '')
@@ -39,21 +44,15 @@ const text = useStorage(draft, '')
 const ticked = useStorage<string[]>(`moray.draft.${props.job.id}.runout.${props.station.axis}.ticked`, [])
 const along = useStorage(`${draft}.along`, '')
 const turn = ref(0)
-const aside = useSetAside(
-  () => props.job.id,
-  () => turn.value++,
-)
+const setAside = ({ id }: ReadingEntry, reason: string) =>
+  emit('setAside', id, reason, (done) => done && turn.value++)
 const shaft = computed(() =>
   shaftsOf(props.job.sheet, props.build.state).find((s) => s.axis === props.station.axis)!,
 )
 const here = computed(() => shaft.value.stations.find((s) => s.measure.id === props.station.id)!)
-const suitable = computed(() =>
-  props.gauges.filter((g) => {
-    const kind = kindOfGauge(g.kind)
-    return !g.retired && kind.unit === 'mm' && kind.dial && !kind.masters
-  }),
-)
-const gauge = computed(() => suitable.value.find((g) => g.id === shop.gauges[KIND]) ?? suitable.value[0])
+const offered = computed(() => offeredGauges(props.station, undefined, props.gauges, shop.gauges[KIND]))
+const suitable = computed(() => [...offered.value.suiting, ...offered.value.others])
+const gauge = computed(() => offered.value.taken)
 const nextPlace = computed(() => RUNOUT_PLACES.find((p) => here.value.read[p] === undefined))
 const chosen = ref<number | null>(null)
 const place = computed(() => chosen.value ?? nextPlace.value ?? 0)
@@ -61,13 +60,12 @@ const alongMm = computed(() => {
   const said = understand(along.value, shop.unit, 'depth')
   return said.state === 'value' || said.state === 'doubtful' ? said.value : undefined
 })
-async function enter(e: { text: string; confirmed: boolean }) {
+function enter(e: { text: string; confirmed: boolean }) {
   // the panel says so
   if (!gauge.value) return
   const { before } = props.station
-  const reply = await take.send(
-    endpoints.takeReading,
-    { id: props.job.id },
+  emit(
+    'take',
     {
       build: props.build.number,
       measure: props.station.id,
@@ -80,12 +78,14 @@ async function enter(e: { text: string; confirmed: boolean }) {
       ...(alongMm.value === undefined || props.station.gear ? {} : { alongMm: alongMm.value }),
       ...(e.confirmed ? { confirmed: true } : {}),
     },
+    (done) => {
+      if (!done) return
+      // somebody may have gone on typing meanwhile
+      if (text.value === e.text) text.value = ''
+      chosen.value = null
+      turn.value++
+    },
   )
-  if (!reply) return
-  // somebody may have gone on typing meanwhile
-  if (text.value === e.text) text.value = ''
-  chosen.value = null
-  turn.value++
 }
 const eighth = (deg: number) => `${deg / 45 + 1}`
 const stations = computed(() =>
@@ -137,10 +137,10 @@ const places = computed(() =>
       :label="`Indicator at ${eighth(place)} of 8`"
       :kind="KIND"
       :dial-per-turn-mm="gauge?.perTurnMm"
-      :busy="take.busy.value"
+      :busy="taking.busy"
       :focus-on="turn"
       hint="3h · -1h · 0,02 mm; zero at the mark"
-      :error="problemAt(take.error.value, 'text') ?? take.error.value?.message"
+      :error="problemAt(taking.error, 'text') ?? taking.error?.message"
       @enter="enter"
     />
     <label v-if="!station.gear" class="along">
@@ -160,9 +160,9 @@ const places = computed(() =>
     :readings="build.readings.filter((r) => r.measure === station.id)"
     unit="mm"
     :writable="writable"
-    :busy="aside.busy.value"
-    :error="aside.error.value?.message"
-    @set-aside="aside.setAside"
+    :busy="aside.busy"
+    :error="aside.error?.message"
+    @set-aside="setAside"
   />
 </template>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
-import { endpoints } from '@moray/contract/endpoints'
+import type { EnterStack } from '@moray/contract/requests/setting'
 import type { Adjuster } from '@moray/core/drives/sheet'
 import { useStorage } from '@vueuse/core'
 import Button from 'primevue/button'
@@ -14,12 +14,18 @@ import { useUnits } from '../../ui/units.ts'
 import { useDrawer, useExperience, useLastBuilt } from '../../wire/queries.ts'
 import { useShop } from '../../stores/shop.ts'
 import { problemAt } from '../../wire/client.ts'
-import { useJobWrite } from '../../writing/use-job-write.ts'
+import type { Answered, WriteState } from '../../writing/for-panels.ts'
 import { stackOf } from '../setting-view.ts'
 
 /** Enters one stack as found: every piece measured, typed or picked; an empty Enter closes the stack. */
-const props = defineProps<{ job: ShownJob; build: ShownBuild; stack: Adjuster; writable: boolean }>()
-const emit = defineEmits<{ done: [] }>()
+const props = defineProps<{
+  job: ShownJob
+  build: ShownBuild
+  stack: Adjuster
+  writable: boolean
+  write: WriteState
+}>()
+const emit = defineEmits<{ enter: [stack: EnterStack, answered: Answered]; done: [] }>()
 
 interface DraftPiece {
   text: string
@@ -31,7 +37,6 @@ interface DraftPiece {
 const shop = useShop()
 const units = useUnits()
 const drawer = useDrawer()
-const write = useJobWrite()
 // kept in this browser, so that an interruption or a reload loses nothing
 const key = `moray.draft.${props.job.id}.${props.stack.id}`
 const pieces = useStorage<DraftPiece[]>(`${key}.pieces`, [])
@@ -102,7 +107,7 @@ function add(e: { text: string; confirmed: boolean }) {
   })
   text.value = ''
   turn.value++
-  write.clear()
+  props.write.clear()
 }
 function pick(lineId: string) {
   const line = drawer.lines?.find((l) => l.id === lineId)
@@ -113,9 +118,9 @@ function pick(lineId: string) {
 function finish() {
   if (!pieces.value.length) return
   if (entry.value) asking.value = true
-  else void save()
+  else save()
 }
-async function save(reason?: string) {
+function save(reason?: string) {
   const body = {
     location: props.stack.id,
     unit: shop.unit,
@@ -123,12 +128,13 @@ async function save(reason?: string) {
     ...(pieces.value.some((p) => p.confirmed) ? { confirmed: true } : {}),
     ...(reason ? { reason } : {}),
   }
-  const reply = await write.send(endpoints.enterStack, { id: props.job.id }, body)
-  if (!reply) return
-  pieces.value = []
-  asking.value = false
-  editing.value = false
-  emit('done')
+  emit('enter', body, (done) => {
+    if (!done) return
+    pieces.value = []
+    asking.value = false
+    editing.value = false
+    emit('done')
+  })
 }
 function correct() {
   pieces.value = entry.value!.pieces.map((p) => ({ text: `${p.thicknessMm}mm`, mm: p.thicknessMm }))
@@ -150,9 +156,9 @@ function correct() {
       :label="pieces.length ? `Piece ${pieces.length + 1}, or Enter to close the stack` : 'Piece 1'"
       kind="shim-piece"
       :limits="{ min: 0, max: stack.maxMm }"
-      :busy="write.busy.value"
+      :busy="write.busy"
       :focus-on="`${stack.id}${turn}`"
-      :error="problemAt(write.error.value, 'pieces') ?? write.error.value?.message"
+      :error="problemAt(write.error, 'pieces') ?? write.error?.message"
       @enter="add"
       @blank="finish"
     />
@@ -204,7 +210,7 @@ function correct() {
       <Button
         label="Stack is complete"
         class="lamp"
-        :disabled="!pieces.length || write.busy.value"
+        :disabled="!pieces.length || write.busy"
         @click="finish"
       />
       <Button
@@ -250,8 +256,8 @@ function correct() {
     title="Change what was found"
     :explain="`The earlier entry (${entry ? units.both(entry.thicknessMm, 3) : ''}) stays in the record.`"
     action="Change it"
-    :busy="write.busy.value"
-    :error="write.error.value?.message"
+    :busy="write.busy"
+    :error="write.error?.message"
     @give="save"
   />
 </template>

@@ -1,24 +1,25 @@
 <script setup lang="ts">
-import { endpoints } from '@moray/contract/endpoints'
 import { onKeyStroke, useNow } from '@vueuse/core'
 import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import { runoutMeasures } from '@moray/core/setting/shaft-stations'
 import { computed } from 'vue'
 import { useShop } from '../../stores/shop.ts'
 import { useUnits } from '../../ui/units.ts'
-import { useJobWrite } from '../../writing/use-job-write.ts'
+import type { Answered, WriteState } from '../../writing/for-panels.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 
 /** The last reading, taken back with one key for as long as one still sees that it was wrong: it is superseded, not deleted. */
-const props = defineProps<{ job: ShownJob; build: ShownBuild }>()
-const emit = defineEmits<{ undone: [measure: string] }>()
+const props = defineProps<{ job: ShownJob; build: ShownBuild; write: WriteState }>()
+const emit = defineEmits<{
+  setAside: [reading: number, reason: string, answered: Answered]
+  undone: [measure: string]
+}>()
 
 /** So long after an entry one key takes it back, s. */
 const SECONDS = 10
 
 const shop = useShop()
 const units = useUnits()
-const write = useJobWrite()
 const now = useNow({ interval: 500 })
 const mine = computed(() => shop.people.find((p) => p.id === shop.personId)?.name)
 const last = computed(() => {
@@ -35,31 +36,26 @@ const measure = computed(() =>
 )
 const label = computed(() => measure.value?.label ?? '')
 const show = computed(() => units.of(measure.value ? unitOf(measure.value) : 'mm'))
-async function undo() {
-  if (!last.value || write.busy.value) return
+function undo() {
+  if (!last.value || props.write.busy) return
   const { id, measure } = last.value.reading
-  const reply = await write.send(
-    endpoints.supersedeReading,
-    { id: props.job.id, reading: id },
-    { reason: 'taken back at once' },
-  )
-  if (reply) emit('undone', measure)
+  emit('setAside', id, 'taken back at once', (done) => done && emit('undone', measure))
 }
 onKeyStroke('z', (e) => {
   const field = e.target as HTMLInputElement
   // what is being typed is undone by the field itself
   if (!(e.ctrlKey || e.metaKey) || !last.value || (field.value ?? '') !== '') return
   e.preventDefault()
-  void undo()
+  undo()
 })
 </script>
 
 <template>
   <p v-if="last" class="undo" role="status">
     <span> {{ label }} <strong class="mono">{{ show.both(last.reading.value, 3) }}</strong> entered. </span>
-    <button type="button" :disabled="write.busy.value" @click="undo">Undo, {{ last.left }} s</button>
+    <button type="button" :disabled="write.busy" @click="undo">Undo, {{ last.left }} s</button>
   </p>
-  <p v-if="write.error.value" class="fault" role="alert">{{ write.error.value.message }}</p>
+  <p v-if="write.error" class="fault" role="alert">{{ write.error.message }}</p>
 </template>
 
 <style scoped>

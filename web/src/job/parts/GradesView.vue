@@ -5,6 +5,8 @@ import type { ShownJob } from '../shown-job.ts'
 import { ungraded } from '@moray/core/job/job-plan'
 import { needsGrade, PART_KINDS, setOf, type Part } from '@moray/core/drives/parts'
 import { criteria, GRADES, propose, type Grade } from '@moray/core/inspection/criteria'
+import type { Answered, WriteState } from '../../writing/for-panels.ts'
+import type { AddFigure } from '@moray/contract/requests/sheets'
 import type { GivePartGrade } from '@moray/contract/requests/parts'
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
@@ -20,8 +22,13 @@ const props = defineProps<{
   at: string
   busy: boolean
   error: string
+  figures: WriteState
 }>()
-const emit = defineEmits<{ go: [part: string]; give: [grade: GivePartGrade] }>()
+const emit = defineEmits<{
+  go: [part: string]
+  give: [grade: GivePartGrade]
+  figure: [figure: AddFigure, answered: Answered]
+}>()
 const own = useOwn()
 const units = useUnits()
 const allNew = computed(() => props.job.facts['school.seals'] === 'all')
@@ -171,6 +178,8 @@ function give() {
         v-if="(part.kind === 'shaft' || part.kind === 'gear') && wants.length"
         :job="job"
         :paths="wants"
+        :write="figures"
+        @figure="(f, answered) => emit('figure', f, answered)"
       />
       <p v-if="proposal" class="proposal">
         Proposed: <strong>{{ GRADES[proposal.grade] }}</strong>, {{ proposal.reason }}

@@ -3,7 +3,7 @@ import type { Instruct } from '@moray/core/route/route'
 import TurnArrow from '../../ui/TurnArrow.vue'
 
 /** What to do now, said before the act, a line each. */
-defineProps<{ lines: Instruct[] }>()
+defineProps<{ lines: readonly Instruct[] }>()
 </script>
 
 <template>

@@ -4,8 +4,8 @@ import { computed } from 'vue'
 import OneOf from '../../../ui/OneOf.vue'
 import { useUnits } from '../../../ui/units.ts'
 import { understand } from '../../../ui/understand.ts'
-import type { TorqueUnit } from '@moray/contract/requests/setting'
-import type { BearingDraft } from './bearing-draft.ts'
+import type { TorqueUnit } from '@moray/contract/requests/reading-units'
+import type { BearingDraft } from './drafts.ts'
 
 /** How a bearing is read: gap or float under a cover; new or run-in bearings, and the lips whose drag is taken off. */
 const props = defineProps<{ measure: RollingTorqueMeasure | CrushMeasure; unit: TorqueUnit }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { QUARTERS } from './quarters.ts'
+import { QUARTERS } from './drafts.ts'
 import OneOf from '../../../ui/OneOf.vue'
 import { clockHour } from '../../reading-words.ts'
 

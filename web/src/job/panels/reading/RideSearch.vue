@@ -2,14 +2,14 @@
 import { InputError } from '@moray/core/checks/input-error'
 import { rideDepth, type PairDepthMeasure } from '@moray/core/setting/pair-depth'
 import { withoutWedge } from '@moray/core/measuring/ride-height'
-import type { LengthUnit } from '@moray/contract/requests/setting'
+import type { LengthUnit } from '@moray/contract/requests/reading-units'
 import Button from 'primevue/button'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import NotationField from '../../../ui/NotationField.vue'
 import { understand, withUnit } from '../../../ui/understand.ts'
 import { useUnits } from '../../../ui/units.ts'
 import PointChips from './PointChips.vue'
-import type { RideDraft } from './ride-draft.ts'
+import type { RideDraft } from './drafts.ts'
 
 /**
  * A ride-height search: the pinion at several places, and how far out the gear rides on it each time. What the cones alone make of it is taken off;

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { LengthUnit } from '@moray/contract/requests/setting'
+import type { LengthUnit } from '@moray/contract/requests/reading-units'
 import type { PlausibleKind } from '@moray/core/units/plausible'
 import { understand } from '../../../ui/understand.ts'
 import OneOf from '../../../ui/OneOf.vue'
 import { useUnits } from '../../../ui/units.ts'
-import type { SeatDraft } from './seat-draft.ts'
+import type { SeatDraft } from './drafts.ts'
 
 /** What else a gear's seat is worked out from: case and nominal, or the trial stack of a float and what shall be left of it. */
 const props = defineProps<{ unit: LengthUnit; builtMm: number | undefined }>()

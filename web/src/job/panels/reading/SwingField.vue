@@ -2,7 +2,7 @@
 import { InputError } from '@moray/core/checks/input-error'
 import { swing } from '@moray/core/measuring/swing'
 import type { PlausibleKind } from '@moray/core/units/plausible'
-import type { LengthUnit } from '@moray/contract/requests/setting'
+import type { LengthUnit } from '@moray/contract/requests/reading-units'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import NotationField from '../../../ui/NotationField.vue'
@@ -10,7 +10,7 @@ import { understand, withUnit } from '../../../ui/understand.ts'
 import OneOf from '../../../ui/OneOf.vue'
 import { useUnits } from '../../../ui/units.ts'
 import PointChips from './PointChips.vue'
-import type { SwingDraft } from './swing-draft.ts'
+import type { SwingDraft } from './drafts.ts'
 
 /** Readings along a swing, at even steps: not their mean counts but where they turn. */
 const props = defineProps<{

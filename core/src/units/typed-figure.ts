@@ -1,24 +1,30 @@
-import { InputError, refuse } from '@moray/core/checks/input-error'
-import { benchFigure } from '@moray/core/units/bench-figure'
-import { PLAUSIBLE, POSSIBLE, quantityOf, type PlausibleKind } from '@moray/core/units/plausible'
-import { inWords, showBoth } from '@moray/core/units/format'
-import type { ReadingUnit } from '@moray/contract/requests/setting'
+import { InputError, refuse } from '../checks/input-error.ts'
+import { benchFigure } from './bench-figure.ts'
+import { inWords, showBoth } from './format.ts'
+import { PLAUSIBLE, POSSIBLE, quantityOf, type PlausibleKind } from './plausible.ts'
 
 /** What was understood, as it is said back. */
 export const saidBack = (value: number, kind: PlausibleKind): string =>
   quantityOf(kind) === 'length' ? showBoth(value, 3) : inWords(Number(value.toPrecision(4)), 'Nm')
 
+export interface TypedOptions {
+  /** Travel of one turn of the dial that it was read on. */
+  dialPerTurnMm?: number | null
+  /** The value was questioned and is meant: what is implausible is taken, what is impossible is not. */
+  confirmed?: boolean
+}
+
 /**
- * A figure in bench notation: a length in mm, a torque in Nm. The browser shows what it understood with the same function before it sends.
- * @param options.confirmed the value was questioned and is meant: what is implausible is taken, what is impossible is not
+ * A figure that was typed in bench notation: a length in mm, a torque in Nm, with the unit that it was typed in.
+ * @param unit of a bare number
  * @throws InputError at `path` when it is not understood, is impossible, or is implausible and not confirmed
  */
-export function readFigure(
+export function typedFigure(
   path: string,
   text: string,
-  unit: ReadingUnit,
+  unit: string,
   kind: PlausibleKind,
-  options: { dialPerTurnMm?: number | null; confirmed?: boolean } = {},
+  options: TypedOptions = {},
 ): { value: number; unit: string } {
   let figure
   try {

@@ -2,7 +2,7 @@ import type { DriveSheet } from '@moray/core/drives/sheet'
 import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import { lowerFirst } from '@moray/core/units/words'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
-import type { useUnits } from '../../ui/units.ts'
+import type { useUnits } from '../../../ui/units.ts'
 
 /** So much more of a stack, for saying what it moves; mm. */
 const MORE_MM = 0.1

@@ -4,12 +4,12 @@ import { predictStacks, type ShimPlan, type ShimSolveResult } from '@moray/core/
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
-import { useUnits } from '../../ui/units.ts'
-import { asWireError } from '../../wire/client.ts'
-import { useCalc } from '../../workers/use-calc.ts'
+import { useUnits } from '../../../ui/units.ts'
+import { asWireError } from '../../../wire/client.ts'
+import { useCalc } from '../../../workers/use-calc.ts'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
-import { decimalsOf } from '../setting-view.ts'
-import type { ShownJob } from '../shown-job.ts'
+import { decimalsOf } from '../../setting-view.ts'
+import type { ShownJob } from '../../shown-job.ts'
 import { couplings } from './couplings.ts'
 
 /**

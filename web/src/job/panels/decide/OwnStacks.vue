@@ -1,17 +1,17 @@
 <script setup lang="ts">
-import type { ShownBuild, ShownJob } from '../shown-job.ts'
+import type { ShownBuild, ShownJob } from '../../shown-job.ts'
 import { predictStacks, type ShimPlan } from '@moray/core/setting/shim-solve'
 import type { ShimSolveInput } from '@moray/core/setting/shim-problem'
 import { plannedPieces } from '@moray/core/job/pieces'
 import { pieceCuts } from '@moray/core/setting/shim-problem'
-import { cutAct } from '../../ui/cut-words.ts'
-import { useUnits } from '../../ui/units.ts'
+import { cutAct } from '../../../ui/cut-words.ts'
+import { useUnits } from '../../../ui/units.ts'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed, ref, watch } from 'vue'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import { isCarrier, type Adjuster } from '@moray/core/drives/sheet'
-import { stackOf } from '../setting-view.ts'
+import { stackOf } from '../../setting-view.ts'
 
 /** Stacks put together by hand: pick pieces, see at once what they would read. */
 const props = defineProps<{ job: ShownJob; build: ShownBuild; question: ShimSolveInput; busy: boolean }>()

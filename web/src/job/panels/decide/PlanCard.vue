@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ShownJob } from '../shown-job.ts'
+import type { ShownJob } from '../../shown-job.ts'
 import { fittingOrder } from '@moray/core/setting/fitting-order'
 import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import { openingFor } from '@moray/core/route/opening'
@@ -7,11 +7,11 @@ import { isCarrier } from '@moray/core/drives/sheet'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import { plannedPieces } from '@moray/core/job/pieces'
-import { cutAct } from '../../ui/cut-words.ts'
-import { useUnits } from '../../ui/units.ts'
+import { cutAct } from '../../../ui/cut-words.ts'
+import { useUnits } from '../../../ui/units.ts'
 import Button from 'primevue/button'
 import { computed } from 'vue'
-import { decimalsOf } from '../setting-view.ts'
+import { decimalsOf } from '../../setting-view.ts'
 
 /** One proposed set of stacks: what goes where, what it will read, and how sure that is. */
 const props = defineProps<{

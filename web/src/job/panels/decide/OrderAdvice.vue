@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { OrderSuggestion } from '@moray/core/setting/shim-solve'
-import { useUnits } from '../../ui/units.ts'
+import { useUnits } from '../../../ui/units.ts'
 
 /** Which thickness to get, where the drawer does not hold what is wanted. */
 defineProps<{ suggestions: readonly OrderSuggestion[] }>()
