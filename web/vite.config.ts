@@ -7,24 +7,24 @@ import { defineConfig, type Plugin } from 'vite'
 const server = `http://127.0.0.1:${process.env.PORT ?? 4747}`
 
 /** Below this a file is sent as it is, bytes. */
-const WORTH_SQUEEZING = 1024
+const WORTH_COMPRESSING = 1024
 
-/** Squeezes what is served again and again once, when it is built; the server sends it as it lies there. */
-const squeezed = (): Plugin => ({
-  name: 'squeezed',
+/** Pre-compresses static assets at build time; the server sends the compressed file as it lies there. */
+const compressed = (): Plugin => ({
+  name: 'compressed',
   apply: 'build',
   writeBundle({ dir }) {
     const assets = join(dir!, 'assets')
     for (const name of readdirSync(assets)) {
       const path = join(assets, name)
-      if (/\.(js|css|svg)$/.test(name) && statSync(path).size >= WORTH_SQUEEZING)
+      if (/\.(js|css|svg)$/.test(name) && statSync(path).size >= WORTH_COMPRESSING)
         writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }))
     }
   },
 })
 
 export default defineConfig({
-  plugins: [vue(), squeezed()],
+  plugins: [vue(), compressed()],
   worker: { format: 'es' },
   build: {
     target: 'es2022',
@@ -34,23 +34,18 @@ export default defineConfig({
     chunkSizeWarningLimit: 700,
     rolldownOptions: {
       output: {
-        // what pages share comes in few pieces: each request of its own costs more than the bytes it saves
+        // what Moray opens with is two files; what other pages share is split by who shares it, so that no page loads what it does not need
         codeSplitting: {
           groups: [
-            {
-              name: 'frame',
-              test: /node_modules[\\/](?!echarts|vue-echarts|zrender|tslib|three|primevue|@primevue|@primeuix)/,
-            },
+            { name: 'frame', tags: ['$initial'], test: /node_modules/, priority: 3 },
+            { name: 'start', tags: ['$initial'], priority: 2 },
             {
               name: 'shared',
-              // charts and the tooth pair stand on heavy libraries that come when somebody looks at them
-              test: /[\\/](core|contract|web)[\\/]src[\\/](?!charts|drawing[\\/]tooth-pair)/,
-              minShareCount: 3,
-            },
-            {
-              name: 'controls',
-              test: /node_modules[\\/](primevue|@primevue|@primeuix)[\\/]/,
-              minShareCount: 4,
+              test: /[\\/](core|contract|web)[\\/]src[\\/]|node_modules[\\/](?!echarts|vue-echarts|zrender|three)/,
+              minShareCount: 2,
+              entriesAware: true,
+              entriesAwareMergeThreshold: 30_000,
+              priority: 1,
             },
           ],
         },

@@ -1,8 +1,3 @@
-import { validate } from './fields/validate.ts'
-
-/** A class that checks a body. */
-export type BodyClass<Body extends object> = new () => Body
-
 /** Names of the parameters in a path: `/api/jobs/:id` has `id`. */
 export type ParamsOf<Path extends string> = Path extends `${string}:${infer Name}/${infer Rest}`
   ? Name | ParamsOf<`/${Rest}`>
@@ -10,18 +5,18 @@ export type ParamsOf<Path extends string> = Path extends `${string}:${infer Name
     ? Name
     : never
 
+declare const BODY: unique symbol
 declare const REPLY: unique symbol
 
 /**
- * One place of the HTTP interface: method, path, the class of its body, and the type of its reply. The server mounts it, the browser
- * calls it; both get their types from here, so that neither can send or answer what the other does not expect.
+ * One place of the HTTP interface: method, path, and the types of its body and its reply. The server mounts it, the browser calls it; both get their
+ * types from here, so that neither can send or answer what the other does not expect.
  */
 export interface Endpoint<Path extends string, Body extends object | undefined, Reply> {
   method: 'GET' | 'POST'
   path: Path
-  /** Checks the body, on both sides. */
-  body: Body extends object ? BodyClass<Body> : undefined
-  /** The type of the reply; holds no value. */
+  /** The types alone: neither holds a value. */
+  readonly [BODY]?: Body
   readonly [REPLY]?: Reply
 }
 
@@ -33,32 +28,17 @@ export type PathOf<E> = E extends Endpoint<infer P, object | undefined, unknown>
 /** Something that can be read. */
 export const reads =
   <Reply>() =>
-  <Path extends string>(path: Path): Endpoint<Path, undefined, Reply> => ({
-    method: 'GET',
-    path,
-    body: undefined,
-  })
+  <Path extends string>(path: Path): Endpoint<Path, undefined, Reply> => ({ method: 'GET', path })
 
-/** Something that is written, with a body that a class checks. */
+/** Something that is written, with a body that its class in bodies.ts checks. */
 export const writes =
-  <Reply>() =>
-  <Path extends string, Body extends object>(
-    path: Path,
-    body: BodyClass<Body>,
-  ): Endpoint<Path, Body, Reply> => ({
-    method: 'POST',
-    path,
-    body: body as Endpoint<Path, Body, Reply>['body'],
-  })
+  <Body extends object, Reply>() =>
+  <Path extends string>(path: Path): Endpoint<Path, Body, Reply> => ({ method: 'POST', path })
 
 /** Something that is sent as it is, without a class that checks it: the bytes of a picture, or what a calculation's own class checks. */
 export const takes =
   <Reply>() =>
-  <Path extends string>(path: Path): Endpoint<Path, undefined, Reply> => ({
-    method: 'POST',
-    path,
-    body: undefined,
-  })
+  <Path extends string>(path: Path): Endpoint<Path, undefined, Reply> => ({ method: 'POST', path })
 
 /** The path with its parameters filled in. */
 export function pathOf<Path extends string>(
@@ -68,9 +48,4 @@ export function pathOf<Path extends string>(
   return path.replace(/:(\w+)/g, (_, name: string) =>
     encodeURIComponent(String(params[name as ParamsOf<Path>])),
   )
-}
-
-/** The body as the endpoint's class knows it. @throws InputError naming every field that is wrong */
-export function checkedBody<Body extends object>({ body }: { body: BodyClass<Body> }, raw: unknown): Body {
-  return validate(body, raw)
 }

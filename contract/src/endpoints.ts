@@ -27,10 +27,10 @@ import type {
   SheetVersion,
   Shop,
 } from './replies.ts'
-import { AddLine, AddPieces, CorrectThickness, CountLine } from './requests/drawer.ts'
-import { AddGauge, CalibrateGauge, ChangeGauge, RetireGauge } from './requests/gauges.ts'
-import { ChangeLife, CorrectJob, OpenJob } from './requests/life.ts'
-import {
+import type { AddLine, AddPieces, CorrectThickness, CountLine } from './requests/drawer.ts'
+import type { AddGauge, CalibrateGauge, ChangeGauge, RetireGauge } from './requests/gauges.ts'
+import type { ChangeLife, CorrectJob, OpenJob } from './requests/life.ts'
+import type {
   ChangeRowPart,
   GivePartGrade,
   LayInRow,
@@ -40,11 +40,24 @@ import {
   SayFinding,
   SayOutcome,
 } from './requests/parts.ts'
-import { AgreeToDeparture, CloseStep, CorrectStep, KeepDraft, SeeRoute, TakeBack } from './requests/route.ts'
-import { AddCase, AddOpenItem, CloseOpenItem, MoveJob, OpenLoop, SetScope } from './requests/scope.ts'
-import { SupersedeReading, TakeReading } from './requests/reading.ts'
-import { AcceptBuild, EnterStack, MarkPattern, TakePlan, WithdrawAcceptance } from './requests/setting.ts'
-import {
+import type {
+  AgreeToDeparture,
+  CloseStep,
+  CorrectStep,
+  KeepDraft,
+  SeeRoute,
+  TakeBack,
+} from './requests/route.ts'
+import type { AddCase, AddOpenItem, CloseOpenItem, MoveJob, OpenLoop, SetScope } from './requests/scope.ts'
+import type { SupersedeReading, TakeReading } from './requests/reading.ts'
+import type {
+  AcceptBuild,
+  EnterStack,
+  MarkPattern,
+  TakePlan,
+  WithdrawAcceptance,
+} from './requests/setting.ts'
+import type {
   AddDrive,
   AddFigure,
   AdoptSheet,
@@ -58,8 +71,8 @@ import {
   PutRow,
   SetFigure,
 } from './requests/sheets.ts'
-import { BeginPairing, PairDevice, RevokeDevice, SayCode, SetCode } from './requests/devices.ts'
-import {
+import type { BeginPairing, PairDevice, RevokeDevice, SayCode, SetCode } from './requests/devices.ts'
+import type {
   AddPerson,
   ChangePerson,
   ChooseSchool,
@@ -68,23 +81,23 @@ import {
   SetShopRules,
 } from './requests/shop.ts'
 
-const job = writes<JobReply>()
-const line = writes<DrawerLine>()
-const gauge = writes<Gauge>()
-const shop = writes<Shop>()
-const sheet = writes<SheetDraft>()
+const job = <Body extends object>() => writes<Body, JobReply>()
+const line = <Body extends object>() => writes<Body, DrawerLine>()
+const gauge = <Body extends object>() => writes<Body, Gauge>()
+const shop = <Body extends object>() => writes<Body, Shop>()
+const sheet = <Body extends object>() => writes<Body, SheetDraft>()
 
-/** The whole HTTP interface. Paths stand here and nowhere else. */
+/** The whole HTTP interface. Paths stand here and nowhere else; the classes that check the bodies stand in bodies.ts, so that a page that only reads loads none. */
 export const endpoints = {
   health: reads<Health>()('/api/health'),
   people: reads<Person[]>()('/api/people'),
-  addPerson: writes<Person[]>()('/api/people', AddPerson),
-  changePerson: writes<Person[]>()('/api/people/:id', ChangePerson),
+  addPerson: writes<AddPerson, Person[]>()('/api/people'),
+  changePerson: writes<ChangePerson, Person[]>()('/api/people/:id'),
 
   /** `?search=`, `?state=open|over`, `?before=` the `next` of the page before. */
   jobs: reads<JobPage>()('/api/jobs'),
   units: reads<KnownUnit[]>()('/api/units'),
-  openJob: job('/api/jobs', OpenJob),
+  openJob: job<OpenJob>()('/api/jobs'),
   job: reads<JobReply>()('/api/jobs/:id'),
   events: reads<EventEntry[]>()('/api/jobs/:id/events'),
   closings: reads<ClosingRecord[]>()('/api/jobs/:id/closings'),
@@ -94,77 +107,77 @@ export const endpoints = {
   referencePatterns: reads<ReferencePattern[]>()('/api/jobs/:id/reference-patterns'),
   lastBuilt: reads<LastBuilt | null>()('/api/jobs/:id/last-built'),
 
-  enterStack: job('/api/jobs/:id/stacks', EnterStack),
-  takeReading: job('/api/jobs/:id/readings', TakeReading),
-  supersedeReading: job('/api/jobs/:id/readings/:reading/supersede', SupersedeReading),
-  takePlan: job('/api/jobs/:id/trials', TakePlan),
-  markPattern: job('/api/jobs/:id/patterns', MarkPattern),
-  acceptBuild: job('/api/jobs/:id/acceptance', AcceptBuild),
-  withdrawAcceptance: job('/api/jobs/:id/acceptance/withdraw', WithdrawAcceptance),
-  closeStep: job('/api/jobs/:id/steps', CloseStep),
-  correctStep: job('/api/jobs/:id/steps/:closing/correct', CorrectStep),
-  takeBack: job('/api/jobs/:id/steps/:closing/take-back', TakeBack),
-  agree: job('/api/jobs/:id/agreements', AgreeToDeparture),
-  seeRoute: job('/api/jobs/:id/route-seen', SeeRoute),
-  keepDraft: writes<Nothing>()('/api/jobs/:id/draft', KeepDraft),
-  layInRow: job('/api/jobs/:id/row', LayInRow),
-  orderRow: job('/api/jobs/:id/row/order', OrderRow),
-  changeRowPart: job('/api/jobs/:id/row/:part', ChangeRowPart),
-  gradePart: job('/api/jobs/:id/grades', GivePartGrade),
-  sayFinding: job('/api/jobs/:id/findings', SayFinding),
-  sayOutcome: job('/api/jobs/:id/outcome', SayOutcome),
-  makeEstimate: job('/api/jobs/:id/estimates', MakeEstimate),
-  recordApproval: job('/api/jobs/:id/approvals', RecordApproval),
-  chooseJobSchool: job('/api/jobs/:id/schools', ChooseSchool),
-  correctJob: job('/api/jobs/:id/details', CorrectJob),
-  addFigure: job('/api/jobs/:id/figures', AddFigure),
-  adoptSheet: job('/api/jobs/:id/sheet', AdoptSheet),
-  changeLife: job('/api/jobs/:id/life', ChangeLife),
-  setScope: job('/api/jobs/:id/scope', SetScope),
-  addOpenItem: job('/api/jobs/:id/open-items', AddOpenItem),
-  closeOpenItem: job('/api/jobs/:id/open-items/:item', CloseOpenItem),
-  openLoop: job('/api/jobs/:id/loops', OpenLoop),
-  addCase: job('/api/jobs/:id/cases', AddCase),
-  moveJob: job('/api/jobs/:id/drive', MoveJob),
+  enterStack: job<EnterStack>()('/api/jobs/:id/stacks'),
+  takeReading: job<TakeReading>()('/api/jobs/:id/readings'),
+  supersedeReading: job<SupersedeReading>()('/api/jobs/:id/readings/:reading/supersede'),
+  takePlan: job<TakePlan>()('/api/jobs/:id/trials'),
+  markPattern: job<MarkPattern>()('/api/jobs/:id/patterns'),
+  acceptBuild: job<AcceptBuild>()('/api/jobs/:id/acceptance'),
+  withdrawAcceptance: job<WithdrawAcceptance>()('/api/jobs/:id/acceptance/withdraw'),
+  closeStep: job<CloseStep>()('/api/jobs/:id/steps'),
+  correctStep: job<CorrectStep>()('/api/jobs/:id/steps/:closing/correct'),
+  takeBack: job<TakeBack>()('/api/jobs/:id/steps/:closing/take-back'),
+  agree: job<AgreeToDeparture>()('/api/jobs/:id/agreements'),
+  seeRoute: job<SeeRoute>()('/api/jobs/:id/route-seen'),
+  keepDraft: writes<KeepDraft, Nothing>()('/api/jobs/:id/draft'),
+  layInRow: job<LayInRow>()('/api/jobs/:id/row'),
+  orderRow: job<OrderRow>()('/api/jobs/:id/row/order'),
+  changeRowPart: job<ChangeRowPart>()('/api/jobs/:id/row/:part'),
+  gradePart: job<GivePartGrade>()('/api/jobs/:id/grades'),
+  sayFinding: job<SayFinding>()('/api/jobs/:id/findings'),
+  sayOutcome: job<SayOutcome>()('/api/jobs/:id/outcome'),
+  makeEstimate: job<MakeEstimate>()('/api/jobs/:id/estimates'),
+  recordApproval: job<RecordApproval>()('/api/jobs/:id/approvals'),
+  chooseJobSchool: job<ChooseSchool>()('/api/jobs/:id/schools'),
+  correctJob: job<CorrectJob>()('/api/jobs/:id/details'),
+  addFigure: job<AddFigure>()('/api/jobs/:id/figures'),
+  adoptSheet: job<AdoptSheet>()('/api/jobs/:id/sheet'),
+  changeLife: job<ChangeLife>()('/api/jobs/:id/life'),
+  setScope: job<SetScope>()('/api/jobs/:id/scope'),
+  addOpenItem: job<AddOpenItem>()('/api/jobs/:id/open-items'),
+  closeOpenItem: job<CloseOpenItem>()('/api/jobs/:id/open-items/:item'),
+  openLoop: job<OpenLoop>()('/api/jobs/:id/loops'),
+  addCase: job<AddCase>()('/api/jobs/:id/cases'),
+  moveJob: job<MoveJob>()('/api/jobs/:id/drive'),
 
   shop: reads<Shop>()('/api/shop'),
-  chooseShopSchool: shop('/api/shop/schools', ChooseSchool),
-  setShopRules: shop('/api/shop/rules', SetShopRules),
-  setLikelihood: shop('/api/shop/likelihoods', SetLikelihood),
-  leaveDemo: shop('/api/shop/leave-demo', LeaveDemo),
+  chooseShopSchool: shop<ChooseSchool>()('/api/shop/schools'),
+  setShopRules: shop<SetShopRules>()('/api/shop/rules'),
+  setLikelihood: shop<SetLikelihood>()('/api/shop/likelihoods'),
+  leaveDemo: shop<LeaveDemo>()('/api/shop/leave-demo'),
 
   drawer: reads<DrawerLine[]>()('/api/drawer'),
   movements: reads<DrawerMovement[]>()('/api/drawer/:id/movements'),
-  addLine: line('/api/drawer', AddLine),
-  addPieces: line('/api/drawer/:id/add', AddPieces),
-  countLine: line('/api/drawer/:id/count', CountLine),
-  correctThickness: line('/api/drawer/:id/thickness', CorrectThickness),
+  addLine: line<AddLine>()('/api/drawer'),
+  addPieces: line<AddPieces>()('/api/drawer/:id/add'),
+  countLine: line<CountLine>()('/api/drawer/:id/count'),
+  correctThickness: line<CorrectThickness>()('/api/drawer/:id/thickness'),
 
   gauges: reads<Gauge[]>()('/api/gauges'),
   gaugeHistory: reads<GaugeHistory>()('/api/gauges/:id/history'),
-  addGauge: gauge('/api/gauges', AddGauge),
-  changeGauge: gauge('/api/gauges/:id/figures', ChangeGauge),
-  calibrateGauge: gauge('/api/gauges/:id/calibrations', CalibrateGauge),
-  retireGauge: gauge('/api/gauges/:id/retired', RetireGauge),
+  addGauge: gauge<AddGauge>()('/api/gauges'),
+  changeGauge: gauge<ChangeGauge>()('/api/gauges/:id/figures'),
+  calibrateGauge: gauge<CalibrateGauge>()('/api/gauges/:id/calibrations'),
+  retireGauge: gauge<RetireGauge>()('/api/gauges/:id/retired'),
   /** The newest version of every sheet; of one that has none yet, its draft. */
   drives: reads<DriveEntry[]>()('/api/drives'),
   drive: reads<DriveSheet>()('/api/drives/:id'),
-  addDrive: sheet('/api/drives', AddDrive),
+  addDrive: sheet<AddDrive>()('/api/drives'),
   draft: reads<SheetDraft>()('/api/drives/:id/draft'),
-  beginDraft: sheet('/api/drives/:id/draft', BeginDraft),
-  setFigure: sheet('/api/drives/:id/figures', SetFigure),
-  putRow: sheet('/api/drives/:id/rows', PutRow),
-  putFurther: sheet('/api/drives/:id/further', PutFurther),
-  putRemarks: sheet('/api/drives/:id/remarks', PutRemarks),
-  checkFigures: sheet('/api/drives/:id/checked', CheckFigures),
-  publishSheet: writes<SheetVersion[]>()('/api/drives/:id/versions', PublishSheet),
+  beginDraft: sheet<BeginDraft>()('/api/drives/:id/draft'),
+  setFigure: sheet<SetFigure>()('/api/drives/:id/figures'),
+  putRow: sheet<PutRow>()('/api/drives/:id/rows'),
+  putFurther: sheet<PutFurther>()('/api/drives/:id/further'),
+  putRemarks: sheet<PutRemarks>()('/api/drives/:id/remarks'),
+  checkFigures: sheet<CheckFigures>()('/api/drives/:id/checked'),
+  publishSheet: writes<PublishSheet, SheetVersion[]>()('/api/drives/:id/versions'),
   versions: reads<SheetVersion[]>()('/api/drives/:id/versions'),
   /** The body of a version, as it leaves the shop. */
   sheetFile: reads<SheetBody>()('/api/drives/:id/versions/:version/file'),
   /** What accepted units have taught; `?without=` the job that asks. */
   experience: reads<SheetExperience>()('/api/drives/:id/experience'),
-  importSheet: sheet('/api/sheets', ImportSheet),
-  importList: sheet('/api/drives/:id/lists', ImportList),
+  importSheet: sheet<ImportSheet>()('/api/sheets'),
+  importList: sheet<ImportList>()('/api/drives/:id/lists'),
   exportList: reads<string>()('/api/drives/:id/lists/:list'),
   /** Never changes: what it says may be kept for ever. */
   driveVersion: reads<DriveSheet>()('/api/drives/:id/versions/:version'),
@@ -174,12 +187,12 @@ export const endpoints = {
   file: reads<Uint8Array>()('/api/files/:hash'),
   devices: reads<Device[]>()('/api/devices'),
   /** A code that lets one device in, shown once. */
-  beginPairing: writes<Pairing>()('/api/devices/pairings', BeginPairing),
+  beginPairing: writes<BeginPairing, Pairing>()('/api/devices/pairings'),
   /** Asked by a device that is not known yet; the answer brings the cookie that it is known by. */
-  pairDevice: writes<{ name: string }>()('/api/devices/paired', PairDevice),
-  revokeDevice: writes<Device[]>()('/api/devices/:id/revoked', RevokeDevice),
-  setCode: writes<Person[]>()('/api/people/:id/code', SetCode),
-  sayCode: writes<{ until: string }>()('/api/people/:id/session', SayCode),
+  pairDevice: writes<PairDevice, { name: string }>()('/api/devices/paired'),
+  revokeDevice: writes<RevokeDevice, Device[]>()('/api/devices/:id/revoked'),
+  setCode: writes<SetCode, Person[]>()('/api/people/:id/code'),
+  sayCode: writes<SayCode, { until: string }>()('/api/people/:id/session'),
 
   /** The event stream; `?after= the last event that is known. */
   live: reads<never>()('/api/live'),

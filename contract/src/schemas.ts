@@ -1,6 +1,5 @@
 import { calculations } from './calculations/registry.ts'
-import { endpoints } from './endpoints.ts'
-import type { AnyEndpoint } from './endpoint.ts'
+import { writtenEndpoints } from './bodies.ts'
 import { schemaOf, type JsonSchema } from './fields/schema.ts'
 import { SheetFile } from './sheet/sheet-file.ts'
 
@@ -14,8 +13,8 @@ export const sheetSchema = (): JsonSchema => ({
 /** JSON Schemas of everything that can be sent: `POST path` for writes, `calc NAME` for calculations. */
 export function allSchemas(): Record<string, JsonSchema> {
   const head = { $schema: 'https://json-schema.org/draft/2020-12/schema' }
-  const writes = Object.values(endpoints as Record<string, AnyEndpoint>).flatMap((e) =>
-    e.body ? [[`POST ${e.path}`, { ...head, ...schemaOf(e.body) }] as const] : [],
+  const writes = writtenEndpoints.map(
+    ({ endpoint, body }) => [`POST ${endpoint.path}`, { ...head, ...schemaOf(body) }] as const,
   )
   const calcs = calculations.map((c): [string, JsonSchema] => {
     const [only, ...others] = c.inputs.map(schemaOf)

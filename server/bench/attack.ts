@@ -58,7 +58,7 @@ const sums = calculations.map((c) => ({
   fields: c.inputs.flatMap((i) => pathsOf(describeClass(i))),
 }))
 const reads = Object.values(endpoints as Record<string, AnyEndpoint>).flatMap((e) =>
-  e.body || e.path.includes('live') ? [] : [e.path],
+  e.method === 'POST' || e.path.includes('live') ? [] : [e.path],
 )
 const IDS = [
   '%00',

@@ -1,4 +1,4 @@
-import { endpoints } from '@moray/contract/endpoints'
+import { writtenEndpoints } from '@moray/contract/bodies'
 import type { AnyEndpoint } from '@moray/contract/endpoint'
 import type { FieldDescription } from '@moray/contract/fields/describe'
 import { bodyOf } from '@moray/core/drives/own/body'
@@ -192,9 +192,7 @@ export const HOSTILE = [
   '{"toString":1,"valueOf":2}',
 ]
 
-export const writes = Object.entries(endpoints as Record<string, AnyEndpoint>).flatMap(([name, e]) =>
-  e.body ? [[name, e, e.body] as const] : [],
-)
+export const writes = writtenEndpoints.map(({ name, endpoint, body }) => [name, endpoint, body] as const)
 
 /** Every field of a body, those inside objects and of the first of a list as well. */
 export const pathsOf = (fields: FieldDescription[]): string[][] =>

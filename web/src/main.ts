@@ -7,6 +7,7 @@ import './look/fonts.css'
 import './look/look.css'
 import { morayPreset } from './look/preset.ts'
 import { router } from './router.ts'
+import { loadBodies } from './wire/client.ts'
 import { startLive } from './wire/live-line.ts'
 import { createQueries } from './wire/queries.ts'
 
@@ -23,3 +24,4 @@ createApp(App)
   })
   .mount('#app')
 startLive(queryClient)
+void router.isReady().then(() => setTimeout(() => void loadBodies().catch(() => undefined), 1000))

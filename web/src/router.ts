@@ -1,10 +1,12 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import BenchPage from './bench/BenchPage.vue'
 import { moduleGone } from './wire/stale-page.ts'
 
+/** The Bench is what Moray opens with; every other page comes when it is looked at. */
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', component: () => import('./bench/BenchPage.vue'), meta: { title: 'Bench' } },
+    { path: '/', component: BenchPage, meta: { title: 'Bench' } },
     {
       path: '/jobs/:id',
       component: () => import('./job/JobPage.vue'),

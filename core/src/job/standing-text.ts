@@ -1,4 +1,4 @@
-import { STAGES } from '../route/route-of.ts'
+import { STAGES } from '../route/stage-names.ts'
 import type { Waits } from './waits.ts'
 
 const OWN_STAGES: Record<string, string> = { setting: 'Setting', done: 'Handed over', closed: 'Closed' }

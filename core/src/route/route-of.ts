@@ -6,25 +6,12 @@ import { closeSteps } from './stages/close.ts'
 import { finishSteps } from './stages/finish.ts'
 import { inspectSteps } from './stages/inspect.ts'
 import { joinSteps } from './stages/join.ts'
+import { STAGES } from './stage-names.ts'
 import { receiveSteps } from './stages/receive.ts'
 import { pressSteps } from './stages/press.ts'
 import { sealSteps } from './stages/seal.ts'
 import { settingSteps } from './stages/set.ts'
 import { teardownSteps } from './stages/teardown.ts'
-
-export const STAGES = [
-  { id: 'receive', label: 'Receive' },
-  { id: 'teardown', label: 'Take apart' },
-  { id: 'inspect', label: 'Inspect' },
-  { id: 'parts', label: 'Parts' },
-  { id: 'press', label: 'Press' },
-  { id: 'set', label: 'Set' },
-  { id: 'seal', label: 'Seal' },
-  { id: 'close', label: 'Close' },
-  { id: 'tight', label: 'Tight' },
-  { id: 'join', label: 'Put back' },
-  { id: 'finish', label: 'Finish' },
-]
 
 const STAGE_MAKERS = [
   receiveSteps,

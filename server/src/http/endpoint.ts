@@ -1,13 +1,5 @@
-import {
-  checkedBody,
-  type AnyEndpoint,
-  type BodyClass,
-  type BodyOf,
-  type Endpoint,
-  type ParamsOf,
-  type PathOf,
-  type ReplyOf,
-} from '@moray/contract/endpoint'
+import { checkedBody } from '@moray/contract/bodies'
+import type { AnyEndpoint, BodyOf, Endpoint, ParamsOf, PathOf, ReplyOf } from '@moray/contract/endpoint'
 import { ID_PATTERN } from '@moray/contract/fields/text-rule'
 import type { Context, Hono } from 'hono'
 import { readJson, readJsonText } from './body.ts'
@@ -67,11 +59,11 @@ declare module 'hono' {
 /** A longer body, a sheet above all, would keep everybody else waiting while it is checked. */
 const LONG_BODY = 6 * 1024
 
-async function readBody<T extends object>(c: Context, path: string, body: BodyClass<T>): Promise<Body<T>> {
+async function readBody<E extends AnyEndpoint>(c: Context, endpoint: E): Promise<Body<BodyOf<E>>> {
   const text = await readJsonText(c)
-  if (text.length <= LONG_BODY) return { checked: checkedBody({ body }, readJson(text)), text }
-  const checked = await c.get('checkElsewhere')(path, text, c.req.raw.signal, c.get('client'))
-  return { checked: JSON.parse(checked) as T, text }
+  if (text.length <= LONG_BODY) return { checked: checkedBody(endpoint, readJson(text)), text }
+  const checked = await c.get('checkElsewhere')(endpoint.path, text, c.req.raw.signal, c.get('client'))
+  return { checked: JSON.parse(checked) as BodyOf<E>, text }
 }
 
 /** Mounts something that is written: the body is checked with the contract's class before the handler sees it. */
@@ -80,10 +72,9 @@ export function onWrite<E extends Endpoint<string, object, unknown>>(
   endpoint: E,
   handler: (c: Context, params: Params<E>, body: Body<BodyOf<E>>) => Promise<ReplyOf<E>>,
 ): void {
-  const body = endpoint.body as BodyClass<BodyOf<E> & object>
   app.post(endpoint.path, async (c) => {
     const params = paramsOf(c, endpoint)
-    const read = await readBody(c, endpoint.path, body)
+    const read = await readBody(c, endpoint)
     const reply = await handler(c, params, read)
     return reply === undefined ? c.body(null, 204) : c.json(reply as object, 201)
   })

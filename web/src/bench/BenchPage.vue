@@ -4,15 +4,17 @@ import { isOver } from '@moray/core/job/record'
 import { stageLabel, waitsText } from '@moray/core/job/standing-text'
 import { refDebounced } from '@vueuse/core'
 import InputText from 'primevue/inputtext'
-import { computed, ref, useTemplateRef, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
-import NewJobDialog from './NewJobDialog.vue'
 import Button from 'primevue/button'
 import LoadState from '../ui/LoadState.vue'
 import { showAgo, showClock } from '../ui/times.ts'
 import { asWireError, type WireError } from '../wire/client.ts'
 import { readJobs, useJobs } from '../wire/queries.ts'
 import { useStands } from './stands.ts'
+
+/** What a new job is reached by needs the sheets and the route: it comes when somebody asks for it. */
+const NewJobDialog = defineAsyncComponent(() => import('./NewJobDialog.vue'))
 
 const route = useRoute()
 const router = useRouter()

@@ -1,13 +1,5 @@
-import type {
-  AnyEndpoint,
-  BodyClass,
-  BodyOf,
-  Endpoint,
-  ParamsOf,
-  PathOf,
-  ReplyOf,
-} from '@moray/contract/endpoint'
-import { checkedBody, pathOf } from '@moray/contract/endpoint'
+import type { AnyEndpoint, BodyOf, Endpoint, ParamsOf, PathOf, ReplyOf } from '@moray/contract/endpoint'
+import { pathOf } from '@moray/contract/endpoint'
 import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
 import type { ErrorBody } from '@moray/contract/errors'
 import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
@@ -47,6 +39,10 @@ const ANSWER_MS = 20_000
 /** A picture takes its time over a slow line. */
 const PICTURE_MS = 120_000
 
+const offline = (
+  message = 'The server does not answer. What you typed is still here; send it again when it is back.',
+) => new WireError('offline', message, [], true)
+
 /** Asks the server; the endpoint says what it answers, since the server mounts the very same one. */
 async function ask<E extends AnyEndpoint>(
   _: E,
@@ -62,13 +58,10 @@ async function ask<E extends AnyEndpoint>(
     text = await response.text()
   } catch (e) {
     const late = (e as { name?: string }).name === 'TimeoutError'
-    throw new WireError(
-      'offline',
+    throw offline(
       late
         ? `The server has not answered for ${longest / 1000} s: the line to it may be weak. What you typed is still here; send it again.`
-        : 'The server does not answer. What you typed is still here; send it again when it is back.',
-      [],
-      true,
+        : undefined,
     )
   }
   let body: unknown
@@ -116,7 +109,7 @@ export async function send<E extends WriteEndpoint>(
   person: string,
   requestId: string,
 ): Promise<ReplyOf<E>> {
-  const checked = check(endpoint, body)
+  const checked = await check(endpoint, body)
   return ask(endpoint, pathFor(endpoint, params), {
     method: 'POST',
     headers: { 'content-type': 'application/json', [PERSON_HEADER]: person, [REQUEST_HEADER]: requestId },
@@ -124,9 +117,15 @@ export async function send<E extends WriteEndpoint>(
   })
 }
 
-function check<E extends WriteEndpoint>(endpoint: E, body: BodyOf<E>): object {
+/** The classes that check bodies. They come after the page that is looked at, and are there before anything is written. */
+export const loadBodies = () => import('@moray/contract/bodies')
+
+async function check<E extends WriteEndpoint>(endpoint: E, body: BodyOf<E>): Promise<object> {
+  const { checkedBody } = await loadBodies().catch(() => {
+    throw offline()
+  })
   try {
-    return checkedBody({ body: endpoint.body as BodyClass<object> }, body)
+    return checkedBody(endpoint, body)
   } catch (e) {
     if (e instanceof InputError) throw new WireError(e.code, e.message, e.fields)
     throw e
