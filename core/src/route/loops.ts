@@ -1,5 +1,6 @@
+import type { DriveStepId, LoopStepId, StepId } from './step-ids.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import { pick, say, seen, text } from './make.ts'
+import { neededIf, pick, say, seen, text } from './make.ts'
 import { planOf } from './plan.ts'
 import type { Route, Step } from './route.ts'
 
@@ -21,11 +22,19 @@ export const LOOP_REASONS = {
 } as const
 export type LoopWhy = keyof typeof LOOP_REASONS
 
-export const loopStep = (number: number, act: 'open' | 'renew' | 'close') => `loop-${number}-${act}`
+export const loopStep = (number: number, act: 'open' | 'renew' | 'close'): LoopStepId =>
+  `loop-${number}-${act}`
 
 /** Steps that a loop proves again, and those that set again what it disturbs; each as far as it was done. */
-export function undoneBy(sheet: DriveSheet, loop: Pick<RepairLoop, 'targets'>): string[] {
-  const proofs = ['turn-closed', 'leak-case', 'leak-joined', 'first-run', 'check-set', 'handover']
+export function undoneBy(sheet: DriveSheet, loop: Pick<RepairLoop, 'targets'>): DriveStepId[] {
+  const proofs: DriveStepId[] = [
+    'turn-closed',
+    'leak-case',
+    'leak-joined',
+    'first-run',
+    'check-set',
+    'handover',
+  ]
   const sets = loopPlan(sheet, loop).disturbed.length > 0
   return sets ? ['trial-in', 'pattern', 'turn', 'trial-out', ...proofs] : proofs
 }
@@ -43,8 +52,17 @@ export function withLoops(route: Route, sheet: DriveSheet, loops: readonly Repai
   const closes = loops.map((l) => loopStep(l.number, 'close'))
   const at = route.steps.findIndex((s) => s.stage === 'tight')
   const before = at < 0 ? route.steps.length : at
-  const proofs = ['turn-closed', 'leak-case', 'leak-joined', 'join', 'first-run', 'handover', 'check-set']
-  const base = route.steps.map((s) => (proofs.includes(s.id) ? { ...s, needs: [...s.needs, ...closes] } : s))
+  const proofs: DriveStepId[] = [
+    'turn-closed',
+    'leak-case',
+    'leak-joined',
+    'join',
+    'first-run',
+    'handover',
+    'check-set',
+  ]
+  const proves = new Set<string>(proofs)
+  const base = route.steps.map((s) => (proves.has(s.id) ? { ...s, needs: [...s.needs, ...closes] } : s))
   return { ...route, steps: [...base.slice(0, before), ...steps, ...base.slice(before)] }
 }
 
@@ -53,7 +71,7 @@ function loopSteps(sheet: DriveSheet, loop: RepairLoop, route: Route): Step[] {
   const plan = loopPlan(sheet, loop)
   const sets = plan.disturbed.length > 0
   const stage = route.stages.some((s) => s.id === 'tight') ? 'tight' : route.stages.at(-1)!.id
-  const step = (id: string, needs: string[], rest: Pick<Step, 'what' | 'why'> & Partial<Step>): Step => ({
+  const step = (id: StepId, needs: StepId[], rest: Pick<Step, 'what' | 'why'> & Partial<Step>): Step => ({
     id,
     stage,
     needs,
@@ -63,11 +81,9 @@ function loopSteps(sheet: DriveSheet, loop: RepairLoop, route: Route): Step[] {
     consumables: [],
     ...rest,
   })
-  const [open, renew, close] = (['open', 'renew', 'close'] as const).map((a) => loopStep(number, a)) as [
-    string,
-    string,
-    string,
-  ]
+  const open = loopStep(number, 'open')
+  const renew = loopStep(number, 'renew')
+  const close = loopStep(number, 'close')
   const place = plan.off.at(-1)?.place
   return [
     step(open, [], {
@@ -100,7 +116,7 @@ function loopSteps(sheet: DriveSheet, loop: RepairLoop, route: Route): Step[] {
       instruct: plan.renew.length ? [say(`New: ${plan.renew.map((r) => r.name).join(', ')}.`)] : [],
       asks: [text(`${renew}.what`, 'What was renewed or mended')],
     }),
-    step(close, [renew, ...(sets ? ['trial-out'] : [])], {
+    step(close, [renew, ...neededIf(sets, 'trial-out')], {
       what: `Repair ${number}: close it again`,
       why: 'Then the proof is repeated; the old ones stay in the record.',
       holdPoint: true,

@@ -1,3 +1,4 @@
+import type { DriveStepId } from './step-ids.ts'
 import type { Condition } from './facts.ts'
 import type { Ask, Gate, Instruct, ListSource, Step } from './route.ts'
 import type { SchoolId } from './schools.ts'
@@ -73,27 +74,35 @@ export const gate = (when: Condition, say: string, slip?: SlipId): Gate => ({
   ...(slip ? { slip } : {}),
 })
 
-export interface StepDraft extends Partial<Omit<Step, 'id' | 'stage' | 'what' | 'why'>> {
-  id: string
+/** @typeParam Id the steps that there are: those of a drive's route where nothing else is said */
+export interface StepDraft<Id extends string = DriveStepId> extends Partial<
+  Omit<Step, 'id' | 'stage' | 'what' | 'why' | 'needs'>
+> {
+  id: Id
   what: string
   why: string
+  /** Steps that must be done before; the one before it where nothing is said. */
+  needs?: Id[]
   /** Steps it needs besides the one before it. */
-  needsToo?: string[]
+  needsToo?: Id[]
 }
+
+/** Steps that are needed where something is so. */
+export const neededIf = (is: unknown, ...steps: DriveStepId[]): DriveStepId[] => (is ? steps : [])
 
 /**
  * A stage's steps, one after the other unless a step names its own needs. Falsy entries are left out, so that a drive without
  * the thing has no step for it.
  * @param after the step that the first one follows
  */
-export function inOrder(
+export function inOrder<Id extends string = DriveStepId>(
   stage: string,
-  after: string | undefined,
-  drafts: (StepDraft | false | null | undefined)[],
+  after: Id | undefined,
+  drafts: (StepDraft<Id> | false | null | undefined)[],
 ): Step[] {
-  let previous = after
+  let previous: Id | undefined = after
   return drafts
-    .filter((d): d is StepDraft => !!d)
+    .filter((d): d is StepDraft<Id> => !!d)
     .map(({ needsToo = [], ...d }) => {
       const step: Step = {
         gates: [],
@@ -104,7 +113,7 @@ export function inOrder(
         needs: [...(d.needs ?? (previous === undefined ? [] : [previous])), ...needsToo],
         stage,
       }
-      previous = step.id
+      previous = d.id
       return step
     })
 }

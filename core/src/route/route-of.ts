@@ -6,6 +6,7 @@ import { closeSteps } from './stages/close.ts'
 import { finishSteps } from './stages/finish.ts'
 import { inspectSteps } from './stages/inspect.ts'
 import { joinSteps } from './stages/join.ts'
+import type { DriveStepId } from './step-ids.ts'
 import { STAGES } from './stage-names.ts'
 import { receiveSteps } from './stages/receive.ts'
 import { pressSteps } from './stages/press.ts'
@@ -26,7 +27,7 @@ const STAGE_MAKERS = [
 ]
 
 /** Steps that only some drives have: nothing waits for them where they are not. Any other need that leads nowhere is a fault. */
-const NOT_ON_EVERY_DRIVE = new Set([
+const NOT_ON_EVERY_DRIVE: ReadonlySet<string> = new Set<DriveStepId>([
   'identify',
   'ratio',
   'leak-found',

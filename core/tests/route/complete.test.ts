@@ -11,7 +11,7 @@ import { optionalTick, rightOf, tick } from './test-asks.ts'
 const route: Route = {
   family: 'test',
   stages: [{ id: 'one', label: 'One' }],
-  steps: inOrder('one', undefined, [
+  steps: inOrder<string>('one', undefined, [
     { id: 'first', what: 'Look', why: 'because', asks: [tick('looked', 'Looked')] },
     {
       id: 'all',
@@ -263,7 +263,7 @@ describe('questions that depend', () => {
   const asked: Route = {
     family: 'test',
     stages: [{ id: 'one', label: 'One' }],
-    steps: inOrder('one', undefined, [
+    steps: inOrder<string>('one', undefined, [
       {
         id: 'eye',
         what: 'Look into it',

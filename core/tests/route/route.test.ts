@@ -50,7 +50,7 @@ describe('conditions', () => {
 const small = (): Route => ({
   family: 'test',
   stages: [{ id: 'one', label: 'One' }],
-  steps: inOrder('one', undefined, [
+  steps: inOrder<string>('one', undefined, [
     { id: 'a', what: 'Do A', why: 'because', asks: [pick('wet', 'Wet', { yes: 'yes', no: 'no' })] },
     {
       id: 'dry',

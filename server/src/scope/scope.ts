@@ -111,7 +111,7 @@ export async function openLoop({ tx, job, who }: At, body: OpenLoop): Promise<To
     `insert into repair_loop (job_id, number, why, targets, note, by_person, at) values ($1, $2, $3, $4::jsonb, $5, $6, $7)`,
     [job.id, number, body.why, JSON.stringify(targets), body.note, who.id, who.at],
   )
-  const again = new Set(undoneBy(job.sheet, { targets }))
+  const again = new Set<string>(undoneBy(job.sheet, { targets }))
   const gone = counted(job.closings).filter((c) => again.has(c.step))
   await tx.query(
     `with gone as (

@@ -1,3 +1,4 @@
+import type { DriveStepId } from '../step-ids.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { threadTurn } from '../../torque/thread-turn.ts'
 import type { Window } from '../../checks/window.ts'
@@ -5,7 +6,7 @@ import { torqueUnitAt } from '../../drives/own/source.ts'
 import { plainDigits, showOther, smallerUnit } from '../../units/format.ts'
 import type { TorqueUnit } from '../../units/torque-unit.ts'
 import type { Condition } from '../facts.ts'
-import { bySchool, gate, inOrder, number, pick, say, seen, text, type StepDraft } from '../make.ts'
+import { neededIf, bySchool, gate, inOrder, number, pick, say, seen, text, type StepDraft } from '../make.ts'
 import type { Ask, Figure, Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
@@ -67,7 +68,7 @@ export function torqueAsks(at: string, what: string, window: Window, printed?: T
 export function ringNut(
   { bench, sources }: Pick<DriveSheet, 'bench' | 'sources'>,
   id: 'ring-stand' | 'ring-mounted',
-  needs: string[],
+  needs: DriveStepId[],
 ): StepDraft | false {
   const { lockTabs, leftHand } = bench
   const mounted = id === 'ring-mounted'
@@ -191,7 +192,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
   const bigNut = lackingUnder(sheet, 'bench.lockTabs')
   const backlashes = sheet.measures.filter((m) => m.kind === 'backlash')
   const checked: Condition = { all: [where('opens'), { not: { fact: 'plan.sets', is: true } }] }
-  const leakCase = {
+  const leakCase: Omit<StepDraft, 'id'> = {
     what: 'Prove the case tight by itself',
     why: 'Found now it is one joint; found later it is all of them.',
     appliesWhen: unitOr('proves'),
@@ -202,7 +203,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
       'unit-ratio',
       'seals',
       'o-rings',
-      ...(bench.lockTabs?.reachedMounted ? [] : ['ring-stand']),
+      ...neededIf(!bench.lockTabs?.reachedMounted, 'ring-stand'),
       'drain',
     ],
   }
@@ -301,7 +302,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
     },
     {
       id: 'turn-closed',
-      needs: ['tighten', ...(bench.lockTabs || bigNut.length ? ['ring-stand'] : [])],
+      needs: ['tighten', ...neededIf(bench.lockTabs || bigNut.length, 'ring-stand')],
       what: 'Turn it again, closed',
       why: 'After each closed joint: what binds now was free a moment ago.',
       appliesWhen: where('opens'),

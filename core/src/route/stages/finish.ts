@@ -2,7 +2,18 @@ import { inWords, volumeInWords } from '../../units/format.ts'
 import { torqueUnitAt } from '../../drives/own/source.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Condition } from '../facts.ts'
-import { bySchool, gate, inOrder, mustHold, number, pick, say, text, type StepDraft } from '../make.ts'
+import {
+  neededIf,
+  bySchool,
+  gate,
+  inOrder,
+  mustHold,
+  number,
+  pick,
+  say,
+  text,
+  type StepDraft,
+} from '../make.ts'
 import type { Ask, Gate, Instruct, Step } from '../route.ts'
 import { torqueAsks, wrenchFigures } from './close.ts'
 import { PROVED_ELSEWHERE } from './join.ts'
@@ -91,7 +102,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
             'drain',
             'service',
             'tighten',
-            ...(joinedTest ? ['leak-joined'] : []),
+            ...neededIf(joinedTest, 'leak-joined'),
             'ring-mounted',
           ],
     what: `Fill with ${oil ? 'oil' : 'grease'}, ${id === 'fill-stand' ? 'on the stand' : 'mounted'}`,
@@ -201,7 +212,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       appliesWhen: propGone,
       place: 'end:aft',
     }),
-    needs: ['first-run'],
+    needs: ['first-run' as const],
   }
   return inOrder('finish', undefined, [
     fillStep('fill-stand', onStand),
@@ -245,8 +256,8 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         'turn-closed',
         'tighten',
         'service',
-        ...(bench.propeller && !bench.propeller.afterRun ? ['propeller'] : []),
-        ...(joinedTest ? ['leak-joined'] : []),
+        ...neededIf(bench.propeller && !bench.propeller.afterRun, 'propeller'),
+        ...neededIf(joinedTest, 'leak-joined'),
       ],
       what: 'First run',
       why: bench.telltale

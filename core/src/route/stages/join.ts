@@ -1,6 +1,7 @@
+import type { DriveStepId } from '../step-ids.ts'
 import type { Condition } from '../facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { bySchool, gate, inOrder, listOf, mustHold, number, pick, say, seen } from '../make.ts'
+import { neededIf, bySchool, gate, inOrder, listOf, mustHold, number, pick, say, seen } from '../make.ts'
 import { lowerFirst } from '../../units/words.ts'
 import type { Gate, Step } from '../route.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
@@ -52,7 +53,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
   const gear = bench.joins?.gear ?? 'neutral'
   const joins: Condition = { all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.joins', is: true }] }] }
   const hidden = hiddenOptions(sheet)
-  const before = ['leak-case', 'turn-closed', 'tighten', 'unit-look', 'unit-ratio']
+  const before: DriveStepId[] = ['leak-case', 'turn-closed', 'tighten', 'unit-look', 'unit-ratio']
   const eye = [
     bench.captive && `${lowerFirst(bench.captive)} in place`,
     bench.waterTube && 'the water tube',
@@ -112,7 +113,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
     },
     {
       id: 'join',
-      needs: ['splines', ...(bench.shifts ? ['join-gear'] : [])],
+      needs: ['splines', ...neededIf(bench.shifts, 'join-gear')],
       what: `Join it to ${to}`,
       why: 'It goes up flush by hand, or something is not lined up.',
       appliesWhen: joins,
@@ -200,7 +201,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
         what: 'Prove it tight again, joined, before any filling',
         why: 'The joint between the halves has not been tested yet. Both volumes count, and the lower of the two limits.',
         appliesWhen: { all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.proves-joined', is: true }] }] },
-        needs: ['join', ...(bench.lockTabs?.reachedMounted ? ['ring-mounted'] : [])],
+        needs: ['join', ...neededIf(bench.lockTabs?.reachedMounted, 'ring-mounted')],
       }),
   ])
 }

@@ -1,6 +1,6 @@
 import type { Axis, DriveSheet } from '../../drives/sheet.ts'
 import { inWords, volumeInWords } from '../../units/format.ts'
-import { bySchool, inOrder, number, pick, say, text } from '../make.ts'
+import { bySchool, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
 import { whereOff } from './rebuild.ts'
@@ -38,7 +38,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
   const asFound = sheet.measures.filter((m) => m.kind !== 'depth')
   const tests = lackingUnder(sheet, 'bench.leak')
   const oil = bench.lubricant === 'oil'
-  const asFoundTest = {
+  const asFoundTest: Omit<StepDraft, 'id'> = {
     what: 'Leak test as found, before opening',
     why: 'It shows where to look, and is the before to the after.',
     appliesWhen: AS_FOUND,

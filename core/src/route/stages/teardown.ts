@@ -1,3 +1,4 @@
+import type { DriveStepId } from '../step-ids.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { shimAdjusters } from '../../drives/sheet.ts'
 import { threadTurn } from '../../torque/thread-turn.ts'
@@ -17,7 +18,16 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
   const off = whereOff('takes-off')
   const opens = whereOff('opens')
   // what is read while it is together is read before the first lock
-  const together = ['leak-found', 'as-found', 'strike', 'ratio', 'identify', 'drain', 'tools', 'service']
+  const together: DriveStepId[] = [
+    'leak-found',
+    'as-found',
+    'strike',
+    'ratio',
+    'identify',
+    'drain',
+    'tools',
+    'service',
+  ]
   return inOrder('teardown', undefined, [
     {
       id: 'soak',
@@ -78,7 +88,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     },
     {
       id: 'apart',
-      needs: [...(bench.leftHand !== null ? ['left-hand'] : ['locks']), 'soak'],
+      needs: [bench.leftHand !== null ? 'left-hand' : 'locks', 'soak'],
       appliesWhen: off,
       what: 'Take it apart, each part into the row',
       why: 'The row is what you build back from; what still holds a part is said at the part.',
