@@ -1,60 +1,59 @@
-import { defineConfig } from 'vitest/config'
-import { BaseSequencer, type TestSpecification } from 'vitest/node'
 import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vitest/config'
+import { postgresPrograms } from './server/tests/postgres-cluster.ts'
+import type { Kind } from './server/tests/databases.ts'
 
-const API_TESTS = 'server/tests/api/**/*.test.ts'
-const TIMES = { testTimeout: 120_000, hookTimeout: 240_000 }
-/** What a test makes is soon thrown away: with more room for what is young it is thrown away seldomer, and at once. */
-const ROOM = { execArgv: ['--max-semi-space-size=64'] }
-/** What waits longest begins first; the API tests begin when the demo is made that they all wait for. */
-const ORDER = ['server-process', 'core', 'web', 'server']
-class LongWaitsFirst extends BaseSequencer {
-  override async sort(files: TestSpecification[]) {
-    const turn = (f: TestSpecification) => ORDER.indexOf(f.project.name)
-    return (await super.sort(files)).toSorted((a, b) => turn(a) - turn(b))
-  }
-}
+/** What docs/testing.md says of each. */
+const MINUTE = 60_000
+const hasPostgres = postgresPrograms() !== undefined
+
+/** The API tests, all of them on each database there is. */
+const api = (database: Kind) => ({
+  test: {
+    name: `API on ${database}`,
+    include: ['server/tests/api/**/*.test.ts'],
+    globalSetup: ['server/tests/prepare-demo.ts'],
+    provide: { database, walks: (database === 'PostgreSQL') === hasPostgres },
+    // every app begins with the demo as it was prepared
+    isolate: false,
+    testTimeout: 2 * MINUTE,
+    hookTimeout: 4 * MINUTE,
+  },
+})
 
 export default defineConfig({
   test: {
     // by itself it leaves one core free; the machines that run this have two, and nothing else to do
     maxWorkers: 2,
-    sequence: { sequencer: LongWaitsFirst },
     projects: [
-      // what is pure keeps nothing from one file to the next: files that share a worker share what they import
       {
         test: {
           name: 'core',
           include: ['core/tests/**/*.test.ts', 'contract/tests/**/*.test.ts'],
+          // pure: files that share a worker share what they import, and nothing else
           isolate: false,
-          ...ROOM,
-          testTimeout: 60_000,
+          testTimeout: MINUTE,
         },
       },
+      api('PGlite'),
+      ...(hasPostgres ? [api('PostgreSQL')] : []),
       {
         test: {
-          name: 'server',
-          include: [API_TESTS],
-          globalSetup: ['server/tests/prepare-demo.ts'],
-          runner: 'server/tests/on-every-database.ts',
-          // every app begins with the demo as it was prepared
-          isolate: false,
-          ...ROOM,
-          ...TIMES,
+          name: 'processes',
+          include: ['server/tests/*.test.ts'],
+          testTimeout: 2 * MINUTE,
+          hookTimeout: 4 * MINUTE,
         },
       },
-      { test: { name: 'server-process', include: ['server/tests/*.test.ts'], ...TIMES } },
       {
         plugins: [vue()],
         test: {
-          name: 'web',
-          environment: 'happy-dom',
-          ...ROOM,
-          testTimeout: 60_000,
+          name: 'pages',
           include: ['web/tests/**/*.test.ts'],
+          environment: 'happy-dom',
           setupFiles: ['web/tests/setup.ts'],
-          // files that share a worker share what they import, and the document
           isolate: false,
+          testTimeout: MINUTE,
         },
       },
     ],

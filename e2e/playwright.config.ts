@@ -45,8 +45,6 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
-        // a page begins with the room for what is young that it would ask for within its first second, piece by piece
-        '--js-flags=--min-semi-space-size=16',
       ],
     },
   },

@@ -77,7 +77,7 @@ async function emptyDatabase() {
   )
   const made = join(marks, `empty-database-${version}.tar.gz`)
   mkdirSync(marks, { recursive: true })
-  if (!existsSync(made)) await runBeside(['--liftoff-only', join(root, 'tools/empty-database.mjs'), made])
+  if (!existsSync(made)) await runBeside([join(root, 'tools/empty-database.mjs'), made])
   return made
 }
 

@@ -35,7 +35,6 @@ export interface Person {
   coded: boolean
 }
 
-/** A job on the bench list. */
 /** Another machine of the shop that may read and write here. */
 export interface Device {
   id: string

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { erfc, normalCdf, probabilityInWindow } from '../src/numbers/normal.ts'
+import { erfc, probabilityInWindow } from '../src/numbers/normal.ts'
 
 describe('the normal distribution', () => {
   it.each([
@@ -20,14 +20,14 @@ describe('the normal distribution', () => {
     if (value === 0) expect(erfc(x)).toBe(0)
     else expect(erfc(x) / value).toBeCloseTo(1, 12)
   })
-  it('is symmetric and never falls', () => {
+  it('is symmetric and never rises', () => {
     fc.assert(
       fc.property(
         fc.double({ min: -8, max: 8, noNaN: true }),
         fc.double({ min: 0, max: 2, noNaN: true }),
         (z, step) => {
-          expect(normalCdf(z) + normalCdf(-z)).toBeCloseTo(1, 13)
-          expect(normalCdf(z + step)).toBeGreaterThanOrEqual(normalCdf(z) - 1e-15)
+          expect(erfc(z) + erfc(-z)).toBeCloseTo(2, 13)
+          expect(erfc(z + step)).toBeLessThanOrEqual(erfc(z) + 2e-15)
         },
       ),
       { seed: 1 },

@@ -1,26 +1,28 @@
 import { inject, it } from 'vitest'
 import { LONG_RUN } from '../../core/tests/long.ts'
 
-/** What the API tests run on: the embedded database, and a PostgreSQL server where there is one. */
-export type Kind = 'PGlite' | 'a PostgreSQL server'
+/** What the API tests run on: the embedded database, and a PostgreSQL server where one is installed. Each is a project of vitest.config.ts. */
+export type Kind = 'PGlite' | 'PostgreSQL'
 
-export const kinds = (): Kind[] => (inject('postgres') ? ['PGlite', 'a PostgreSQL server'] : ['PGlite'])
+declare module 'vitest' {
+  export interface ProvidedContext {
+    database: Kind
+    /** Long walks are walked on one database alone, and this is the one. */
+    walks: boolean
+    /** Folder of this run; it goes when the run is over. */
+    folder: string
+    /** A dump of the demo in PGlite; '' on a PostgreSQL server. */
+    demoFile: string
+    /** Address of the PostgreSQL server, without a database; the demo is its database "demo". '' on PGlite. */
+    postgres: string
+  }
+}
 
-let current: Kind = 'PGlite'
+export const onPostgres = (): boolean => inject('database') === 'PostgreSQL'
 
-/** Says on which the tests that are read or run now do. */
-export const use = (kind: Kind) => void (current = kind)
-export const inUse = (): Kind => current
+/** For what has to do with one of them alone. */
+export const itOn = (kind: Kind) => it.runIf(inject('database') === kind)
 
-const passedOver = (() => undefined) as unknown as typeof it
-
-/** For what has to do with one of them alone. To be asked while a file is read. */
-export const itOn = (kind: Kind): typeof it => (inUse() === kind ? it : passedOver)
-
-/**
- * A long walk is walked on one database, the PostgreSQL server where there is one, in half the time; on both in a long run. What it writes by the way
- * is written on both by the other tests. To be asked while a file is read.
- */
-export const itOnOne = (): typeof it => (walkedHere() ? it : passedOver)
-/** Whether long walks are walked on the one that is in use. */
-export const walkedHere = (): boolean => LONG_RUN || inUse() === kinds().at(-1)
+/** Whether long walks are walked here: on the PostgreSQL server where there is one, in half the time; on both in a long run. */
+export const walkedHere = (): boolean => LONG_RUN || inject('walks')
+export const itOnOne = () => it.runIf(walkedHere())

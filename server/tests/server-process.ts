@@ -13,8 +13,6 @@ const MADE = process.env.MORAY_TEST_SHOP
 export const prepared = MADE ?? join(scratch, 'prepared')
 /** tools/test.mjs has built the server a moment ago; without it the source runs. */
 const BUILT = process.env.MORAY_TEST_BUILT === '1'
-/** These servers live for seconds: the database's code is not worth translating a second time, better, while it runs. */
-const SHORT_LIVED = '--liftoff-only'
 const running = new Set<ChildProcess>()
 export const SLOW_MS = 240_000
 
@@ -34,7 +32,7 @@ export function launch(
   const how = BUILT
     ? [`server/dist/${file}.js`]
     : ['--import', 'tsx', `server/src/${file === 'main' ? file : `commands/${file}`}.ts`]
-  const child = spawn(process.execPath, [SHORT_LIVED, ...how], {
+  const child = spawn(process.execPath, [...how], {
     cwd: root,
     env: { ...process.env, PORT: '0', MORAY_DATA: folder, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],

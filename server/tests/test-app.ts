@@ -1,5 +1,5 @@
 import { mkdtempSync, readFileSync } from 'node:fs'
-import { dirname, join, resolve } from 'node:path'
+import { join, resolve } from 'node:path'
 import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
 import type { ErrorBody } from '@moray/contract/errors'
 import type { DrawerLine, EventEntry, JobReply, Shop } from '@moray/contract/replies'
@@ -23,28 +23,23 @@ import { SheetShelf } from '../src/drives/sheets.ts'
 import { RecordShelf } from '../src/job/record-shelf.ts'
 import { databaseFiles, openFileStore, type FileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
-import { inUse, type Kind } from './databases.ts'
-import { demoMade } from './demo-made.ts'
+import { onPostgres } from './databases.ts'
 import { NOW } from './now.ts'
 import { goBack, nextWrite } from './reset.ts'
 
-export { NOW }
+export { NOW, onPostgres }
 
 export const schema = readSchema(resolve(import.meta.dirname, '..'))
-
-/** True where these tests run on a PostgreSQL server. */
-export const onPostgres = (): boolean => inUse() === 'a PostgreSQL server'
 
 /** Followers of the database that the last app had. */
 const unfollow: (() => Promise<void>)[] = []
 
-/** One of each kind for all files that a worker runs: each app begins with the demo as it was prepared, whatever was done before. It ends with its worker. */
-const shared = new Map<Kind, Promise<Database>>()
+/** One for all files that a worker runs: each app begins with the demo as it was prepared, whatever was done before. It ends with its worker. */
+let shared: Promise<Database> | undefined
 /** Address of the database of this worker, on a PostgreSQL server. */
 let address = ''
 
 async function demoDatabase(): Promise<Database> {
-  await demoMade(inject('demoFile'))
   if (!onPostgres()) return openMemory(new Blob([readFileSync(inject('demoFile'))]))
   const name = `t_${crypto.randomUUID().slice(0, 8)}`
   const admin = await openPostgres(`${inject('postgres')}postgres`, () => {})
@@ -55,18 +50,15 @@ async function demoDatabase(): Promise<Database> {
 }
 
 /** The next transaction that writes, as it was when the demo had just been put back. */
-const untouched = new Map<Kind, string>()
+let untouched = ''
 
 /** The demo as it was prepared; what an earlier test did is gone. */
 export async function freshDatabase(): Promise<Database> {
-  const kind = inUse()
-  const opening = shared.get(kind) ?? demoDatabase()
-  shared.set(kind, opening)
-  const db = await opening
+  const db = await (shared ??= demoDatabase())
   for (const end of unfollow.splice(0)) await end()
-  if ((await nextWrite(db)) !== untouched.get(kind)) {
+  if ((await nextWrite(db)) !== untouched) {
     await goBack(db)
-    untouched.set(kind, await nextWrite(db))
+    untouched = await nextWrite(db)
   }
   return db
 }
@@ -103,7 +95,7 @@ export interface TestApp {
 }
 
 /** What this worker writes lies beside the demo, and goes with it when all tests are over: a worker may be ended without a word. */
-const SCRATCH = mkdtempSync(join(dirname(inject('demoFile')), 'worker-'))
+const SCRATCH = mkdtempSync(join(inject('folder'), 'worker-'))
 /** A folder of a test's own. */
 export const scratch = (name: string) => mkdtempSync(join(SCRATCH, `${name}-`))
 /** There are no pages here; an empty folder, so that the server does not complain of each app that it has none. */

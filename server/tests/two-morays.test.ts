@@ -131,10 +131,7 @@ describe('a server process', () => {
       const log = join(scratch, 'starter.log')
       const starter = spawn(
         'sh',
-        [
-          '-c',
-          `"${process.execPath}" --liftoff-only --import tsx server/src/main.ts > "${log}" 2>&1 & echo $!`,
-        ],
+        ['-c', `"${process.execPath}" --import tsx server/src/main.ts > "${log}" 2>&1 & echo $!`],
         {
           cwd: root,
           env: { ...process.env, PORT: '0', MORAY_DATA: folder },
@@ -259,7 +256,7 @@ describe('the code of a name', () => {
       const reset = async () => {
         const child = spawn(
           process.execPath,
-          ['--liftoff-only', '--import', 'tsx', 'server/src/commands/reset-code.ts', 'Runa', 'Holmsund'],
+          ['--import', 'tsx', 'server/src/commands/reset-code.ts', 'Runa', 'Holmsund'],
           { cwd: root, env: { ...process.env, MORAY_DATA: folder }, stdio: ['ignore', 'pipe', 'pipe'] },
         )
         let said = ''

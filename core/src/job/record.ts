@@ -112,8 +112,7 @@ export interface ReadingEntry {
   unit: string
   gaugeId: string
   gaugeName: string
-  /** The gauge was past its calibration date when the reading was taken. */
-  /** Its calibration had run out when it was read; null where its day is not known. */
+  /** Whether the calibration of the gauge had run out when it was read; null where its day is not known. */
   gaugeOverdue: boolean | null
   /** What the gauge was worth when the reading was taken. */
   gauge: GaugeSpec

@@ -63,11 +63,6 @@ export function erfc(x: number): number {
   return x < 0 ? 2 - tail : tail
 }
 
-/** P(X ≤ z) for a standard normal X. */
-export function normalCdf(z: number): number {
-  return 0.5 * erfc(-z * Math.SQRT1_2)
-}
-
 /**
  * Probability that a normal quantity lands in [min, max].
  * Computed in the tail on whose side the window lies, so that small probabilities keep their digits.

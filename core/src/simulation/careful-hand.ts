@@ -121,7 +121,6 @@ function knows(
       return mesh ? (10 * mesh.gearTeeth) / mesh.pinionTeeth : undefined
     case 'unit.output-turns':
       return 10
-    // the trial stack is the one that was built in: its gap is the crush that is wanted
     case 'close.setting':
       return bench.lockTabs ? middle(bench.lockTabs.torqueNm) : undefined
     case 'tighten.tabs':

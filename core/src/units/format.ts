@@ -1,18 +1,6 @@
 import type { TorqueUnit } from './torque-unit.ts'
 import { KPA_PER_PSI, MM_PER_INCH, NM_PER_FTLB, NM_PER_INLB } from './factors.ts'
 
-/** Number of decimals that shows one step of `resolution`, at most 4. 0.01 → 2, 0.002 → 3, 0.0254 → 4. */
-export function decimalsFor(resolution: number): number {
-  if (!(resolution > 0)) return 3
-  let decimals = 0
-  let step = resolution
-  while (decimals < 4 && Math.abs(step - Math.round(step)) > 1e-9 * Math.max(1, step)) {
-    step *= 10
-    decimals++
-  }
-  return decimals
-}
-
 /** Fixed decimals without a minus sign in front of a zero. */
 export function fixed(value: number, decimals: number): string {
   const text = value.toFixed(decimals)

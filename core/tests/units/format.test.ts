@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { decimalsFor, fixed, showBoth, showOther, showThou } from '../../src/units/format.ts'
+import { fixed, showBoth, showOther, showThou } from '../../src/units/format.ts'
 import { isPlausible } from '../../src/units/plausible.ts'
 
 describe('values for the eye', () => {
@@ -13,14 +13,6 @@ describe('values for the eye', () => {
     expect(fixed(-0.5, 1)).toBe('-0.5')
     expect(showThou(-0.254)).toBe('-10.0 t')
   })
-  it.each([
-    [0.01, 2],
-    [0.002, 3],
-    [0.0254, 4],
-    [1, 0],
-    [0.5, 1],
-    [0, 3],
-  ])('resolution %s shows with %s decimals', (r, d) => expect(decimalsFor(r)).toBe(d))
 })
 
 describe('plausible ranges', () => {

@@ -1,3 +1,9 @@
+/**
+ * Most statements that stay prepared, in the embedded database and on each connection to a PostgreSQL server. Ours are fewer than half as many; those
+ * that are put together anew each time are not prepared once it is full.
+ */
+export const STATEMENTS_KEPT = 300
+
 /** Runs one statement with `$1`-style parameters and returns its rows. int8 comes as a number, json parsed, timestamptz as a Date. */
 export interface Queryable {
   query<Row = Record<string, unknown>>(sql: string, params?: unknown[]): Promise<Row[]>

@@ -1,5 +1,5 @@
 import { parse, protocol, type PGlite, type Results } from '@electric-sql/pglite'
-import { STATEMENTS_KEPT } from './kept-statements.ts'
+import { STATEMENTS_KEPT } from './database.ts'
 import type { RawRows } from './raw-rows.ts'
 
 /** Types of PostgreSQL whose values are JSON. */

@@ -4,7 +4,7 @@ import { openRawFolder, type RawTransaction } from './pglite.ts'
 import type { RawRows } from './raw-rows.ts'
 import { plainError, type Ask, type Say } from './thread-protocol.ts'
 
-/** The thread in which the embedded database works, so that a slow statement keeps nobody waiting who does not need it. */
+/** Runs the embedded database off the main thread, so that a slow statement does not block other requests. */
 const port = parentPort!
 const say = (message: Say) => port.postMessage(message)
 

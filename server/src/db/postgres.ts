@@ -1,6 +1,5 @@
 import pg from 'pg'
-import type { Database, Transaction } from './database.ts'
-import { STATEMENTS_KEPT } from './kept-statements.ts'
+import { STATEMENTS_KEPT, type Database, type Transaction } from './database.ts'
 import { isLineDown, LINE_DOWN, RESULT_UNKNOWN } from './sqlstate.ts'
 
 const INT8 = 20
@@ -11,7 +10,7 @@ const types: pg.CustomTypesConfig = {
     oid === INT8 ? Number : pg.types.getTypeParser(oid, format as 'text')) as typeof pg.types.getTypeParser,
 }
 
-/** Names of the statements that are parsed and planned once per connection: our own go through more planning than work where they are not. */
+/** Names of prepared statements. Our queries cost more to plan than to run, so each connection prepares them once. */
 function statementNames(): (sql: string) => string | undefined {
   const names = new Map<string, string>()
   return (sql) => {

@@ -1,15 +1,15 @@
 import type { Queryable } from '../db/database.ts'
 import { readRecord, REST, type Read } from './read-record.ts'
 
-/** Jobs that are kept ready; the one that was asked for longest ago goes first. */
+/** Jobs that are cached; the least recently used goes first. */
 const MOST = 60
 
 /**
- * How far everything was that a record tells of. Two alike mean the same record: events tell of every change but those of drafts, whose rows
- * carry the number of the transaction that wrote them, and of new sheets, which are counted (`rest`); every write of a job touches its row.
+ * Version stamp of a cached record; equal stamps mean the record is unchanged. Every write of a job updates its row and leaves an event. Drafts and new
+ * sheets leave none: `rest` holds the transaction that wrote each draft, and the number of sheets.
  */
 export interface Mark {
-  /** Version of the job's row: the number of the transaction that wrote it; null where there is no such job. */
+  /** The transaction that wrote the job's row; null where there is no such job. */
   row: string | null
   /** Id of the newest event. */
   event: number
@@ -23,8 +23,8 @@ export const markColumns = (job: string, row: string): string =>
 const MARK = `select ${markColumns('$1', 'select xmin::text from job where id = $1')}`
 
 /**
- * Records of jobs, kept for as long as nothing has happened that they could tell of. Whether something has is asked of the database every time.
- * Several servers on one database each keep their own, and none is ever behind.
+ * Cache of job records. The stamp is read from the database on every use, so several servers on one database can each keep their own and none is ever
+ * behind.
  */
 export class RecordShelf {
   readonly #kept = new Map<string, { mark: Mark; read: Read }>()

@@ -1,12 +1,11 @@
 import type { JobPage } from '@moray/contract/replies'
 import type { JudgedJob } from '@moray/core/job/judged'
 import { describe, expect, it } from 'vitest'
-import { itOnOne, kinds } from '../databases.ts'
+import { itOnOne } from '../databases.ts'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { usualScopes } from '@moray/core/route/scope'
 import { dueOf, openUp, openWalker, post, rightAnswers, walkTo, type Walker } from '../route-walk.ts'
-import { some } from '../../../core/tests/long.ts'
-import { onPostgres, testApp } from '../test-app.ts'
+import { testApp } from '../test-app.ts'
 
 const walks = itOnOne()
 
@@ -15,9 +14,6 @@ function ticking(): () => Date {
   let at = Date.parse('2026-11-04T09:00:00Z')
   return () => new Date((at += 1000))
 }
-
-/** What is the same on every database is walked by turns on one of them. */
-const turn = onPostgres() ? 1 : 0
 
 const doneSteps = (job: JudgedJob) => job.closings.filter((c) => !c.takenBack).map((c) => c.step)
 const answersIn = (job: JudgedJob) =>
@@ -55,7 +51,7 @@ describe('a scope', () => {
       expect(job.facts['leak-case.verdict']).toBe('tight')
     },
   )
-  it.each(some(['clutch', 'refit', 'pump', 'test', 'service'], kinds().length, turn))(
+  walks.each(['clutch', 'refit', 'pump', 'test', 'service'])(
     '%s walks to its end over HTTP',
     async (usual) => {
       const w = await openWalker(await testApp(), 'lomvi-90', { scope: { usual } })
@@ -134,16 +130,13 @@ describe('a scope', () => {
     expect(wide.plan.stays).toEqual([])
     expect((await app.events(w.id)).at(-1)!.text).toMatch(/^Scope: Full rebuild; 35 parts come off/)
   })
-  it.each(some(demoSheets, kinds().length, turn).map((s) => [s.id, s] as const))(
-    'of %s is offered, and opens',
-    async (_, sheet) => {
-      const app = await testApp()
-      for (const { usual, targets } of usualScopes(sheet).slice(1, 4)) {
-        const w = await openWalker(app, sheet.id, { scope: { usual } })
-        expect((await app.job(w.id)).scopes[0], `${sheet.id} ${usual}`).toMatchObject({ usual, targets })
-      }
-    },
-  )
+  walks.each(demoSheets.map((s) => [s.id, s] as const))('of %s is offered, and opens', async (_, sheet) => {
+    const app = await testApp()
+    for (const { usual, targets } of usualScopes(sheet).slice(1, 4)) {
+      const w = await openWalker(app, sheet.id, { scope: { usual } })
+      expect((await app.job(w.id)).scopes[0], `${sheet.id} ${usual}`).toMatchObject({ usual, targets })
+    }
+  })
 })
 
 describe('a unit that was bought in', () => {

@@ -26,7 +26,7 @@ describe('a closed case of a unit', () => {
     expect(both.map((r) => r.status)).toEqual([201, 201])
     expect(await stateOf(app, 'duo-lower')).toBe('closed')
   })
-  itOn('a PostgreSQL server')('stays closed where the other write had begun before it', async () => {
+  itOn('PostgreSQL')('stays closed where the other write had begun before it', async () => {
     const app = await testApp()
     const other = await otherServer()
     let answer: ReturnType<typeof takeStepBack> | undefined

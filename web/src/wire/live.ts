@@ -24,7 +24,7 @@ export interface Line {
 /**
  * Hears what any browser has committed. All tabs of a browser share one stream: the one that holds the lock has it and tells the others; when it
  * closes, the next one takes over. Where the browser has no locks (a page that is not local and not encrypted) every tab has its own.
- * @param told an event, in order and without gaps
+ * @param told an event, in order; where events are missing before it, `again` is called first
  * @param again something may have been missed; `last` is the newest event
  * @param stands whether the line stands, whenever that changes
  * @param elsewhere the shop's history is another one: the demo was left, or a copy was brought back

@@ -54,7 +54,7 @@ export function createQueries(): QueryClient {
 }
 
 /** One thing read: its value under its own name, why it is not there, and how to ask again. */
-function reading<Name extends string, T>(
+function asked<Name extends string, T>(
   name: Name,
   key: () => readonly unknown[],
   load: () => Promise<T>,
@@ -73,62 +73,62 @@ function reading<Name extends string, T>(
 }
 
 export const usePeople = () =>
-  reading(
+  asked(
     'people',
     () => keys.people,
     () => read(endpoints.people, {}),
   )
 export const useDevices = () =>
-  reading(
+  asked(
     'devices',
     () => keys.devices,
     () => read(endpoints.devices, {}),
   )
 export const useShopWays = () =>
-  reading(
+  asked(
     'ways',
     () => keys.shop,
     () => read(endpoints.shop, {}),
   )
 export const useDrawer = () =>
-  reading(
+  asked(
     'lines',
     () => keys.drawer,
     () => read(endpoints.drawer, {}),
   )
 export const useGauges = () =>
-  reading(
+  asked(
     'gauges',
     () => keys.gauges,
     () => read(endpoints.gauges, {}),
   )
 export const useGaugeHistory = (id: string) =>
-  reading(
+  asked(
     'history',
     () => keys.gaugeHistory(id),
     () => read(endpoints.gaugeHistory, { id }),
   )
 export const useDrives = () =>
-  reading(
+  asked(
     'sheets',
     () => keys.drives,
     () => read(endpoints.drives, {}),
   )
 
 export const useDraft = (id: MaybeRefOrGetter<string>) =>
-  reading(
+  asked(
     'draft',
     () => keys.draft(toValue(id)),
     () => read(endpoints.draft, { id: toValue(id) }),
   )
 export const useVersions = (id: MaybeRefOrGetter<string>) =>
-  reading(
+  asked(
     'versions',
     () => keys.versions(toValue(id)),
     () => read(endpoints.versions, { id: toValue(id) }),
   )
 export const useExperience = (id: MaybeRefOrGetter<string>, without: MaybeRefOrGetter<string> = '') =>
-  reading(
+  asked(
     'taught',
     () => keys.experience(toValue(id), toValue(without)),
     () =>
@@ -136,21 +136,21 @@ export const useExperience = (id: MaybeRefOrGetter<string>, without: MaybeRefOrG
   )
 /** As this unit left here the last time. */
 export const useLastBuilt = (id: MaybeRefOrGetter<string>) =>
-  reading(
+  asked(
     'lastBuilt',
     () => keys.lastBuilt(toValue(id)),
     () => read(endpoints.lastBuilt, { id: toValue(id) }),
   )
 /** Contact patterns of a good build of this drive. */
 export const useReferencePatterns = (id: MaybeRefOrGetter<string>) =>
-  reading(
+  asked(
     'references',
     () => keys.referencePatterns(toValue(id)),
     () => read(endpoints.referencePatterns, { id: toValue(id) }),
   )
 /** The body of a version, as it was published; it never changes. */
 export const useSheetFile = (at: () => { id: string; version: number } | undefined) =>
-  reading(
+  asked(
     'body',
     () => keys.sheetFile(at()?.id ?? '', at()?.version ?? 0),
     () => read(endpoints.sheetFile, at()!),
@@ -158,7 +158,7 @@ export const useSheetFile = (at: () => { id: string; version: number } | undefin
   )
 
 export const useMovements = (line: string) =>
-  reading(
+  asked(
     'movements',
     () => keys.movements(line),
     () => read(endpoints.movements, { id: line }),
@@ -193,7 +193,7 @@ export function useJobs(
 }
 
 export const useUnits = (search: MaybeRefOrGetter<string>) =>
-  reading(
+  asked(
     'units',
     () => keys.units(toValue(search)),
     () => read(endpoints.units, {}, toValue(search) ? { search: toValue(search) } : {}),
@@ -202,7 +202,7 @@ export const useUnits = (search: MaybeRefOrGetter<string>) =>
 const ofJob = (id: MaybeRefOrGetter<string>) => () => toValue(id) !== ''
 
 export const useJobReply = (id: MaybeRefOrGetter<string>) =>
-  reading(
+  asked(
     'reply',
     () => keys.job(toValue(id)),
     () => read(endpoints.job, { id: toValue(id) }),
@@ -225,28 +225,28 @@ export function useSheet(at: () => { id: string; version: number } | undefined) 
 }
 
 export const useEvents = (id: MaybeRefOrGetter<string>) =>
-  reading(
+  asked(
     'events',
     () => keys.events(toValue(id)),
     () => read(endpoints.events, { id: toValue(id) }),
     ofJob(id),
   )
 export const useClosings = (id: MaybeRefOrGetter<string>) =>
-  reading(
+  asked(
     'closings',
     () => keys.closings(toValue(id)),
     () => read(endpoints.closings, { id: toValue(id) }),
     ofJob(id),
   )
 export const useRouteChanges = (id: MaybeRefOrGetter<string>, on: () => boolean) =>
-  reading(
+  asked(
     'changes',
     () => keys.routeChanges(toValue(id)),
     () => read(endpoints.routeChanges, { id: toValue(id) }),
     on,
   )
 export const useFaultHistory = (id: MaybeRefOrGetter<string>) =>
-  reading(
+  asked(
     'history',
     () => keys.faultHistory(toValue(id)),
     () => read(endpoints.faultHistory, { id: toValue(id) }),
