@@ -1,4 +1,3 @@
-import { some } from '../../core/tests/long.ts'
 import { expect, test } from './test.ts'
 import { complaints, show } from '../pages.ts'
 
@@ -124,10 +123,8 @@ test('a calculation opens with an example that gives a result; what is better lo
   const links = page.locator('nav[aria-label="Calculations"] a')
   await expect(links).toHaveCount(31)
   // from one to the next, as somebody would who looks for a sum
-  const turn = some(await links.all(), 4)
   for (const link of await links.all()) {
     const name = (await link.getAttribute('href'))!.replace('/sums/', '')
-    if (!drawn[name] && !turn.includes(link)) continue
     await link.click()
     await expect(page).toHaveURL(new RegExp(`/sums/${name}`))
     await expect(page.locator('.result dl > div').first(), name).toBeVisible()

@@ -138,6 +138,13 @@ async function enterStacks(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   return detail(w)
 }
 
+/** The gauge of the demo that is made for a measure. */
+const gaugeFor = (m: SetMeasure): string => {
+  if (m.kind === 'rolling-torque') return 'g09'
+  if (m.kind !== 'depth') return 'g02'
+  return { 'master-drop': 'g01', arbor: 'g07', 'feeler-block': 'g08' }[m.how.method]
+}
+
 /** What a gauge shows when the measure truly is `value`. */
 function rawOf(measure: SetMeasure, value: number): number {
   if (measure.kind !== 'depth') return Math.abs(value)
@@ -163,7 +170,7 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
           measure: m.id,
           text: `${(seat?.raw ?? rawOf(m, truth)).toFixed(3)} ${unitOf(m)}`,
           unit: unitOf(m),
-          gaugeId: m.kind === 'depth' ? 'g01' : m.kind === 'rolling-torque' ? 'g09' : 'g02',
+          gaugeId: gaugeFor(m),
           confirmed: true,
           ...(seat
             ? {

@@ -7,7 +7,6 @@ import { routeOf } from '../../src/route/route-of.ts'
 import { schools, type School } from '../../src/route/schools.ts'
 import { usualScopes } from '../../src/route/scope.ts'
 import { testCounts } from '../../src/route/stages/leak-steps.ts'
-import { some } from '../long.ts'
 import { startOf } from './walk.ts'
 
 const WAYS: Partial<Record<string, keyof PlanWays>> = {
@@ -18,7 +17,7 @@ const WAYS: Partial<Record<string, keyof PlanWays>> = {
 
 /** Every drive in every usual scope, with the facts that a job of it begins with. */
 const JOBS = demoSheets.flatMap((sheet) =>
-  some(usualScopes(sheet), 3).map((scope) => ({ sheet, scope, start: startOf(sheet, scope) })),
+  usualScopes(sheet).map((scope) => ({ sheet, scope, start: startOf(sheet, scope) })),
 )
 
 /** All that a job of any drive and scope says, asks, waits for, counts and renews under one choice of a school. */

@@ -8,7 +8,6 @@ import { planFacts, planOf, settingsOf } from '../../src/route/plan.ts'
 import { applies, dependentsOf, progressOf } from '../../src/route/progress.ts'
 import { routeOf } from '../../src/route/route-of.ts'
 import { fullScope, ownScope, usualScope, usualScopes, type Scope } from '../../src/route/scope.ts'
-import { some } from '../long.ts'
 import { refused } from '../refused.ts'
 import { routeAt, startOf, walk } from './walk.ts'
 
@@ -27,7 +26,7 @@ const EVERY = demoSheets.flatMap((s) => usualScopes(s).map((u) => [`${s.id}, ${u
 
 describe('a drive in a usual scope', () => {
   it('is quite a few', () => expect(EVERY.length).toBeGreaterThan(90))
-  it.each(some(EVERY, 2))(
+  it.each(EVERY)(
     '%s walks to handover on the virtual gearcase, and its plan passes the check',
     (_, sheet, scope) => {
       const { done, facts, order } = walkOnce(sheet, scope)
@@ -61,7 +60,7 @@ describe('a drive in a usual scope', () => {
         expect(facts['leak-case.verdict']).toBe(bench.leak ? 'tight' : undefined)
     },
   )
-  it.each(some(EVERY, 2))(
+  it.each(EVERY)(
     '%s asks for no setting, no pattern and no trial build where nothing of it is disturbed',
     (_, sheet, scope) => {
       const p = planOf(sheet, scope)
@@ -291,16 +290,13 @@ describe('a repair loop', () => {
     expect(open.instruct!.map((i) => i.say).join(' ')).toMatch(/disturbs what sets the gears/)
     expect(steps.find((s) => s.id === 'loop-2-close')!.needs).toContain('trial-out')
   })
-  it.each(some(demoSheets, 2).map((s) => [s.id, s] as const))(
-    'of any part of %s hangs together',
-    (_, sheet) => {
-      for (const p of sheet.parts.filter((x) => x.role !== 'body'))
-        checkRoute(
-          withLoops(routeOf(sheet), sheet, [{ number: 1, why: 'leak', targets: [p.id], note: 'seen' }]),
-          OUTSIDE_FACTS,
-        )
-    },
-  )
+  it.each(demoSheets.map((s) => [s.id, s] as const))('of any part of %s hangs together', (_, sheet) => {
+    for (const p of sheet.parts.filter((x) => x.role !== 'body'))
+      checkRoute(
+        withLoops(routeOf(sheet), sheet, [{ number: 1, why: 'leak', targets: [p.id], note: 'seen' }]),
+        OUTSIDE_FACTS,
+      )
+  })
 })
 
 describe('questions', () => {

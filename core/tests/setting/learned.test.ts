@@ -8,7 +8,7 @@ import type { BuildState } from '../../src/setting/taken.ts'
 import { learnedSolverInput, learnFrom } from '../../src/setting/learned.ts'
 import { shimSolve, type ShimPlan } from '../../src/setting/shim-solve.ts'
 import { measureBuild, virtualCase } from '../../src/simulation/virtual-case.ts'
-import { some, times } from '../long.ts'
+import { times } from '../long.ts'
 import { random } from '../refused.ts'
 
 const gauge = { resolution: 0.005, mpe: 0.006, repeatability: 0.004 }
@@ -58,7 +58,7 @@ function buildsNeeded(sheet: DriveSheet, geometryRelSd: number, learning: boolea
 }
 
 describe('learning over the builds of a job', () => {
-  it.each(some([alke2Upper, havsuleDuoLower], 2).map((s) => [s.id, narrowed(s, 0.6)] as const))(
+  it.each([alke2Upper, havsuleDuoLower].map((s) => [s.id, narrowed(s, 0.6)] as const))(
     '%s, answering unlike its geometry: fewer builds than solving each time from the newest readings alone',
     (_, sheet) => {
       const [without, learned] = [buildsNeeded(sheet, 0.3, false, 60), buildsNeeded(sheet, 0.3, true, 60)]

@@ -12,17 +12,8 @@ import { notFound } from '../http/refusal.ts'
 import { write } from '../request/write.ts'
 import { onJob } from '../job/on-job.ts'
 import { experienceWith } from '../setting/experience.ts'
-import {
-  addDrive,
-  beginDraft,
-  checkFigures,
-  publishSheet,
-  putFurther,
-  putRemarks,
-  putRow,
-  readDraft,
-  setFigure,
-} from './drafts.ts'
+import { addDrive, beginDraft, publishSheet, readDraft } from './drafts.ts'
+import { checkFigures, putFurther, putRemarks, putRow, setFigure } from './draft-changes.ts'
 import { importList, importSheet } from './import-sheet.ts'
 import { addFigure, adoptSheet } from './job-sheet.ts'
 import { bodyOfVersion, holdDrive, listVersions, newestSheet, newestSheets } from './sheets.ts'

@@ -2,7 +2,6 @@
 import type { AcceptBuild, TakePlan, WithdrawAcceptance } from '@moray/contract/requests/setting'
 import type { AddFigure } from '@moray/contract/requests/sheets'
 import { isSettable, notIn } from '@moray/core/setting/assess'
-import { learnFrom } from '@moray/core/setting/learned'
 import { settingMeasures, unitOf } from '@moray/core/setting/measures'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import Button from 'primevue/button'
@@ -16,9 +15,9 @@ import type { Answered, WriteState } from '../../writing/for-panels.ts'
 import { uncheckedText } from '../reading-words.ts'
 import { buildName, decimalsOf, shownMeasures } from '../setting-view.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
+import BuildWarnings from './decide/BuildWarnings.vue'
 import PlanSearch from './decide/PlanSearch.vue'
 import MissingFigures from './MissingFigures.vue'
-import SuspectList from './SuspectList.vue'
 
 /** The decision at the end of a round: accept as built, or the next stacks out of the drawer. */
 const props = defineProps<{
@@ -80,12 +79,6 @@ const solving = computed(
     shimmed.value &&
     (again.value || !(accepted.value || state.value.allIn)),
 )
-/** Builds that read as no shim could make them: worth more than any plan. */
-const warnings = computed(() => {
-  if (!props.writable || !state.value.decidable || !shimmed.value) return []
-  const builds = props.job.builds.filter((b) => b.number <= props.build.number).map((b) => b.state)
-  return learnFrom(props.job.sheet, builds)?.warnings ?? []
-})
 const frame = useTemplateRef<HTMLElement>('frame')
 /** To what is said, never to the act: the rhythm of Enter after each reading must not decide anything. */
 const focusDue = useLateFocus(() => frame.value?.querySelector<HTMLElement>('h2'))
@@ -177,14 +170,7 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
         Read before it was taken apart: that is how it was found. Build it up again and measure, and accept
         that.
       </p>
-      <div v-if="warnings.length" class="fault warned" role="alert">
-        <p v-for="w in warnings" :key="`${w.trial} ${w.quantity}`">
-          <strong>{{ labelOf(w.quantity) }}</strong>, trial {{ w.trial }}: reads
-          <span class="mono">{{ showOf(w.quantity).both(Math.abs(w.off), 3) }}</span>
-          {{ w.off > 0 ? 'above' : 'below' }} what the builds before lead to expect.
-        </p>
-        <SuspectList :job="job" :build="build" />
-      </div>
+      <BuildWarnings v-if="writable && shimmed" :job="job" :build="build" />
       <p v-if="accepting.error && !asking" class="fault" role="alert">{{ accepting.error.message }}</p>
 
       <MissingFigures
