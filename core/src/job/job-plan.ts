@@ -1,3 +1,4 @@
+import { isAfter } from './entered.ts'
 import { needsGrade, type Part } from '../drives/parts.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { condemned } from '../inspection/criteria.ts'
@@ -76,13 +77,13 @@ export function ungraded(
 /** More was condemned since the owner decided, and it costs: he is asked again. */
 export function hasOutgrown(record: Pick<JobRecord, 'estimates' | 'grades'>): boolean {
   const decided = record.estimates.findLast((e) => e.approval)
-  if (!decided?.approval) return false
-  const at = Date.parse(decided.approval.at)
+  const approval = decided?.approval
+  if (!approval) return false
   // an estimate of an older Moray does not say which parts it holds: it covers what it covers
   if (decided.body.order.some((o) => !o.ids)) return false
   const ordered = new Set(decided.body.order.flatMap((o) => o.ids ?? []))
   return record.grades.some(
-    (g) => !g.superseded && condemned(g.grade) && Date.parse(g.at) > at && !ordered.has(g.part),
+    (g) => !g.superseded && condemned(g.grade) && isAfter(g, approval) && !ordered.has(g.part),
   )
 }
 

@@ -12,7 +12,8 @@ import type { Route } from '../route/route.ts'
 import { routeOf } from '../route/route-of.ts'
 import { buildState } from './build-state.ts'
 import { counted } from './closings.ts'
-import type { BuildRecord, JobRecord } from './record.ts'
+import { isAfter, lastOf } from './entered.ts'
+import type { BuildRecord, JobRecord, Closing } from './record.ts'
 
 export interface JudgedBuild extends BuildRecord {
   kind: 'found' | 'trial'
@@ -32,12 +33,12 @@ export function judgeBuilds(
   plan: Pick<Plan, 'disturbed' | 'renew'>,
 ): JudgedBuild[] {
   const result: JudgedBuild[] = []
-  const bared = baredAt(record, sheet)
+  const bared = baredBy(record, sheet)
   for (const b of record.builds) {
     const entered = buildState(b)
     const own = { ...entered, stacks: withCarriers(sheet, entered.stacks) }
     const state = carriedOver(sheet, result.at(-1), own)
-    const asked = b.number > 0 || bared <= firstReading(b) ? askedOf(b, sheet, plan) : sheet.measures
+    const asked = b.number > 0 || isReadBare(b, bared) ? askedOf(b, sheet, plan) : sheet.measures
     const assessment = assess(sheet, state, asked)
     result.push({
       ...b,
@@ -80,19 +81,18 @@ const baringSteps = ({ steps }: Route): ReadonlySet<string> =>
   new Set(steps.filter((s) => s.bares).map((s) => s.id))
 const baringOnRoute = perSheet((sheet) => baringSteps(routeOf(sheet)))
 
-/** When the case was bare, as a time; NaN while it is not. Steps taken back do not count. */
-export function baredAt(
+/** The closing by which the case was bare; undefined while it is not. Steps taken back do not count. */
+export function baredBy(
   { closings, loops }: Pick<JobRecord, 'closings' | 'loops'>,
   sheet: DriveSheet,
-): number {
+): Closing | undefined {
   const bares = loops.length ? baringSteps(withLoops(routeOf(sheet), sheet, loops)) : baringOnRoute(sheet)
-  const times = counted(closings).flatMap((c) => (bares.has(c.step) ? [Date.parse(c.at)] : []))
-  return times.length ? Math.max(...times) : NaN
+  return lastOf(counted(closings).filter((c) => bares.has(c.step)))
 }
 
-/** Of what counts; later than anything where nothing was read. */
-const firstReading = ({ readings }: BuildRecord): number =>
-  Math.min(...readings.flatMap((r) => (r.superseded ? [] : [Date.parse(r.at)])))
+/** Whether all that counts of a build was read on the bare case. */
+const isReadBare = ({ readings }: BuildRecord, bared: Closing | undefined): boolean =>
+  bared !== undefined && readings.every((r) => r.superseded !== null || !isAfter(bared, r))
 
 /** A bearing that was read in the build before, on the bare case, keeps its reading while nothing that sets it is touched. */
 function carriedOver(sheet: DriveSheet, before: JudgedBuild | undefined, own: BuildState): BuildState {

@@ -16,7 +16,8 @@ import { bearingMeasures } from '../setting/measures.ts'
 import { buildState } from './build-state.ts'
 import { closingOf, counted } from './closings.ts'
 import { dogAlone, hasOutgrown, jobPlan, ordersOf, ungraded } from './job-plan.ts'
-import { baredAt, judgeBuilds, type JudgedBuild } from './judge-builds.ts'
+import { isAfter, type Entered } from './entered.ts'
+import { baredBy, judgeBuilds, type JudgedBuild } from './judge-builds.ts'
 import type { JobRecord, Partner, ShopWays } from './record.ts'
 
 const DAY_MS = 86_400_000
@@ -55,16 +56,16 @@ export function knownFacts(
   )
   // what was read and accepted before the case was bare is how it was found; the rebuild is measured after that
   const newest = record.builds.at(-1)!
-  const bared = baredAt(record, sheet)
-  const since = (at: string) => Number.isFinite(bared) && Date.parse(at) >= bared
-  const readSince = newest.readings.every((r) => r.superseded !== null || since(r.at))
+  const bared = baredBy(record, sheet)
+  const since = (act: Entered) => bared !== undefined && !isAfter(bared, act)
+  const readSince = newest.readings.every((r) => r.superseded !== null || since(r))
   facts['setting.all-in'] = readSince && builds.at(-1)!.assessment.allIn
-  facts['setting.accepted'] = newest.acceptance !== null && since(newest.acceptance.at) && readSince
+  facts['setting.accepted'] = newest.acceptance !== null && since(newest.acceptance) && readSince
   facts['setting.before-bare'] =
-    Number.isFinite(bared) && newest.readings.some((r) => r.superseded === null && !since(r.at))
+    bared !== undefined && newest.readings.some((r) => r.superseded === null && !since(r))
   // a float is read with rings out and bolts loose: they are undone by name, whatever was said when it was built up
   const floated = record.builds.some((b) =>
-    b.readings.some((r) => r.superseded === null && r.how?.as === 'float' && since(r.at)),
+    b.readings.some((r) => r.superseded === null && r.how?.as === 'float' && since(r)),
   )
   if (floated && facts['trial.in'] !== undefined) facts['trial.in'] = withFloat(String(facts['trial.in']))
   for (const m of bearingMeasures(sheet))

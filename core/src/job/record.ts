@@ -1,3 +1,4 @@
+import type { Entered } from './entered.ts'
 import type { UnitSystem } from '../units/format.ts'
 import type { Flank } from '../gears/flank.ts'
 import type { Outline } from '../contact/marked.ts'
@@ -101,7 +102,7 @@ export interface StackEntry {
   superseded: Superseded | null
 }
 
-export interface ReadingEntry {
+export interface ReadingEntry extends Entered {
   id: number
   measure: string
   /** What the gauge showed, mm; of a torque Nm. */
@@ -150,11 +151,11 @@ export interface BuildRecord {
   patterns: PatternMark[]
   plan: { predicted: Record<string, Prediction>; probability: number | null } | null
   /** Signed where the code of the name was said for it. */
-  acceptance: { reason: string | null; by: string; at: string; signed: boolean } | null
+  acceptance: (Entered & { reason: string | null; by: string; signed: boolean }) | null
 }
 
 /** A step that was closed. Taken back, it stays to be read. */
-export interface Closing {
+export interface Closing extends Entered {
   id: number
   step: string
   answers: Record<string, boolean | number | string>
@@ -214,7 +215,7 @@ export interface RowPart {
   leftOut: string | null
 }
 
-export interface GradeEntry {
+export interface GradeEntry extends Entered {
   id: number
   part: string
   grade: Grade
@@ -243,12 +244,12 @@ export interface OutcomeEntry {
   at: string
 }
 
-export interface EstimateEntry {
+export interface EstimateEntry extends Entered {
   id: number
   body: Estimate & { rate: number; consumables: number; extraHours: number }
   by: string
   at: string
-  approval: { choice: ApprovalChoice; customer: string; how: string; by: string; at: string } | null
+  approval: (Entered & { choice: ApprovalChoice; customer: string; how: string; by: string }) | null
 }
 export type ApprovalChoice = 'rebuild' | 'exchange' | 'used' | 'stop'
 

@@ -13,6 +13,7 @@ import { settle } from '../job/unit.ts'
  */
 export class Player {
   private job: JudgedJob | undefined
+  private entered = 0
   constructor(
     private readonly tx: Transaction,
     private readonly sheets: SheetShelf,
@@ -33,7 +34,7 @@ export class Player {
   /** Makes a change and writes it into the history, as `who` and when. */
   async change(by: string, at: Date, change: (at: At) => Promise<Told>): Promise<void> {
     const who: Who = { id: by, role: by === 'runa' ? 'lead' : 'technician', at, code: 'none' }
-    const told = await change({ tx: this.tx, job: await this.state(at), who })
+    const told = await change({ tx: this.tx, job: await this.state(at), who, entered: ++this.entered })
     await this.tell(by, at, told)
     this.job = undefined
   }
@@ -49,6 +50,10 @@ export class Player {
   async settle(now: Date, touched: Date): Promise<void> {
     this.job = undefined
     await settle(this.tx, await this.state(now))
-    await this.tx.query('update job set touched_at = $2 where id = $1', [this.id, touched])
+    await this.tx.query('update job set touched_at = $2, entered = greatest(entered, $3) where id = $1', [
+      this.id,
+      touched,
+      this.entered,
+    ])
   }
 }

@@ -5,7 +5,7 @@ import { notFound, Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 
 /** Makes an estimate from the grades as they stand, and keeps it as it was shown. */
-export async function makeEstimate({ tx, job, who }: At, body: MakeEstimate): Promise<Told> {
+export async function makeEstimate({ tx, job, who, entered }: At, body: MakeEstimate): Promise<Told> {
   const counted = job.grades.filter((g) => !g.superseded)
   const terms = { rate: body.rate, consumables: body.consumables, extraHours: body.extraHours ?? 0 }
   const made = estimate(job.sheet, {
@@ -15,12 +15,10 @@ export async function makeEstimate({ tx, job, who }: At, body: MakeEstimate): Pr
     scope: job.plan,
     ...terms,
   })
-  await tx.query('insert into estimate (job_id, body, by_person, at) values ($1, $2::jsonb, $3, $4)', [
-    job.id,
-    JSON.stringify({ ...made, ...terms }),
-    who.id,
-    who.at,
-  ])
+  await tx.query(
+    'insert into estimate (job_id, body, by_person, at, entered) values ($1, $2::jsonb, $3, $4, $5)',
+    [job.id, JSON.stringify({ ...made, ...terms }), who.id, who.at, entered],
+  )
   return {
     kind: 'estimate',
     subject: 'estimate',
@@ -29,7 +27,7 @@ export async function makeEstimate({ tx, job, who }: At, body: MakeEstimate): Pr
 }
 
 /** Records what the customer decided, and how it was said. What safety forbids is refused, whoever agrees. */
-export async function recordApproval({ tx, job, who }: At, body: RecordApproval): Promise<Told> {
+export async function recordApproval({ tx, job, who, entered }: At, body: RecordApproval): Promise<Told> {
   const shown = job.estimates.find((e) => e.id === body.estimateId)
   if (!shown) throw notFound('Estimate', String(body.estimateId))
   if (shown !== job.estimates.at(-1))
@@ -42,8 +40,8 @@ export async function recordApproval({ tx, job, who }: At, body: RecordApproval)
   if (option?.forbidden)
     throw new Refusal(422, 'unsafe', option.forbidden, [{ path: 'choice', message: option.forbidden }])
   await tx.query(
-    'insert into approval (estimate_id, choice, customer, how, by_person, at) values ($1, $2, $3, $4, $5, $6)',
-    [shown.id, body.choice, body.customer, body.how, who.id, who.at],
+    'insert into approval (estimate_id, choice, customer, how, by_person, at, entered) values ($1, $2, $3, $4, $5, $6, $7)',
+    [shown.id, body.choice, body.customer, body.how, who.id, who.at, entered],
   )
   return {
     kind: 'approval',

@@ -8,7 +8,7 @@ import { notFound } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 
 /** Records a technician's decision on a part beside what the criteria proposed. A condemned part of a set condemns the set. */
-export async function gradePart({ tx, job, who }: At, body: GivePartGrade): Promise<Told> {
+export async function gradePart({ tx, job, who, entered }: At, body: GivePartGrade): Promise<Told> {
   const { sheet } = job
   const part = sheet.parts.find((p) => p.id === body.part)
   if (!part) throw notFound('Part', body.part)
@@ -47,10 +47,10 @@ export async function gradePart({ tx, job, who }: At, body: GivePartGrade): Prom
     proposed: 'replace-set' as Grade,
   }))
   await tx.query(
-    `insert into grade (job_id, part, grade, reason, seen, measured_mm, proposed, by_person, at)
-     select $1, g.part, g.grade, g.reason, g.seen, g.mm, g.proposed, $3, $4
+    `insert into grade (job_id, part, grade, reason, seen, measured_mm, proposed, by_person, at, entered)
+     select $1, g.part, g.grade, g.reason, g.seen, g.mm, g.proposed, $3, $4, $5
      from jsonb_to_recordset($2::jsonb) as g (part text, grade text, reason text, seen jsonb, mm float8, proposed text)`,
-    [job.id, JSON.stringify([own, ...set]), who.id, who.at],
+    [job.id, JSON.stringify([own, ...set]), who.id, who.at, entered],
   )
   const departs = proposal && proposal.grade !== body.grade
   return {

@@ -13,7 +13,7 @@ import type { At } from './change.ts'
 import { mustBeOpen } from './must-be-open.ts'
 import { readRecord, readRecords, type Read } from './read-record.ts'
 import type { Mark } from './record-shelf.ts'
-import { lockUnit, settle, settleWith } from './unit.ts'
+import { lockUnit, settle, settleWith, type Locked } from './unit.ts'
 
 type JobDeps = Pick<Deps, 'sheets' | 'records'>
 /** `anew`: it is judged where the job stands then. `as-it-stands`: it stays over, whatever was changed. */
@@ -54,13 +54,14 @@ async function changeJob(
   tx: Transaction,
   deps: JobDeps,
   id: string,
-  { who, mark }: { who: Who; mark: Mark },
+  { who, locked }: { who: Who; locked: Locked },
   change: (at: At) => Promise<Told>,
   options: { whenOver?: WhenOver } = {},
 ): Promise<Done<JobReply, Settled>> {
-  const before = await judgedOf(tx, deps, await deps.records.get(tx, id, mark), who.at)
+  const before = await judgedOf(tx, deps, await deps.records.get(tx, id, locked), who.at)
   if (!options.whenOver) mustBeOpen(before)
-  const told = await change({ tx, job: before, who })
+  const { entered } = locked
+  const told = await change({ tx, job: before, who, entered })
   const other = SEEN_BY_THE_OTHER.has(told.kind) ? otherOf(before, told) : undefined
   const [own, others] = await readRecords(tx, other === undefined ? [id] : [id, other])
   const after = await judgedOf(tx, deps, own!, who.at)
@@ -75,7 +76,7 @@ async function changeJob(
     told,
     job: id,
     subject: id,
-    ends: settleWith(id, who.at, standing),
+    ends: settleWith(id, who.at, standing, entered),
     reply: (event) => Promise.resolve(now(event)),
     committed({ row, event }) {
       // an event of somebody else in between: what it tells of may have been read, or not
@@ -121,10 +122,10 @@ export function changeOnJob(
   change: (at: At) => Promise<Told>,
   options: { whenOver?: WhenOver } = {},
 ): Promise<JobReply> {
-  return write<JobReply, Mark, Settled>(c, deps, {
+  return write<JobReply, Locked, Settled>(c, deps, {
     body,
     opens: lockUnit(id),
-    work: (tx, who, mark) => changeJob(tx, deps, id, { who, mark }, change, options),
+    work: (tx, who, locked) => changeJob(tx, deps, id, { who, locked }, change, options),
     again: jobReply,
   })
 }

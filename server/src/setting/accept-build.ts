@@ -6,7 +6,7 @@ import { signedBy } from '../request/rights.ts'
 import type { At } from '../job/change.ts'
 
 /** Accepts the newest build as built. Something outside its window, or too close to call, needs a reason. */
-export async function acceptBuild({ tx, job, who }: At, body: AcceptBuild): Promise<Told> {
+export async function acceptBuild({ tx, job, who, entered }: At, body: AcceptBuild): Promise<Told> {
   const build = job.builds.at(-1)!
   if (build.number !== body.build)
     throw new Refusal(
@@ -35,10 +35,10 @@ export async function acceptBuild({ tx, job, who }: At, body: AcceptBuild): Prom
   // the second of two who accept at the same moment meets the constraint build_accepted_once
   await tx.query(
     `with accepted as (
-       insert into acceptance (build_id, reason, by_person, at, signed) values ($1, $2, $3, $4, $5) returning id
+       insert into acceptance (build_id, reason, by_person, at, signed, entered) values ($1, $2, $3, $4, $5, $6) returning id
      )
      insert into acceptance_standing (build_id, acceptance_id) select $1, id from accepted`,
-    [build.id, reason, who.id, who.at, signed],
+    [build.id, reason, who.id, who.at, signed, entered],
   )
   return {
     kind: 'accepted',

@@ -14,7 +14,7 @@ import type { Who } from '../request/who.ts'
 import type { At } from '../job/change.ts'
 
 /** Records one reading of one measure in the newest build; core says what it is worth, and whether it is asked about first. */
-export async function takeReading({ tx, job, who }: At, body: TakeReading): Promise<Told> {
+export async function takeReading({ tx, job, who, entered }: At, body: TakeReading): Promise<Told> {
   const build = job.builds.find((b) => b.number === body.build)
   if (!build) throw notFound('Build', String(body.build))
   if (build !== job.builds.at(-1))
@@ -38,7 +38,11 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
     counted: build.readings.flatMap((r) => (r.measure === measure.id && !r.superseded ? r.value : [])),
   })
   const { clockDeg = null, note, ticked = [] } = body
-  await insert(tx, { buildId: build.id, measure, reading, gauge, clockDeg, note: note || null, ticked }, who)
+  await insert(
+    tx,
+    { buildId: build.id, measure, reading, gauge, clockDeg, note: note || null, ticked, entered },
+    who,
+  )
   return {
     kind: 'reading',
     subject: `measure:${measure.id}`,
@@ -48,7 +52,7 @@ export async function takeReading({ tx, job, who }: At, body: TakeReading): Prom
 
 /** Says that a reading no longer counts, and why; a corrected value may take its place. Both stay in the record. */
 export async function supersedeReading(
-  { tx, job, who }: At,
+  { tx, job, who, entered }: At,
   body: SupersedeReading,
   readingId: number,
 ): Promise<Told> {
@@ -70,7 +74,9 @@ export async function supersedeReading(
   mustBeOpen(build)
   const measure = findMeasured(job.sheet, old.measure)!
   const made =
-    body.text === undefined ? undefined : await replacement({ tx, who }, build.id, old, measure, body)
+    body.text === undefined
+      ? undefined
+      : await replacement({ tx, who, entered }, build.id, old, measure, body)
   await tx.query(
     'insert into reading_superseded (reading_id, replaced_by, reason, by_person, at) values ($1, $2, $3, $4, $5)',
     [readingId, made?.id ?? null, body.reason, who.id, who.at],
@@ -108,7 +114,7 @@ async function mustHaveGauge(tx: Transaction, id: string, who: Who): Promise<Gau
 
 /** Writes down the figure that takes the place of a reading, taken in the same way and with the same gauge. */
 async function replacement(
-  { tx, who }: Pick<At, 'tx' | 'who'>,
+  { tx, who, entered }: Pick<At, 'tx' | 'who' | 'entered'>,
   buildId: number,
   old: JudgedBuild['readings'][number],
   measure: Measured,
@@ -117,7 +123,11 @@ async function replacement(
   const gauge = await mustHaveGauge(tx, old.gaugeId, who)
   const reading = correctReading(measure, { text, unit }, gauge, old)
   const { clockDeg } = old
-  const id = await insert(tx, { buildId, measure, reading, gauge, clockDeg, note: null, ticked: [] }, who)
+  const id = await insert(
+    tx,
+    { buildId, measure, reading, gauge, clockDeg, note: null, ticked: [], entered },
+    who,
+  )
   return { id, value: reading.value }
 }
 
@@ -130,18 +140,19 @@ interface NewReading {
   note: string | null
   /** What was ticked before it, in words. */
   ticked: string[]
+  entered: number
 }
 
 /** @returns its id */
 async function insert(
   tx: Transaction,
-  { buildId, measure, reading, gauge, clockDeg, note, ticked }: NewReading,
+  { buildId, measure, reading, gauge, clockDeg, note, ticked, entered }: NewReading,
   who: Who,
 ): Promise<number> {
   const [row] = await tx.query<{ id: number }>(
     `insert into reading (build_id, measure, raw, value, text, unit, gauge_id, gauge_overdue, resolution, mpe,
-       repeatability, master_mm, clock_deg, note, by_person, at, how, ticked)
-     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18::jsonb) returning id`,
+       repeatability, master_mm, clock_deg, note, by_person, at, how, ticked, entered)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18::jsonb, $19) returning id`,
     [
       buildId,
       measure.id,
@@ -161,6 +172,7 @@ async function insert(
       who.at,
       reading.how,
       JSON.stringify(ticked),
+      entered,
     ],
   )
   return row!.id

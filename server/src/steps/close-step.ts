@@ -10,7 +10,7 @@ import type { At } from '../job/change.ts'
 import { understood } from './understood.ts'
 
 /** Closes a step of the route; the core says whether it may. What was asked stays with what was answered. */
-export async function closeStep({ tx, job, who }: At, body: CloseStep): Promise<Told> {
+export async function closeStep({ tx, job, who, entered }: At, body: CloseStep): Promise<Told> {
   const step = job.route.steps.find((s) => s.id === body.step)
   if (!step) throw notFound('Step', body.step)
   const { answers, texts } = understood(step, body.answers)
@@ -23,7 +23,7 @@ export async function closeStep({ tx, job, who }: At, body: CloseStep): Promise<
     departuresNeedLead: needLead,
     leadAgrees: who.role === 'lead' || agreed !== null,
   })
-  const id = await keepClosing({ tx, job, who }, step, closed, texts, {
+  const id = await keepClosing({ tx, job, who, entered }, step, closed, texts, {
     reason: closed.departedFrom.length ? body.departure!.reason : null,
     lead: closed.departedFrom.length ? agreed : null,
   })
@@ -35,7 +35,7 @@ export async function closeStep({ tx, job, who }: At, body: CloseStep): Promise<
     )
     return { kind: 'attempt', subject: `step:${step.id}`, data: { what: step.what, why: closed.attempt } }
   }
-  await keepFindings({ tx, job, who }, step, closed)
+  await keepFindings({ tx, job, who, entered }, step, closed)
   // the second of two who close the same step meets the constraint step_closed_once
   await tx.query(
     `with draft as (delete from step_draft where job_id = $1 and step = $2)
@@ -66,15 +66,15 @@ async function keepFindings({ tx, job, who }: At, step: Step, closed: Completed)
 
 /** Writes down what was answered, with the words in which it was asked. @returns its id */
 async function keepClosing(
-  { tx, job, who }: At,
+  { tx, job, who, entered }: At,
   step: Step,
   closed: Completed,
   texts: Record<string, string>,
   departed: { reason: string | null; lead: string | null },
 ): Promise<number> {
   const [row] = await tx.query<{ id: number }>(
-    `insert into step_done (job_id, step, answers, texts, departed_from, reason, lead, asked, by_person, at)
-     values ($1, $2, $3::jsonb, $4::jsonb, $5::jsonb, $6, $7, $8::jsonb, $9, $10) returning id`,
+    `insert into step_done (job_id, step, answers, texts, departed_from, reason, lead, asked, by_person, at, entered)
+     values ($1, $2, $3::jsonb, $4::jsonb, $5::jsonb, $6, $7, $8::jsonb, $9, $10, $11) returning id`,
     [
       job.id,
       step.id,
@@ -86,6 +86,7 @@ async function keepClosing(
       JSON.stringify(askedNow(step)),
       who.id,
       who.at,
+      entered,
     ],
   )
   return row!.id
@@ -167,9 +168,10 @@ function askedNow({ what, asks }: Step): AskedThen {
 async function leadWhoAgreed({ tx, job }: Pick<At, 'tx' | 'job'>, step: string): Promise<string | null> {
   const last = job.closings.findLast((c) => c.step === step)
   const [row] = await tx.query<{ by_person: string }>(
-    `select by_person from lead_agreement where job_id = $1 and step = $2 and at > $3::timestamptz
+    `select by_person from lead_agreement where job_id = $1 and step = $2
+       and case when entered is null or $4::int is null then at > $3::timestamptz else entered > $4 end
      order by id desc limit 1`,
-    [job.id, step, last?.at ?? '-infinity'],
+    [job.id, step, last?.at ?? '-infinity', last?.entered ?? null],
   )
   return row?.by_person ?? null
 }

@@ -17,7 +17,7 @@ begin
         'plan', case when b.plan is not null
           then json_build_object('predicted', b.plan -> 'predicted', 'probability', b.plan -> 'probability') end,
         'acceptance', (
-          select json_build_object('reason', a.reason, 'by', p.name, 'at', iso(a.at), 'signed', a.signed)
+          select json_build_object('reason', a.reason, 'by', p.name, 'at', iso(a.at), 'entered', a.entered, 'signed', a.signed)
           from acceptance_standing t join acceptance a on a.id = t.acceptance_id join person p on p.id = a.by_person
           where t.build_id = b.id),
         'stacks', (
@@ -46,7 +46,7 @@ begin
             'id', r.id, 'measure', r.measure, 'raw', r.raw, 'value', r.value, 'text', r.text, 'unit', r.unit,
             'gaugeId', r.gauge_id, 'gaugeName', g.name, 'gaugeOverdue', r.gauge_overdue,
             'gauge', json_build_object('resolution', r.resolution, 'mpe', r.mpe, 'repeatability', r.repeatability),
-            'how', r.how, 'masterMm', r.master_mm, 'clockDeg', r.clock_deg, 'note', r.note, 'by', p.name, 'at', iso(r.at),
+            'how', r.how, 'masterMm', r.master_mm, 'clockDeg', r.clock_deg, 'note', r.note, 'by', p.name, 'at', iso(r.at), 'entered', r.entered,
             'superseded', (
               select json_build_object('reason', x.reason, 'by', p.name, 'at', iso(x.at), 'replacedBy', x.replaced_by)
               from reading_superseded x join person p on p.id = x.by_person where x.reading_id = r.id)
@@ -66,7 +66,7 @@ begin
     'closings', (
       select coalesce(json_agg(json_build_object(
         'id', d.id, 'step', d.step, 'answers', d.answers, 'texts', d.texts, 'departedFrom', d.departed_from, 'reason', d.reason,
-        'lead', (select p.name from person p where p.id = d.lead), 'by', p.name, 'at', iso(d.at),
+        'lead', (select p.name from person p where p.id = d.lead), 'by', p.name, 'at', iso(d.at), 'entered', d.entered,
         'takenBack', (
           select json_build_object('reason', x.reason, 'by', p.name, 'at', iso(x.at), 'replacedBy', x.replaced_by)
           from step_taken_back x join person p on p.id = x.by_person where x.step_done_id = d.id)
@@ -88,7 +88,7 @@ begin
     'grades', (
       select coalesce(json_agg(json_build_object(
         'id', g.id, 'part', g.part, 'grade', g.grade, 'reason', g.reason, 'seen', g.seen, 'measuredMm', g.measured_mm,
-        'proposed', g.proposed, 'by', p.name, 'at', iso(g.at), 'superseded', g.id <> g.newest
+        'proposed', g.proposed, 'by', p.name, 'at', iso(g.at), 'entered', g.entered, 'superseded', g.id <> g.newest
       ) order by g.id), '[]')
       from (select *, max(id) over (partition by part) as newest from grade where job_id = j.id) g
       join person p on p.id = g.by_person),
@@ -102,9 +102,9 @@ begin
       from fault_outcome o join person p on p.id = o.by_person where o.job_id = j.id order by o.id desc limit 1),
     'estimates', (
       select coalesce(json_agg(json_build_object(
-        'id', e.id, 'body', e.body, 'by', p.name, 'at', iso(e.at),
+        'id', e.id, 'body', e.body, 'by', p.name, 'at', iso(e.at), 'entered', e.entered,
         'approval', (
-          select json_build_object('choice', a.choice, 'customer', a.customer, 'how', a.how, 'by', p.name, 'at', iso(a.at))
+          select json_build_object('choice', a.choice, 'customer', a.customer, 'how', a.how, 'by', p.name, 'at', iso(a.at), 'entered', a.entered)
           from approval a join person p on p.id = a.by_person where a.estimate_id = e.id order by a.id desc limit 1)
       ) order by e.id), '[]')
       from estimate e join person p on p.id = e.by_person where e.job_id = j.id),
