@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
+import type { DrawerLine } from '@moray/contract/replies'
 import type { EnterStack } from '@moray/contract/requests/setting'
 import type { Adjuster } from '@moray/core/drives/sheet'
 import { useStorage } from '@vueuse/core'
@@ -88,12 +89,8 @@ function takeOver() {
   pieces.value = left.value!.pieces.map((p) => ({ text: `${p.thicknessMm}mm`, mm: p.thicknessMm }))
   turn.value++
 }
-const options = computed(() =>
-  (drawer.lines ?? []).map((l) => ({
-    id: l.id,
-    label: `${units.both(l.thicknessMm, 3)} · marked ${l.text} · ${l.place}`,
-  })),
-)
+const lineLabel = (l: DrawerLine) => `${units.both(l.thicknessMm, 3)} · marked ${l.text} · ${l.place}`
+const options = computed(() => (drawer.lines ?? []).map((l) => ({ id: l.id, label: lineLabel(l) })))
 
 function add(e: { text: string; confirmed: boolean }) {
   const meaning = understand(e.text, shop.unit, 'shim-piece', null, { min: 0, max: props.stack.maxMm })
