@@ -1,5 +1,9 @@
 import { disableAutoUnmount, enableAutoUnmount } from '@vue/test-utils'
 import { afterEach } from 'vitest'
+import { loadBodies } from '../src/wire/client.ts'
+
+// as in a page that has stood for a second
+await loadBodies()
 
 // files that share a worker share this library: it is told anew for each of them
 disableAutoUnmount()

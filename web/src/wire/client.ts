@@ -117,13 +117,16 @@ export async function send<E extends WriteEndpoint>(
   })
 }
 
-/** The classes that check bodies. They come after the page that is looked at, and are there before anything is written. */
-export const loadBodies = () => import('@moray/contract/bodies')
+let bodies: typeof import('@moray/contract/bodies') | undefined
+/** Loads the classes that check bodies. They come after the page that is looked at, and are there before anything is written. */
+export const loadBodies = async () => (bodies ??= await import('@moray/contract/bodies'))
 
 async function check<E extends WriteEndpoint>(endpoint: E, body: BodyOf<E>): Promise<object> {
-  const { checkedBody } = await loadBodies().catch(() => {
-    throw offline()
-  })
+  const { checkedBody } =
+    bodies ??
+    (await loadBodies().catch(() => {
+      throw offline()
+    }))
   try {
     return checkedBody(endpoint, body)
   } catch (e) {
