@@ -1,5 +1,5 @@
 // npm test [-- --long]: everything that must hold, one step after the other, with a summary at the end. docs/testing.md says what each step is.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { dirname, join, relative, resolve } from 'node:path'
@@ -46,20 +46,38 @@ const vitest = () =>
     `--outputFile.json=${report('unit')}`,
   )
 
+/** Runs a tool of Node's quietly: what it says is shown when it ends, so that two at once do not talk into each other. */
+const quietly = (...args) =>
+  new Promise((done) => {
+    const child = spawn(process.execPath, args, { cwd: root, env })
+    let said = ''
+    child.stdout.on('data', (d) => (said += d))
+    child.stderr.on('data', (d) => (said += d))
+    child.on('close', (code) => {
+      if (said.trim()) console.log(said)
+      done(code === 0)
+    })
+  })
+
+/** One after the other, each alone on the machine; what stands together in a list needs nothing of each other, and is done at once. */
 const steps = [
-  ['every source is in the repository', everySourceInTheRepository],
-  ['build', () => node(join(root, 'tools/prepare.mjs'), 'build')],
-  ['first start, with the demo', () => node(join(root, 'tools/first-start.mjs'), shop)],
-  ['types', () => node(bin('typescript-native/bin/tsc'), '-p', 'tsconfig.json')],
-  ['types of the pages', () => node(join(root, 'tools/vue-types.mjs'))],
-  ['lint, circles of files among them', () => node(bin('oxlint/bin/oxlint'), '--deny-warnings')],
-  ['circles of folders', () => node(join(root, 'tools/folders.mjs'))],
-  ['format', () => node(bin('oxfmt/bin/oxfmt'), '--check', '.')],
-  ['unit and API tests', vitest, 'unit'],
+  [['every source is in the repository', everySourceInTheRepository]],
+  [['build', () => node(join(root, 'tools/prepare.mjs'), 'build')]],
   [
-    'browser tests',
-    () => node(bin('@playwright/test/cli.js'), 'test', '-c', 'e2e/playwright.config.ts'),
-    'browser',
+    ['first start, with the demo', () => quietly(join(root, 'tools/first-start.mjs'), shop)],
+    ['types of the pages', () => quietly(join(root, 'tools/vue-types.mjs'))],
+    ['types', () => quietly(bin('typescript-native/bin/tsc'), '-p', 'tsconfig.json')],
+    ['lint, circles of files among them', () => quietly(bin('oxlint/bin/oxlint'), '--deny-warnings')],
+    ['circles of folders', () => quietly(join(root, 'tools/folders.mjs'))],
+    ['format', () => quietly(bin('oxfmt/bin/oxfmt'), '--check', '.')],
+  ],
+  [['unit and API tests', vitest, 'unit']],
+  [
+    [
+      'browser tests',
+      () => node(bin('@playwright/test/cli.js'), 'test', '-c', 'e2e/playwright.config.ts'),
+      'browser',
+    ],
   ],
 ]
 
@@ -98,10 +116,10 @@ for (const name of ['unit', 'browser']) rmSync(report(name), { force: true })
 ensurePrograms()
 if (!node(join(root, 'tools/prepare.mjs'), 'install')) process.exit(1)
 const sum = { passed: 0, failed: 0, skipped: 0 }
-const lines = steps.map(([name, work, reported]) => {
-  console.log(`\n— ${name}`)
+const lines = []
+async function step([name, work, reported]) {
   const started = Date.now()
-  const ok = work()
+  const ok = await work()
   const n = (reported && counts(report(reported))) ?? { passed: Number(ok), failed: 0, skipped: 0 }
   // a runner that fails without a count still counts as one failure
   const failed = Math.max(n.failed, Number(!ok))
@@ -110,8 +128,12 @@ const lines = steps.map(([name, work, reported]) => {
   sum.skipped += n.skipped
   const seconds = ((Date.now() - started) / 1000).toFixed(1)
   const detail = reported ? `: ${n.passed} passed, ${failed} failed` : ''
-  return `${failed ? 'FAILED' : 'ok    '} ${name}${detail} (${seconds} s)`
-})
+  lines.push(`${failed ? 'FAILED' : 'ok    '} ${name}${detail} (${seconds} s)`)
+}
+for (const together of steps) {
+  console.log(`\n— ${together.map(([name]) => name).join(', ')}`)
+  await Promise.all(together.map(step))
+}
 const why = ['unit', 'browser'].flatMap((name) => failures(report(name)))
 console.log(`\n${[...lines, ...why].join('\n')}`)
 console.log(`\n${sum.passed} passed, ${sum.failed} failed, ${sum.skipped} skipped`)
