@@ -2,6 +2,7 @@ import { chmodSync, closeSync, fsyncSync, openSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { NodeFS } from '@electric-sql/pglite/nodefs'
+import { compileLate } from './compile-late.ts'
 import type { Database, Transaction } from './database.ts'
 import { emptyDatabase } from './empty-database.ts'
 import { PgliteStatements } from './pglite-statements.ts'
@@ -61,6 +62,7 @@ function readingDatabase(raw: RawDatabase): Database {
 
 /** In memory, for tests. @param from a dump of a data folder to begin with; an empty database without one */
 export function memory(from: Blob | undefined = emptyDatabase()): Promise<PGlite> {
+  compileLate()
   return PGlite.create('memory://', { loadDataDir: from })
 }
 
@@ -121,6 +123,7 @@ export async function openRawFolder(folder: string): Promise<RawDatabase> {
     'timezone=UTC',
   ]
   const isNew = !holdsDatabase(folder)
+  compileLate()
   const pg = new PGlite({
     fs: new SyncedFolder(folder),
     startParams,
