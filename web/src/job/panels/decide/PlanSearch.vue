@@ -62,7 +62,7 @@ onBeforeUnmount(() => {
 
 /** The plan that is about to be built: asked once. */
 const building = ref<ShimPlan | null>(null)
-function build(plan: ShimPlan) {
+function buildPlan(plan: ShimPlan) {
   const stacks = Object.entries(plan.stacks)
     .filter(([id]) => !question.value?.locations.find((l) => l.id === id)?.fixed)
     .map(([location, s]) => {
@@ -118,7 +118,7 @@ function build(plan: ShimPlan) {
       <PlanCard
         :job="job"
         :plan="soFar.plan"
-        :current="stackThicknesses(props.build)"
+        :current="stackThicknesses(build)"
         :rank="1"
         open
         :busy="write.busy"
@@ -133,7 +133,7 @@ function build(plan: ShimPlan) {
       v-if="result && !supposing"
       v-model:chosen="chosen"
       :job="job"
-      :build="props.build"
+      :build="build"
       :result="result"
       :from-drawer="fromDrawer"
       :busy="write.busy"
@@ -157,7 +157,7 @@ function build(plan: ShimPlan) {
     <OwnStacks
       v-if="own && question"
       :job="job"
-      :build="props.build"
+      :build="build"
       :question="question"
       :busy="write.busy"
       @preview="(p: ShimPlan | null) => (idea = p)"
@@ -166,10 +166,10 @@ function build(plan: ShimPlan) {
     <BuildDialog
       v-model="building"
       :job="job"
-      :build="props.build"
+      :build="build"
       :turns="carriers.length > 0"
       :busy="write.busy"
-      @yes="build"
+      @yes="buildPlan"
     />
   </section>
 </template>
