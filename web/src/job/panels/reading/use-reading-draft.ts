@@ -2,7 +2,7 @@ import type { TakeReading } from '@moray/contract/requests/reading'
 import { beforeOf } from '@moray/core/setting/float-recipe'
 import type { SetMeasure } from '@moray/core/setting/measures'
 import { useStorage } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, type Ref } from 'vue'
 import type { ShownBuild } from '../../shown-job.ts'
 import {
   type BearingDraft,
@@ -20,6 +20,27 @@ interface Props {
   measure: SetMeasure
 }
 
+interface Clock {
+  deg: number | null
+}
+
+/** The place that is read next: one that was chosen by hand even where it has a reading already, otherwise the next one that has none. */
+function useNextPlace(clock: Ref<Clock>, read: Readonly<Ref<readonly number[]>>) {
+  const byHand = ref(false)
+  const place = computed({
+    get: () => {
+      const { deg } = clock.value
+      if (deg === null || byHand.value || !read.value.includes(deg)) return deg
+      return QUARTERS.find((d) => !read.value.includes(d)) ?? deg
+    },
+    set: (deg) => {
+      clock.value = { deg }
+      byHand.value = true
+    },
+  })
+  return { place, byHand }
+}
+
 /** What is being typed of the next reading, and how it is set up: kept in this browser, so that neither an interruption nor a reload loses it. */
 export function useReadingDraft(props: Props) {
   const key = (what: string) => `moray.draft.${props.job.id}.${props.build.number}.${props.measure.id}${what}`
@@ -35,25 +56,12 @@ export function useReadingDraft(props: Props) {
   const pair = useStorage<RideDraft>(key('.pair'), { as: 'ride-height', points: [] })
   const swung = useStorage(key('.swung'), false)
   const swing = useStorage<SwingDraft>(key('.swing'), { extreme: 'lowest', samples: [] })
-  const clock = useStorage<{ deg: number | null }>(key('.clock'), { deg: null })
 
   const counting = computed(() =>
     props.build.readings.filter((r) => r.measure === props.measure.id && !r.superseded),
   )
   const placesRead = computed(() => counting.value.flatMap((r) => (r.clockDeg === null ? [] : [r.clockDeg])))
-  /** A place that was chosen by hand counts even where it has a reading already; otherwise the next one that has none. */
-  const byHand = ref(false)
-  const place = computed({
-    get: () => {
-      const { deg } = clock.value
-      if (deg === null || byHand.value || !placesRead.value.includes(deg)) return deg
-      return QUARTERS.find((d) => !placesRead.value.includes(d)) ?? deg
-    },
-    set: (deg) => {
-      clock.value = { deg }
-      byHand.value = true
-    },
-  })
+  const { place, byHand } = useNextPlace(useStorage<Clock>(key('.clock'), { deg: null }), placesRead)
   /** What is read next, where the measure has several ways. */
   const as = computed(() =>
     props.measure.kind === 'seat'
