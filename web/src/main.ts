@@ -24,4 +24,9 @@ createApp(App)
   })
   .mount('#app')
 startLive(queryClient)
-void router.isReady().then(() => setTimeout(() => void loadBodies().catch(() => undefined), 1000))
+
+// what checks a body before it is sent comes with the first page where something is written, on the Bench with the first touch: it is there before it is
+// needed, and a server that goes away in between does not keep it back
+const prepareToWrite = () => void loadBodies().catch(() => undefined)
+router.afterEach((to) => to.path !== '/' && prepareToWrite())
+for (const touch of ['pointerdown', 'keydown']) addEventListener(touch, prepareToWrite, { once: true })
