@@ -62,7 +62,7 @@ function sentence(e: Happened, say: Say): string {
     }
     case 'step':
       return e.data.reason
-        ? `${e.data.what}: gone on all the same${why(e.data.reason)}`
+        ? `${e.data.what}: closed although not everything held${why(e.data.reason)}`
         : `${e.data.what}: done`
     case 'withdrawn':
       return `${e.data.number === 0 ? 'As found' : `Trial ${e.data.number}`}: acceptance withdrawn${why(e.data.reason)}`
@@ -92,7 +92,7 @@ function sentence(e: Happened, say: Say): string {
     case 'case':
       return `Other case of the unit: ${e.data.number}, ${e.data.sheet}`
     case 'moved':
-      return `The job goes on with the sheet of ${e.data.now}, not ${e.data.was}${why(e.data.reason)}`
+      return `The job now uses the sheet of ${e.data.now} instead of ${e.data.was}${why(e.data.reason)}`
     case 'agreed':
       return `${e.data.what}: the lead agrees to go on${why(e.data.reason)}`
     case 'route-seen':
@@ -131,7 +131,7 @@ function sentence(e: Happened, say: Say): string {
     case 'figure':
       return `${e.data.label}: ${e.data.as}, entered at the bench and kept for the sheet`
     case 'sheet-adopted':
-      return `Goes on with version ${e.data.edition} of the sheet, ${e.data.changes} figures other than before${why(e.data.reason)}`
+      return `The job now uses version ${e.data.edition} of its sheet, with ${countOf(e.data.changes, 'change')}${why(e.data.reason)}`
     case 'shop':
       return shopSentence(e.data)
   }
@@ -163,7 +163,7 @@ function lifeSentence({ act, reason, stand }: Extract<Happened, { kind: 'life' }
     case 'hold':
       return `Held: ${reason}`
     case 'resume':
-      return 'Goes on'
+      return 'Work resumed'
     case 'stand':
       return stand ? `On ${stand}` : 'On the shelf'
     case 'close':

@@ -139,7 +139,7 @@ describe('a departure', () => {
       reason: 'Aluminium is on order; zinc until then.',
       departedFrom: [expect.stringContaining('Not the alloy for this water')],
     })
-    expect((await app.events(w.id)).at(-1)!.text).toContain('gone on all the same')
+    expect((await app.events(w.id)).at(-1)!.text).toContain('closed although not everything held')
   })
 })
 

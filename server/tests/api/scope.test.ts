@@ -345,7 +345,7 @@ describe('the wrong variant', () => {
     expect(moved.sheet.id).toBe('lomvi-90')
     expect(doneSteps(moved)).toEqual(expect.arrayContaining(['receive', 'identify']))
     expect((await app.events(w.id)).at(-1)!.text).toMatch(
-      /goes on with the sheet of Lomvi 90, not Alke 2 lower/,
+      /now uses the sheet of Lomvi 90 instead of Alke 2 lower/,
     )
     const same = await app.post(`/api/jobs/${w.id}/drive`, { sheetId: 'lomvi-90', reason: 'again' })
     expect(same.body.error.code).toBe('same-sheet')

@@ -330,7 +330,7 @@ describe('versions', () => {
     expect(on.body.sheetVersion).toBe(versions[0]!.version)
     const events = await app.get<Parameters<typeof eventText>[0][]>(`/api/jobs/${job.body.id}/events`)
     expect(events.map((e) => eventText(e))).toContain(
-      'Goes on with version 2 of the sheet, 1 figures other than before (the book was misread)',
+      'The job now uses version 2 of its sheet, with 1 change (the book was misread)',
     )
     const back = await post(app, `/api/jobs/${job.body.id}/sheet`, {
       version: versions[1]!.version,

@@ -39,7 +39,8 @@ const print = () => window.print()
               {{ closingOf(job.closings, x.step.id)!.by }},
               {{ showTime(closingOf(job.closings, x.step.id)!.at)
               }}<template v-if="closingOf(job.closings, x.step.id)!.reason"
-                >; gone on all the same: {{ closingOf(job.closings, x.step.id)!.reason }}</template
+                >; closed although not everything held:
+                {{ closingOf(job.closings, x.step.id)!.reason }}</template
               >
             </p>
             <ul v-if="x.step.asks.length" class="asks small">
