@@ -33,10 +33,7 @@ export function canRead(measure: Measured, as: Way, { kind }: Pick<ReadingGauge,
 export function mustRead(measure: Measured, as: Way, gauge: ReadingGauge): void {
   if (gauge.retired) refuse('gaugeId', `"${gauge.name}" takes no more readings; choose another gauge`)
   if (!canRead(measure, as, gauge))
-    refuse(
-      'gaugeId',
-      `"${gauge.name}" does not read ${measure.label.toLowerCase()}; choose a gauge that does`,
-    )
+    refuse('gaugeId', `"${gauge.name}" cannot read this: ${measure.label}. Choose a gauge that can`)
 }
 
 /**
@@ -87,8 +84,8 @@ export function masterLength(
   if (!asked) return null
   const { nominalMm, arbor } = asked
   const what = arbor ? 'arbor' : 'setting master'
-  const own = masterFor(measure, gauge)
-  if (masterId === undefined && (own || arbor)) return own?.lengthMm ?? null
+  // an arbor without a measured diameter is taken as the sheet has it
+  if (arbor && masterId === undefined) return masterFor(measure, gauge)?.lengthMm ?? null
   const named =
     masterId === undefined
       ? nearestMaster(gauge.masters, nominalMm)

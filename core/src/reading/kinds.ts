@@ -9,6 +9,7 @@ import { float } from './kinds/float.ts'
 import { plain } from './kinds/plain.ts'
 import { play } from './kinds/play.ts'
 import { rideHeight } from './kinds/ride-height.ts'
+import { runout } from './kinds/runout.ts'
 import { swing } from './kinds/swing.ts'
 import { torque } from './kinds/torque.ts'
 
@@ -29,7 +30,7 @@ const WAYS: Record<Measured['kind'], Ways> = {
   depth: { usual: plain, swung: swing },
   'end-play': { usual: plain },
   backlash: { usual: clock },
-  runout: { usual: clock },
+  runout: { usual: runout },
   'rolling-torque': { usual: torque, ways: { play } },
   crush: { ways: { gap: clock, float }, ask: 'is it the gap under the cover, or the float of the ring?' },
   seat: {
@@ -45,6 +46,7 @@ const WAYS: Record<Measured['kind'], Ways> = {
 /** All kinds, once each, in the order in which a record tells of them. */
 const KINDS: ReadonlySet<ReadingKind> = new Set([
   clock,
+  runout,
   float,
   play,
   caseAndGear,

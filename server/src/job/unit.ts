@@ -11,8 +11,8 @@ export interface Locked extends Mark {
 }
 
 /**
- * Locks every case of a job's unit, numbers the act that follows, and reads how far everything is. The other case stands by what happens here, so whoever writes to one holds both;
- * always in the order of their ids, so that two who write to both never wait for each other.
+ * Locks every case of a job's unit, numbers the act that follows, and reads how far everything is. The other case stands by what happens here, so
+ * whoever writes to one holds both; always in the order of their ids, so that two who write to both never wait for each other.
  */
 export const lockUnit =
   (job: string): AlongsideFrom =>

@@ -13,7 +13,7 @@ export const plain: ReadingKind = {
   value: (measure, { raw }, masterMm) => (measure.kind === 'depth' ? depthOf(measure, raw, masterMm) : raw),
   check(measure, { raw, text }) {
     if (raw < 0 && !SIGNED.has(measure.kind))
-      refuse('text', `"${text}" is negative; ${measure.label.toLowerCase()} is not`)
+      refuse('text', `"${text}" is negative, which this cannot be: ${measure.label}`)
   },
   // of a pair that was tried on a plate; anything else is read as everybody reads it
   explain: ({ raw, how }, show) =>

@@ -2,7 +2,8 @@
 import type { AcceptBuild, TakePlan, WithdrawAcceptance } from '@moray/contract/requests/setting'
 import type { AddFigure } from '@moray/contract/requests/sheets'
 import { isSettable, notIn } from '@moray/core/setting/assess'
-import { settingMeasures, unitOf } from '@moray/core/setting/measures'
+import { findMeasured } from '@moray/core/setting/measured'
+import { unitOf } from '@moray/core/setting/measures'
 import type { ShimPlan } from '@moray/core/setting/shim-solve'
 import Button from 'primevue/button'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
@@ -68,7 +69,9 @@ const unchecked = computed(() =>
   }),
 )
 const unread = computed(() =>
-  state.value.due.flatMap((d) => (d.kind === 'reading' ? [labelOf(d.measure)] : [])),
+  state.value.due.flatMap((d) =>
+    d.kind === 'reading' ? [findMeasured(props.job.sheet, d.measure)?.label ?? d.measure] : [],
+  ),
 )
 /** The windows are met, and better stacks are looked for all the same. */
 const again = ref(false)
@@ -105,9 +108,6 @@ function withdraw(reason: string) {
     focusDue()
   })
 }
-const measureOf = (id: string) => settingMeasures(props.job.sheet).find((m) => m.id === id)
-const labelOf = (id: string) => measureOf(id)?.label ?? id
-const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) : 'mm')
 </script>
 
 <template>
@@ -222,7 +222,7 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
       <ul class="small">
         <li v-for="m in shownMeasures(job.sheet, build)" :key="m.id">
           {{ m.label }}:
-          <span class="mono">{{ showOf(m.id).both(state.measures[m.id]!.mean, decimalsOf(m)) }}</span>
+          <span class="mono">{{ units.of(unitOf(m)).both(state.measures[m.id]!.mean, decimalsOf(m)) }}</span>
         </li>
       </ul>
     </ConfirmDialog>

@@ -113,9 +113,8 @@ function pick(lineId: string) {
   turn.value++
 }
 function finish() {
-  if (!pieces.value.length) return
-  if (entry.value) asking.value = true
-  else save()
+  if (entry.value) asking.value = pieces.value.length > 0
+  else if (pieces.value.length) save()
 }
 function save(reason?: string) {
   const body = {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke, useNow } from '@vueuse/core'
-import { settingMeasures, unitOf } from '@moray/core/setting/measures'
-import { runoutMeasures } from '@moray/core/setting/shaft-stations'
+import { findMeasured } from '@moray/core/setting/measured'
+import { unitOf } from '@moray/core/setting/measures'
 import { computed } from 'vue'
 import { useShop } from '../../stores/shop.ts'
 import { useUnits } from '../../ui/units.ts'
@@ -29,11 +29,7 @@ const last = computed(() => {
   // a clock that differs from the server's must not keep it open
   return left > 0 && left <= SECONDS + 2 ? { reading, left: Math.ceil(Math.min(left, SECONDS)) } : undefined
 })
-const measure = computed(() =>
-  [...settingMeasures(props.job.sheet), ...runoutMeasures(props.job.sheet)].find(
-    (m) => m.id === last.value?.reading.measure,
-  ),
-)
+const measure = computed(() => last.value && findMeasured(props.job.sheet, last.value.reading.measure))
 const label = computed(() => measure.value?.label ?? '')
 const show = computed(() => units.of(measure.value ? unitOf(measure.value) : 'mm'))
 function undo() {

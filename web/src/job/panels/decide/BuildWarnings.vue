@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { learnFrom } from '@moray/core/setting/learned'
-import { settingMeasures, unitOf } from '@moray/core/setting/measures'
+import { findMeasured } from '@moray/core/setting/measured'
+import { unitOf } from '@moray/core/setting/measures'
 import { computed } from 'vue'
 import { useUnits } from '../../../ui/units.ts'
 import type { ShownBuild, ShownJob } from '../../shown-job.ts'
@@ -12,9 +13,8 @@ const props = defineProps<{ job: ShownJob; build: ShownBuild }>()
 const units = useUnits()
 const warnings = computed(() => {
   const builds = props.job.builds.filter((b) => b.number <= props.build.number).map((b) => b.state)
-  const measures = settingMeasures(props.job.sheet)
   return (learnFrom(props.job.sheet, builds)?.warnings ?? []).map(({ quantity, trial, off }) => {
-    const measure = measures.find((m) => m.id === quantity)
+    const measure = findMeasured(props.job.sheet, quantity)
     const by = units.of(measure ? unitOf(measure) : 'mm').both(Math.abs(off), 3)
     return { trial, label: measure?.label ?? quantity, by, above: off > 0 }
   })

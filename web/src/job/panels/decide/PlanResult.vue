@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { settingMeasures, unitOf } from '@moray/core/setting/measures'
+import { findMeasured } from '@moray/core/setting/measured'
+import { unitOf } from '@moray/core/setting/measures'
 import type { ShimPlan, ShimSolveResult } from '@moray/core/setting/shim-solve'
+import { computed } from 'vue'
 import { useUnits } from '../../../ui/units.ts'
 import { stackThicknesses } from '../../setting-view.ts'
 import type { ShownBuild, ShownJob } from '../../shown-job.ts'
@@ -19,9 +21,15 @@ const chosen = defineModel<number>('chosen', { required: true })
 const emit = defineEmits<{ take: [plan: ShimPlan]; leave: [piece: string] }>()
 
 const units = useUnits()
-const measureOf = (id: string) => settingMeasures(props.job.sheet).find((m) => m.id === id)
-const labelOf = (id: string) => measureOf(id)?.label ?? id
-const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) : 'mm')
+/** How far each measure stays off with the closest plan. */
+const shortfall = computed(() =>
+  Object.entries(props.result.shortfall ?? {}).flatMap(([id, by]) => {
+    if (by === 0) return []
+    const measure = findMeasured(props.job.sheet, id)
+    const said = units.of(measure ? unitOf(measure) : 'mm').say(by, 3)
+    return [{ id, label: measure?.label ?? id, said: `${by > 0 ? '+' : ''}${said}` }]
+  }),
+)
 </script>
 
 <template>
@@ -41,12 +49,9 @@ const showOf = (id: string) => units.of(measureOf(id) ? unitOf(measureOf(id)!) :
     </h3>
     <p v-if="result.shortfall" class="small">
       Closest, and how far each stays off:
-      <template v-for="(mm, id) in result.shortfall" :key="id">
-        <span v-if="mm !== 0" class="off"
-          >{{ labelOf(String(id)) }}
-          <span class="mono">{{ mm > 0 ? '+' : '' }}{{ showOf(String(id)).say(mm, 3) }}</span></span
-        >
-      </template>
+      <span v-for="s in shortfall" :key="s.id" class="off"
+        >{{ s.label }} <span class="mono">{{ s.said }}</span></span
+      >
     </p>
   </template>
   <p class="small soft">
