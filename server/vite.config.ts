@@ -24,7 +24,9 @@ export default defineConfig({
     rollupOptions: {
       input: {
         main: 'src/main.ts',
+        backup: 'src/commands/backup.ts',
         check: 'src/commands/check.ts',
+        restore: 'src/commands/restore.ts',
         'reset-code': 'src/commands/reset-code.ts',
         'pglite-worker': 'src/db/pglite-worker.ts',
         worker: 'src/calc/worker.ts',

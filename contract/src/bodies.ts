@@ -1,6 +1,7 @@
 import { endpoints } from './endpoints.ts'
 import type { AnyEndpoint, BodyOf, Endpoint } from './endpoint.ts'
 import { validate } from './fields/validate.ts'
+import { BringBackCopy, MakeCopy, SetCopies } from './requests/copies.ts'
 import { AddLine, AddPieces, CorrectThickness, CountLine } from './requests/drawer.ts'
 import { AddGauge, CalibrateGauge, ChangeGauge, RetireGauge } from './requests/gauges.ts'
 import { ChangeLife, CorrectJob, OpenJob } from './requests/life.ts'
@@ -92,6 +93,9 @@ const bodies: { readonly [Name in Written]: BodyClass<BodyOf<Endpoints[Name]>> }
   setShopRules: SetShopRules,
   setLikelihood: SetLikelihood,
   leaveDemo: LeaveDemo,
+  setCopies: SetCopies,
+  makeCopy: MakeCopy,
+  bringBackCopy: BringBackCopy,
   addLine: AddLine,
   addPieces: AddPieces,
   countLine: CountLine,

@@ -1,5 +1,6 @@
 import type { SheetBody } from '@moray/core/drives/own/body'
 import type { DriveSheet } from '@moray/core/drives/sheet'
+import type { Copies, CopyNotice } from './copies.ts'
 import { reads, takes, writes } from './endpoint.ts'
 import type {
   CalculationResult,
@@ -27,6 +28,7 @@ import type {
   SheetVersion,
   Shop,
 } from './replies.ts'
+import type { BringBackCopy, MakeCopy, SetCopies } from './requests/copies.ts'
 import type { AddLine, AddPieces, CorrectThickness, CountLine } from './requests/drawer.ts'
 import type { AddGauge, CalibrateGauge, ChangeGauge, RetireGauge } from './requests/gauges.ts'
 import type { ChangeLife, CorrectJob, OpenJob } from './requests/life.ts'
@@ -145,6 +147,16 @@ export const endpoints = {
   setShopRules: shop<SetShopRules>()('/api/shop/rules'),
   setLikelihood: shop<SetLikelihood>()('/api/shop/likelihoods'),
   leaveDemo: shop<LeaveDemo>()('/api/shop/leave-demo'),
+
+  copies: reads<Copies>()('/api/copies'),
+  copyNotice: reads<CopyNotice | null>()('/api/copies/notice'),
+  setCopies: writes<SetCopies, Copies>()('/api/copies/settings'),
+  /** Begins; `copies` says how it went. */
+  makeCopy: writes<MakeCopy, Copies>()('/api/copies'),
+  /** Begins to bring one of the folder back into this empty shop, on the machine itself. */
+  bringBackCopy: writes<BringBackCopy, Copies>()('/api/copies/back'),
+  /** The same with a file that is sent. */
+  sendCopy: takes<Copies>()('/api/copies/sent'),
 
   drawer: reads<DrawerLine[]>()('/api/drawer'),
   movements: reads<DrawerMovement[]>()('/api/drawer/:id/movements'),

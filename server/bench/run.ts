@@ -4,6 +4,7 @@ import { join, resolve } from 'node:path'
 import { calculate } from '@moray/contract/calculations/registry'
 import { checkBody } from '../src/calc/check-body.ts'
 import { createApp } from '../src/app.ts'
+import type { CopyKeeper } from '../src/copies/keeper.ts'
 import type { Database, Queryable } from '../src/db/database.ts'
 import { migrate, readSchema } from '../src/db/migrate.ts'
 import { openFolder } from '../src/db/pglite.ts'
@@ -48,6 +49,7 @@ const app = createApp(
     sheets: new SheetShelf(),
     records: new RecordShelf(),
     files: openFileStore(join(folder, 'files')),
+    copies: { stop: () => {} } as CopyKeeper,
     calc: {
       run: (name, text) => Promise.resolve(JSON.stringify(calculate(name, JSON.parse(text)))),
       check: (path, text) => Promise.resolve(checkBody(path, text)),
@@ -56,7 +58,7 @@ const app = createApp(
     now: () => new Date(),
     log: (m, e) => process.stderr.write(`${m} ${String(e)}\n`),
   },
-  { webFolder: folder },
+  { webFolder: folder, data: folder },
 )
 
 const quantile = (times: number[], q: number) =>

@@ -5,6 +5,7 @@ import { NONCE, secureHeaders } from 'hono/secure-headers'
 import { endpoints } from '@moray/contract/endpoints'
 import { allSchemas } from '@moray/contract/schemas'
 import { mountCalc } from './calc/routes.ts'
+import { mountCopies } from './copies/routes.ts'
 import type { Deps } from './deps.ts'
 import { knownDevicesOnly, stillKnown } from './devices/known-device.ts'
 import { mountDevices } from './devices/routes.ts'
@@ -32,6 +33,8 @@ import { mountWeb } from './web/static.ts'
 export interface AppOptions {
   /** Folder of the built pages. */
   webFolder: string
+  /** Folder of the shop. */
+  data: string
   /** Host names besides this machine's own that may be used. */
   hosts?: string[]
   /** Port that is listened on, and whether beyond this machine. */
@@ -86,6 +89,8 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
     const { path } = c.req
     // whoever is not let in yet has a code and a name to say
     if (path === endpoints.pairDevice.path) return stranger(c, next)
+    // it is counted while it comes, against what the disk has room for
+    if (path === endpoints.sendCopy.path) return next()
     if (path.startsWith('/api/calc/') || path === endpoints.importSheet.path) return calculation(c, next)
     return /^\/api\/jobs\/[^/]+\/files$/.test(path) ? picture(c, next) : usual(c, next)
   })
@@ -114,6 +119,7 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
   mountFaults(app, deps)
   mountFiles(app, deps)
   mountShop(app, deps)
+  mountCopies(app, deps, options.data)
   mountDevices(app, deps, options.reachable ?? { port: () => 0, beyond: false })
   mountDrawer(app, deps)
   mountGauges(app, deps)

@@ -1,4 +1,5 @@
 import type { CalcPool } from './calc/pool.ts'
+import type { CopyKeeper } from './copies/keeper.ts'
 import type { Database } from './db/database.ts'
 import type { SheetShelf } from './drives/sheets.ts'
 import type { FileStore } from './files/file-store.ts'
@@ -13,6 +14,7 @@ export interface Deps {
   live: Live
   files: FileStore
   calc: CalcPool
+  copies: CopyKeeper
   now: () => Date
   log: (message: string, detail?: unknown) => void
 }

@@ -1,8 +1,8 @@
 import { readlinkSync } from 'node:fs'
 import { setPriority } from 'node:os'
 
-/** Nice values: the database's thread a little below the server's own, since answers wait for it; a calculation's far below. */
-const NICENESS = { database: 4, calculation: 10 }
+/** Nice values: the database's thread a little below the server's own, since answers wait for it; a calculation's and a copy's far below. */
+const NICENESS = { database: 4, calculation: 10, copy: 12 }
 
 /** Lowers this thread's OS priority. Linux keeps one for each thread. */
 export function giveWay(as: keyof typeof NICENESS): void {

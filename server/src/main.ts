@@ -3,9 +3,13 @@ import { dirname, join, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { createApp } from './app.ts'
 import { openCalcPool } from './calc/pool.ts'
+import { finishBringingBack } from './copies/bring-back.ts'
+import { byProcess } from './copies/by-process.ts'
+import { bringBackHere } from './copies/into-open-shop.ts'
+import { keepCopies } from './copies/keeper.ts'
 import { DataFolderError, lockDataFolder, prepareFolder } from './data/data-lock.ts'
 import { keepAnchor } from './data/keep-anchor.ts'
-import { isMarked, openMark, writeMark, type Mark } from './data/mark.ts'
+import { arrived, isMarked, openMark, writeMark, type Mark } from './data/mark.ts'
 import { readSchema } from './db/migrate.ts'
 import { closeToOthers } from './db/pglite.ts'
 import { ownAddresses } from './devices/devices.ts'
@@ -64,6 +68,7 @@ const settings = (() => {
   }
 })()
 const { data, url } = settings
+const schema = readSchema(resolve(here, '..'))
 const ports = await takePorts(settings).catch((e: unknown) => stopOn(e, 'The port could not be taken.'))
 
 let unlock = () => {}
@@ -74,15 +79,19 @@ try {
   if (!url && !settings.mayBeginAnew && !isMarked(data)) mustNotHaveHeldShop(data)
   // a PostgreSQL server takes many of us at once; the folder then holds no more than its mark
   if (url) prepareFolder(data)
-  else unlock = await lockDataFolder(data)
-  mark = openMark(data, new Date(), { embedded: !url })
+  else {
+    unlock = await lockDataFolder(data)
+    finishBringingBack(data)
+  }
+  mark = openMark(data, new Date(), { embedded: !url, schema })
   accessSync(data, constants.W_OK)
 } catch (e) {
   stopOn(e, `The data folder ${data} cannot be written. Choose another with MORAY_DATA.`)
 }
 
 const files = join(data, 'files')
-const db = await openDatabase(settings, readSchema(resolve(here, '..')), log, say).catch((e: unknown) => {
+const db = await openDatabase(settings, schema, log, say).catch((e: unknown) => {
+  if (e instanceof DataFolderError) return stopWith(e.message)
   log('the database did not open', e)
   const why = e instanceof Error ? `${e.message}. ` : ''
   return stopWith(
@@ -92,12 +101,13 @@ const db = await openDatabase(settings, readSchema(resolve(here, '..')), log, sa
   )
 })
 try {
-  const { shop } = await beginShop(db, new Date(), { demo: settings.demo, shop: mark.shop })
+  const { shop, epoch } = await beginShop(db, new Date(), { demo: settings.demo, shop: mark.shop })
+  mark = arrived(mark, epoch, new Date())
   if (mark.state === 'ready' && mark.shop !== shop)
     stopWith(
       `The folder ${data} belongs to the shop ${mark.shop}, the database holds the shop ${shop}. One of the two is in the wrong place; nothing was changed.`,
     )
-  mark = { ...mark, shop, state: 'ready' }
+  mark = { ...mark, shop, state: 'ready', moray: schema.moray, schema: schema.migrations.length }
   writeMark(data, mark)
   if (url) await carryIn(db, files)
   else {
@@ -114,19 +124,32 @@ const unfollow = await live.follow(db)
 const anchor = await keepAnchor(db, live, data, mark, log)
 const calc = openCalcPool()
 const house = keepHouse(db, log)
+const sheets = new SheetShelf()
+const store = url ? databaseFiles : openFileStore(files)
+const copying = byProcess({ data, url }, import.meta.url)
+const copies = keepCopies({
+  db,
+  data,
+  make: copying.make,
+  bringBack: (file) => bringBackHere(file, { db, files: store, sheets, schema, anchor }),
+  now: () => new Date(),
+  log,
+})
 const app = createApp(
   {
     db,
     live,
     calc,
-    sheets: new SheetShelf(),
+    copies,
+    sheets,
     records: new RecordShelf(),
-    files: url ? databaseFiles : openFileStore(files),
+    files: store,
     now: () => new Date(),
     log,
   },
   {
     webFolder: resolve(here, '../../web/dist'),
+    data,
     databaseAnswers: house.databaseAnswers,
     hosts: settings.names,
     reachable: { port: () => ports.port, beyond: settings.beyond },
@@ -140,6 +163,8 @@ async function stop() {
   if (stopping) return
   stopping = true
   house.stop()
+  copies.stop()
+  copying.stop()
   live.stop()
   await ports.close()
   await calc.close()

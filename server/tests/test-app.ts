@@ -14,6 +14,7 @@ import { createApp, type AppOptions } from '../src/app.ts'
 import { checkBody } from '../src/calc/check-body.ts'
 import { readJson } from '../src/http/body.ts'
 import type { CalcPool } from '../src/calc/pool.ts'
+import type { CopyKeeper } from '../src/copies/keeper.ts'
 import type { Database } from '../src/db/database.ts'
 import { readSchema } from '../src/db/migrate.ts'
 import { openMemory } from '../src/db/pglite.ts'
@@ -108,7 +109,11 @@ const calcHere: CalcPool = {
   close: () => Promise.resolve(),
 }
 
+/** Nobody asks for copies but the tests of copies. */
+const noCopies = { stop: () => {} } as CopyKeeper
+
 export interface TestOptions {
+  copies?: (db: Database) => CopyKeeper
   /** May put a faulty or a counting database in between. */
   wrap?: (db: Database) => Database
   files?: FileStore
@@ -132,11 +137,12 @@ export async function testApp(options: TestOptions = {}): Promise<TestApp> {
     sheets: new SheetShelf(),
     records: new RecordShelf(),
     calc: calcHere,
+    copies: options.copies?.(db) ?? noCopies,
     files: options.files ?? (onPostgres() ? databaseFiles : openFileStore(scratch('files'))),
     now: options.now ?? (() => NOW),
     log: (m) => logged.push(m),
   }
-  const app = createApp(deps, { webFolder: NO_PAGES, ...options.app })
+  const app = createApp(deps, { webFolder: NO_PAGES, data: NO_PAGES, ...options.app })
   const request = (path: string, init: RequestInit = {}) =>
     Promise.resolve(
       app.request(path, { ...init, headers: { host: '127.0.0.1:4747', ...(init.headers as object) } }),

@@ -84,7 +84,7 @@ describe('an upgrade', () => {
       const folder = join(scratch, 'older')
       mkdirSync(join(folder, 'pg'), { recursive: true })
       const { migrations } = readSchema(resolve(import.meta.dirname, '..'))
-      const older = { migrations: migrations.slice(0, 15), functions: [] }
+      const older = { migrations: migrations.slice(0, 15), functions: [], moray: '0.15.0' }
       const db = await openFolder(join(folder, 'pg'))
       await migrate(db, older, new Date())
       await db.script("insert into person (id, name, role) values ('runa', 'Runa', 'lead')")

@@ -278,6 +278,8 @@ function shopSentence(d: ShopChange): string {
       return `Moray has sealed what stood there: ${d.why}`
     case 'wrong-code':
       return `${d.tries} wrong codes for ${d.name}, on ${d.device}`
+    case 'copies':
+      return `Copies of the shop go to ${d.folder ?? 'its own folder'}, ${d.nightly ? 'one each night' : 'none by themselves'}`
     case 'left-demo':
       return 'The demo shop was left; an empty one begins'
   }

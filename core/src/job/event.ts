@@ -92,6 +92,7 @@ export type ShopChange =
   | { about: 'person'; name: string; role: string }
   | { about: 'person-changed'; was: PersonSaid; now: PersonSaid }
   | { about: 'left-demo' }
+  | { about: 'copies'; nightly: boolean; folder?: string }
   /** By Moray itself: rows that it wrote without anybody, or found. */
   | { about: 'sealed'; why: string }
   | { about: 'wrong-code'; name: string; device: string; tries: number }

@@ -2,7 +2,7 @@ import { DEMO_EPOCH } from '@moray/contract/replies'
 import type { Queryable } from '../db/database.ts'
 import type { Live } from '../live/live.ts'
 import { anchorProblem } from './check-seals.ts'
-import { writeMark, type Mark } from './mark.ts'
+import { arrived, writeMark, type AwaitedShop, type Mark } from './mark.ts'
 
 /** So long after an event its seal stands in the folder at the latest. */
 const AFTER_MS = 1000
@@ -10,6 +10,10 @@ const AFTER_MS = 1000
 const MOST_BREAKS = 20
 
 export interface AnchorKeeper {
+  /** Writes down that another history is about to be brought back into this shop. */
+  awaits: (shop: AwaitedShop) => void
+  /** Writes the newest seal down now. */
+  write: () => Promise<void>
   /** Writes the newest seal down and ends. */
   stop: () => Promise<void>
 }
@@ -32,20 +36,22 @@ export async function keepAnchor(
        from (values (1)) v left join (select id, digest from event order by id desc limit 1) e on true`,
     )
     const epoch = now!.epoch ?? undefined
+    const known = arrived(mark, epoch, new Date())
     // only an invented history ends without a trace
-    const left = mark.epoch?.startsWith(DEMO_EPOCH) && epoch !== mark.epoch
-    const problem = mark.anchor && !left ? await anchorProblem(db, mark.anchor) : undefined
+    const left = known.epoch?.startsWith(DEMO_EPOCH) && epoch !== known.epoch
+    const problem = known.anchor && !left ? await anchorProblem(db, known.anchor) : undefined
     if (problem) log(`the history is not the one that this folder knows: ${problem}. npm run check says more`)
-    const { anchor: _before, epoch: _epoch, ...rest } = mark
+    const { anchor: _before, epoch: _epoch, ...rest } = known
     const next: Mark = {
       ...rest,
       ...(epoch === undefined ? {} : { epoch }),
       ...(now!.id === null
         ? {}
         : { anchor: { event: Number(now!.id), seal: now!.digest!, at: new Date().toISOString() } }),
-      ...(problem ? { breaks: [...(mark.breaks ?? []), problem].slice(-MOST_BREAKS) } : {}),
+      ...(problem ? { breaks: [...(known.breaks ?? []), problem].slice(-MOST_BREAKS) } : {}),
     }
-    const same = next.epoch === mark.epoch && next.anchor?.seal === mark.anchor?.seal && !problem
+    const same =
+      known === mark && next.epoch === mark.epoch && next.anchor?.seal === mark.anchor?.seal && !problem
     if (same) return
     mark = next
     writeMark(folder, mark)
@@ -60,6 +66,11 @@ export async function keepAnchor(
     }, AFTER_MS).unref()
   })
   return {
+    write,
+    awaits(shop) {
+      mark = { ...mark, awaited: shop }
+      writeMark(folder, mark)
+    },
     async stop() {
       unlisten()
       clearTimeout(timer)

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import type { Schema } from '../db/migrate.ts'
 import { holdsDatabase, syncPath } from '../db/pglite.ts'
 import { DataFolderError } from './data-lock.ts'
 
@@ -16,6 +17,21 @@ export interface Mark {
   epoch?: string
   /** When the database did not hold what was written down here, a line each; for `npm run check`, until somebody has looked into it and takes it out. */
   breaks?: string[]
+  /** Version of the Moray that last opened it, and how many migrations it has: an older one reads here that it may not. */
+  moray?: string
+  schema?: number
+  /** When it was brought back from a copy, and from when that was. */
+  restored?: { copyOf: string; at: string }
+  /** History that is about to be brought back into this folder by the page of an empty shop; when it is there, it is the right one. */
+  awaited?: AwaitedShop
+}
+
+export interface AwaitedShop {
+  epoch: string
+  shop: string
+  anchor: Anchor | null
+  breaks: string[]
+  copyOf: string
 }
 
 /** Number and seal of an event, and when they were written down. */
@@ -31,17 +47,26 @@ const FILE = 'moray.json'
  * Looks at a data folder before anything is opened in it. A folder that has held a shop never begins anew: a database that is missing there is
  * a disk that is not mounted, a wrong path, or half a restore.
  * @param options.embedded the database lies in the folder; otherwise it holds pictures only
+ * @param options.schema what this Moray works with
  * @returns its mark; a new one for a new folder
  * @throws DataFolderError naming what is missing and what to do
  */
-export function openMark(folder: string, now: Date, { embedded }: { embedded: boolean }): Mark {
+export function openMark(
+  folder: string,
+  now: Date,
+  { embedded, schema }: { embedded: boolean; schema: Pick<Schema, 'migrations' | 'moray'> },
+): Mark {
   const mark = readMark(folder)
+  if ((mark?.schema ?? 0) > schema.migrations.length)
+    throw new DataFolderError(
+      `The data folder ${folder} was written by Moray ${mark!.moray}; this is ${schema.moray}, an older one, and would not understand it. Start version ${mark!.moray} or a newer one on it. Nothing was changed.`,
+    )
   if (!embedded) return mark ?? { shop: randomUUID(), created: now.toISOString(), state: 'preparing' }
   const pg = join(folder, 'pg')
   if (mark?.state === 'ready') {
     if (!holdsDatabase(pg))
       throw new DataFolderError(
-        `The data folder ${folder} holds the shop ${mark.shop} since ${mark.created.slice(0, 10)}, but its database (pg) is missing or incomplete. Is the disk mounted, the path right, the restore complete? Nothing was begun anew; put the database back, or choose another folder with MORAY_DATA.`,
+        `The data folder ${folder} holds the shop ${mark.shop} since ${mark.created.slice(0, 10)}, but its database (pg) is missing or incomplete. Is the disk mounted, the path right, the restore complete? Nothing was begun anew; bring a copy back with npm run restore, or choose another folder with MORAY_DATA.`,
       )
     return mark
   }
@@ -49,7 +74,7 @@ export function openMark(folder: string, now: Date, { embedded }: { embedded: bo
     return { shop: randomUUID(), created: now.toISOString(), state: 'preparing' }
   if (!mark && !isEmptyBut(folder, ['lock', 'moray.lock']))
     throw new DataFolderError(
-      `The data folder ${folder} is not empty and holds no database of Moray. Is the restore complete? Nothing was begun; choose an empty folder with MORAY_DATA.`,
+      `The data folder ${folder} is not empty and holds no database of Moray. Is the restore complete? Nothing was begun; bring a copy back into it with npm run restore, or choose an empty folder with MORAY_DATA.`,
     )
   if (mark) {
     // the first start was cut off before anything was acknowledged
@@ -59,6 +84,20 @@ export function openMark(folder: string, now: Date, { embedded }: { embedded: bo
   const made: Mark = { shop: randomUUID(), created: now.toISOString(), state: 'preparing' }
   writeMark(folder, made)
   return made
+}
+
+/** The mark as it is once the history that the folder waits for is there: it goes on from the seal that the copy carries. */
+export function arrived(mark: Mark, epoch: string | undefined, now: Date): Mark {
+  if (!mark.awaited || mark.awaited.epoch !== epoch) return mark
+  const { awaited, anchor: _anchor, breaks: _breaks, epoch: _epoch, ...rest } = mark
+  return {
+    ...rest,
+    shop: awaited.shop,
+    epoch: awaited.epoch,
+    restored: { copyOf: awaited.copyOf, at: now.toISOString() },
+    ...(awaited.anchor ? { anchor: awaited.anchor } : {}),
+    ...(awaited.breaks.length ? { breaks: awaited.breaks } : {}),
+  }
 }
 
 /** The mark of a shop whose database stands. */

@@ -102,6 +102,11 @@ export class SheetShelf {
     this.kept.set(key, sheet)
     return sheet
   }
+
+  /** Another history begins: the same version of the same drive may be another sheet in it. */
+  clear(): void {
+    this.kept.clear()
+  }
 }
 
 /** Holds a drive until the commit: numbers of its versions are given out one by one. @throws Refusal 404 */

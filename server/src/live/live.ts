@@ -13,6 +13,12 @@ type Listener = (event: Heard) => void
 /** Kind of the notification that the history of the shop is another one now; no event is of it. */
 export const EPOCH = 'epoch'
 
+/** Tells every server on this database that another history begins: event numbers begin again, and whoever listens has to be told. */
+export const tellNewEpoch = (db: Queryable): Promise<unknown> =>
+  db.query("select pg_notify('moray_' || current_schema(), json_build_object('kind', $1::text)::text)", [
+    EPOCH,
+  ])
+
 /** Tells every open browser what has been committed, by whichever server: the database itself tells us. */
 export class Live {
   private listeners = new Set<Listener>()

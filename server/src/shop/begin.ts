@@ -1,16 +1,14 @@
-import { randomUUID } from 'node:crypto'
-import { DEMO_EPOCH } from '@moray/contract/replies'
 import type { Database } from '../db/database.ts'
 import { loadDemo, renewDemoSheets } from '../demo/load.ts'
-
-/** A name for a history of a shop: another one where another history begins. */
-export const newEpoch = (demo: boolean): string => `${demo ? DEMO_EPOCH : ''}${randomUUID()}`
+import { newEpoch } from './epoch.ts'
 
 export interface Beginning {
   /** Id of the shop that the database holds. */
   shop: string
   /** True when it began just now. */
   isNew: boolean
+  /** Name of its history. */
+  epoch: string
 }
 
 /**
@@ -38,10 +36,10 @@ export function beginShop(
       ])
     if (isNew && options.demo) await loadDemo(tx, now)
     else if (isDemo) await renewDemoSheets(tx, now)
-    await tx.query(
-      `insert into setting (key, value) values ('epoch', to_jsonb($1::text)) on conflict (key) do nothing`,
+    const [epoch] = await tx.query<{ name: string }>(
+      `insert into setting (key, value) values ('epoch', to_jsonb($1::text)) on conflict (key) do update set value = setting.value returning value #>> '{}' as name`,
       [newEpoch(isDemo || (isNew && options.demo))],
     )
-    return { shop, isNew }
+    return { shop, isNew, epoch: epoch!.name }
   })
 }

@@ -4,8 +4,8 @@ import type { Transaction } from '../db/database.ts'
 import { demoJobs } from '../demo/jobs.ts'
 import { people } from '../demo/people-and-gauges.ts'
 import { Refusal } from '../http/refusal.ts'
-import { EPOCH } from '../live/live.ts'
-import { newEpoch } from './begin.ts'
+import { tellNewEpoch } from '../live/live.ts'
+import { newEpoch } from './epoch.ts'
 
 /** As many of one's own are named. */
 const MOST_NAMED = 8
@@ -52,10 +52,6 @@ export async function leaveDemo(tx: Transaction): Promise<Told> {
     ].join('; '),
   )
   await tx.query(`insert into setting (key, value) values ('epoch', to_jsonb($1::text))`, [newEpoch(false)])
-  // event numbers begin again: whoever listens has to be told that it is another history
-  await tx.query(
-    `select pg_notify('moray_' || current_schema(), json_build_object('kind', $1::text)::text)`,
-    [EPOCH],
-  )
+  await tellNewEpoch(tx)
   return { kind: 'shop', subject: 'shop', data: { about: 'left-demo' } }
 }

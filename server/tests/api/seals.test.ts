@@ -246,7 +246,7 @@ describe('the check of a whole shop', () => {
   itOn('PGlite')('of before there were seals begins with a shop that is sealed as it stands', async () => {
     const db = await openMemory()
     // as a Moray of before left it: its tables, its demo-like rows
-    await migrate(db, { migrations: schema.migrations.slice(0, 15), functions: [] }, NOW)
+    await migrate(db, { migrations: schema.migrations.slice(0, 15), functions: [], moray: '0.15.0' }, NOW)
     await db.script(`insert into person (id, name, role) values ('runa', 'Runa', 'lead');
       insert into drive (id) values ('d'); insert into drive_sheet (id, version, edition, body) values ('d', 1, 1, '{"name":"D","family":"belt-lower"}');
       insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, state, stage, complaint, opened_at, touched_at)
