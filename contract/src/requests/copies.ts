@@ -14,7 +14,10 @@ export class SetCopies {
 }
 
 /** A copy now. */
-export class MakeCopy {}
+export class MakeCopy {
+  @Flag({ what: 'a copy is wanted' })
+  wanted!: boolean
+}
 
 /** Brings a copy of the shop's folder back into an empty shop. */
 export class BringBackCopy {

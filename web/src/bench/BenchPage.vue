@@ -11,6 +11,7 @@ import LoadState from '../ui/LoadState.vue'
 import { showAgo, showClock } from '../ui/times.ts'
 import { asWireError, type WireError } from '../wire/client.ts'
 import { readJobs, useJobs } from '../wire/queries.ts'
+import CopyNotice from './CopyNotice.vue'
 import { useStands } from './stands.ts'
 
 /** What a new job is reached by needs the sheets and the route: it comes when somebody asks for it. */
@@ -105,6 +106,7 @@ const WORKS = { soak: 'Penetrant works', cure: 'Compound cures' } as const
       <Button label="A drive comes in" class="quiet" @click="opening = true" />
     </div>
     <NewJobDialog v-if="opening" @close="opening = false" />
+    <CopyNotice />
     <p v-if="fault" class="fault" role="alert">{{ fault.message }}</p>
     <p v-if="open.damaged || over.damaged" class="fault" role="alert">
       A part of the database does not read as it was written: some jobs are missing here. Stop the server, run

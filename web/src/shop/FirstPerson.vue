@@ -3,7 +3,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import type { UnitSystem } from '@moray/core/units/format'
 import type { Person } from '@moray/contract/replies'
 import Button from 'primevue/button'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { useOwn } from '../stores/own.ts'
 import { useShop } from '../stores/shop.ts'
 import { problemAt } from '../wire/client.ts'
@@ -16,6 +16,7 @@ import UnitsChoice from './UnitsChoice.vue'
  * empty stays not known, and can be said later under Shop.
  */
 /** While it is being set up the page stays, though its lead is known already. */
+const BringBack = defineAsyncComponent(() => import('./BringBack.vue'))
 const emit = defineEmits<{ beginning: [on: boolean] }>()
 const client = useQueryClient()
 const shop = useShop()
@@ -118,6 +119,7 @@ async function takenOver(): Promise<boolean> {
       />
     </form>
     <p v-if="error && !problemAt(error, 'name')" class="fault" role="alert">{{ error.message }}</p>
+    <BringBack v-if="!people" />
   </section>
 </template>
 

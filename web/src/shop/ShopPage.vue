@@ -12,6 +12,7 @@ import type { Shop } from '@moray/contract/replies'
 import { keys, useQueryClient, useShopWays } from '../wire/queries.ts'
 import { useOwn } from '../stores/own.ts'
 import { useWrite } from '../writing/use-write.ts'
+import CopiesSection from './CopiesSection.vue'
 import DevicesSection from './DevicesSection.vue'
 import PeopleSection from './PeopleSection.vue'
 import SchoolList from './SchoolList.vue'
@@ -166,6 +167,7 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
       </section>
       <PeopleSection />
       <DevicesSection />
+      <CopiesSection />
       <section aria-label="Rules">
         <h2>Rules</h2>
         <form class="rules entries" @submit.prevent="keepRules">

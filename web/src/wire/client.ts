@@ -48,19 +48,22 @@ async function ask<E extends AnyEndpoint>(
   _: E,
   path: string,
   init: RequestInit,
-  longest = ANSWER_MS,
+  longest: number | null = ANSWER_MS,
 ): Promise<ReplyOf<E>> {
   let response: Response
   let text: string
   try {
-    response = await fetch(path, { ...init, signal: AbortSignal.timeout(longest) })
+    response = await fetch(path, {
+      ...init,
+      ...(longest === null ? {} : { signal: AbortSignal.timeout(longest) }),
+    })
     if (response.status === 204) return undefined as ReplyOf<E>
     text = await response.text()
   } catch (e) {
     const late = (e as { name?: string }).name === 'TimeoutError'
     throw offline(
       late
-        ? `The server has not answered for ${longest / 1000} s: the line to it may be weak. What you typed is still here; send it again.`
+        ? `The server has not answered for ${longest! / 1000} s: the line to it may be weak. What you typed is still here; send it again.`
         : undefined,
     )
   }
@@ -135,7 +138,7 @@ async function check<E extends WriteEndpoint>(endpoint: E, body: BodyOf<E>): Pro
   }
 }
 
-/** Sends bytes as they are: a picture. */
+/** Sends bytes as they are: a picture, a copy. @param longest is waited for an answer, ms; null: as long as it takes */
 export function sendBytes<E extends AnyEndpoint>(
   endpoint: E,
   params: ParamsFor<E>,
@@ -143,6 +146,7 @@ export function sendBytes<E extends AnyEndpoint>(
   content: Blob,
   person: string,
   requestId: string,
+  longest: number | null = PICTURE_MS,
 ): Promise<ReplyOf<E>> {
   const search = new URLSearchParams(query).toString()
   return ask(
@@ -157,7 +161,7 @@ export function sendBytes<E extends AnyEndpoint>(
       },
       body: content,
     },
-    PICTURE_MS,
+    longest,
   )
 }
 

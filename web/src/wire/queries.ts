@@ -11,6 +11,8 @@ export const keys = {
   people: ['people'],
   shop: ['shop'],
   devices: ['devices'],
+  copies: ['copies'],
+  copyNotice: ['copies', 'notice'],
   drawer: ['drawer'],
   movements: (line: string) => ['drawer', line],
   gauges: ['gauges'],
@@ -89,6 +91,18 @@ export const useShopWays = () =>
     'ways',
     () => keys.shop,
     () => read(endpoints.shop, {}),
+  )
+export const useCopies = () =>
+  asked(
+    'copies',
+    () => keys.copies,
+    () => read(endpoints.copies, {}),
+  )
+export const useCopyNotice = () =>
+  asked(
+    'notice',
+    () => keys.copyNotice,
+    () => read(endpoints.copyNotice, {}),
   )
 export const useDrawer = () =>
   asked(
