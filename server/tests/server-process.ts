@@ -26,13 +26,14 @@ export interface Server {
 export function launch(
   folder: string,
   env: NodeJS.ProcessEnv = {},
-  file: 'main' | 'check' = 'main',
+  file: 'main' | 'check' | 'backup' | 'restore' = 'main',
+  args: string[] = [],
 ): { child: ChildProcess; said: () => string; ended: Promise<number | null> } {
   // tsx as a loader, not as a parent: one process, so that signals and exit codes are the server's own
   const how = BUILT
     ? [`server/dist/${file}.js`]
     : ['--import', 'tsx', `server/src/${file === 'main' ? file : `commands/${file}`}.ts`]
-  const child = spawn(process.execPath, [...how], {
+  const child = spawn(process.execPath, [...how, ...args], {
     cwd: root,
     env: { ...process.env, PORT: '0', MORAY_DATA: folder, ...env },
     stdio: ['ignore', 'pipe', 'pipe'],

@@ -31,7 +31,8 @@ const LOOK_EVERY_MS = 5 * 60_000
 const AGAIN_MS = 60 * 60_000
 
 export interface CopyKeeper {
-  state: () => Promise<Copies>
+  /** @param db the transaction that asks, if it is one */
+  state: (db?: Queryable) => Promise<Copies>
   /** Begins to make a copy. @returns false while something is under way already */
   begin: (nightly: boolean) => Promise<boolean>
   /** Begins to bring one back; `done` is called at its end. @returns false while something is under way already */
@@ -94,8 +95,8 @@ export function keepCopies(o: KeeperOptions): CopyKeeper {
     begin,
     nightly,
     beginBringingBack: (file, done) => start('back', () => o.bringBack(file), done),
-    async state() {
-      const settings = await copySettings(o.db)
+    async state(db = o.db) {
+      const settings = await copySettings(db)
       const folder = folderOf(settings)
       const remembered = readRemembered(o.data)
       const disk = await diskOf(o.data, folder, remembered.proved?.bytes ?? 0)

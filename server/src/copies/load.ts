@@ -41,8 +41,7 @@ export async function loadCopy(
     const putBack = await withoutGuards(tx)
     for (const table of await tablesFor(tx, manifest)) await loadRows(tx, table, copy)
     for (const hash of copy.pictures) await files.put(tx, await copy.picture(hash))
-    for (const [name, last] of Object.entries(manifest.sequences))
-      await tx.query('select setval($1, $2)', [`"${name}"`, last])
+    await goOnWithNumbers(tx, manifest)
     const epoch = newEpoch(await isDemo(tx))
     if (!proving)
       await tx.query(
@@ -134,6 +133,21 @@ async function loadRows(tx: Transaction, table: string, copy: OpenCopy) {
         )
       throw e
     })
+}
+
+/** Numbers that the database gives out go on behind those that were given out, also behind those of rows that are gone. */
+async function goOnWithNumbers(tx: Transaction, { sequences }: Manifest) {
+  const columns = await tx.query<{ table: string; column: string; sequence: string }>(
+    `select c.relname::text as table, a.attname::text as column, s.relname::text as sequence
+     from pg_attribute a join pg_class c on c.oid = a.attrelid
+       join pg_class s on s.oid = pg_get_serial_sequence(quote_ident(c.relname), a.attname)::regclass
+     where a.attidentity <> '' and c.relkind = 'r' and c.relnamespace = current_schema()::regnamespace`,
+  )
+  for (const { table, column, sequence } of columns)
+    await tx.query(
+      `select setval($1, x.last) from (select greatest(max("${column}"), $2::bigint) as last from "${table}") x where x.last > 0`,
+      [`"${sequence}"`, sequences[sequence] ?? 0],
+    )
 }
 
 async function isDemo(tx: Queryable): Promise<boolean> {

@@ -35,9 +35,9 @@ export function mountCopies(app: Hono, deps: Deps, data: string) {
       body: body.text,
       async work(tx, who) {
         mustBeLead(who, 'Where copies of the shop go')
-        return { told: await setCopies(tx, body.checked), subject: '', reply: () => copies.state() }
+        return { told: await setCopies(tx, body.checked), subject: '', reply: () => copies.state(tx) }
       },
-      again: () => copies.state(),
+      again: (tx) => copies.state(tx),
     }),
   )
   onWrite(app, endpoints.bringBackCopy, async (c, _, body) => {
