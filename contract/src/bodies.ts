@@ -15,6 +15,7 @@ import {
   SayFinding,
   SayOutcome,
 } from './requests/parts.ts'
+import { RemoveOwner } from './requests/privacy.ts'
 import { AgreeToDeparture, CloseStep, CorrectStep, KeepDraft, SeeRoute, TakeBack } from './requests/route.ts'
 import { AddCase, AddOpenItem, CloseOpenItem, MoveJob, OpenLoop, SetScope } from './requests/scope.ts'
 import { SupersedeReading, TakeReading } from './requests/reading.ts'
@@ -92,6 +93,7 @@ const bodies: { readonly [Name in Written]: BodyClass<BodyOf<Endpoints[Name]>> }
   chooseShopSchool: ChooseSchool,
   setShopRules: SetShopRules,
   setLikelihood: SetLikelihood,
+  removeOwner: RemoveOwner,
   leaveDemo: LeaveDemo,
   setCopies: SetCopies,
   makeCopy: MakeCopy,

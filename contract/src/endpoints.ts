@@ -1,6 +1,8 @@
 import type { SheetBody } from '@moray/core/drives/own/body'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Copies, CopyNotice } from './copies.ts'
+import type { ForeignHead, PastJob, SearchReply, UnitsBefore } from './found.ts'
+import type { JobFile } from './job-file.ts'
 import { reads, takes, writes } from './endpoint.ts'
 import type {
   CalculationResult,
@@ -51,6 +53,7 @@ import type {
   TakeBack,
 } from './requests/route.ts'
 import type { AddCase, AddOpenItem, CloseOpenItem, MoveJob, OpenLoop, SetScope } from './requests/scope.ts'
+import type { RemoveOwner } from './requests/privacy.ts'
 import type { SupersedeReading, TakeReading } from './requests/reading.ts'
 import type {
   AcceptBuild,
@@ -99,8 +102,21 @@ export const endpoints = {
   /** `?search=`, `?state=open|over`, `?before=` the `next` of the page before. */
   jobs: reads<JobPage>()('/api/jobs'),
   units: reads<KnownUnit[]>()('/api/units'),
+  /** `?search=` words that all have to stand in a job, a record of another shop, or a drive. */
+  search: reads<SearchReply>()('/api/search'),
+  /** Every job of a unit; `?serial=`. */
+  unitJobs: reads<PastJob[]>()('/api/units/:sheet/jobs'),
   openJob: job<OpenJob>()('/api/jobs'),
   job: reads<JobReply>()('/api/jobs/:id'),
+  unitsBefore: reads<UnitsBefore>()('/api/jobs/:id/before'),
+  /** Everything of one job: see docs/job.schema.json. */
+  jobZip: reads<Uint8Array>()('/api/jobs/:id/zip'),
+  foreignJobs: reads<ForeignHead[]>()('/api/foreign'),
+  foreignJob: reads<JobFile>()('/api/foreign/:id'),
+  /** Takes the zip of a job from another Moray. */
+  bringForeign: takes<ForeignHead[]>()('/api/foreign'),
+  /** What is kept of an owner; `?owner=`. */
+  ownerZip: reads<Uint8Array>()('/api/owner/zip'),
   events: reads<EventEntry[]>()('/api/jobs/:id/events'),
   closings: reads<ClosingRecord[]>()('/api/jobs/:id/closings'),
   routeChanges: reads<RouteChanges>()('/api/jobs/:id/route-changes'),
@@ -146,6 +162,7 @@ export const endpoints = {
   chooseShopSchool: shop<ChooseSchool>()('/api/shop/schools'),
   setShopRules: shop<SetShopRules>()('/api/shop/rules'),
   setLikelihood: shop<SetLikelihood>()('/api/shop/likelihoods'),
+  removeOwner: shop<RemoveOwner>()('/api/owner/removed'),
   leaveDemo: shop<LeaveDemo>()('/api/shop/leave-demo'),
 
   copies: reads<Copies>()('/api/copies'),

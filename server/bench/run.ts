@@ -58,7 +58,7 @@ const app = createApp(
     now: () => new Date(),
     log: (m, e) => process.stderr.write(`${m} ${String(e)}\n`),
   },
-  { webFolder: folder, data: folder },
+  { webFolder: folder, data: folder, moray: 'bench', jobSchema: () => ({}) },
 )
 
 const quantile = (times: number[], q: number) =>

@@ -12,6 +12,7 @@ import { mountDevices } from './devices/routes.ts'
 import { mountDrawer } from './drawer/routes.ts'
 import { mountDrives } from './drives/routes.ts'
 import { mountEstimates } from './estimates/routes.ts'
+import { mountExchange, MOST_ZIP_BYTES } from './exchange/routes.ts'
 import { mountFaults } from './faults/routes.ts'
 import { MOST_FILE_BYTES, mountFiles, PICTURE_POLICY } from './files/routes.ts'
 import { mountGauges } from './gauges/routes.ts'
@@ -23,11 +24,14 @@ import { Refusal } from './http/refusal.ts'
 import { mountJobs } from './jobs/routes.ts'
 import { mountLive } from './live/live.ts'
 import { mountPeople } from './people/routes.ts'
+import { mountPrivacy } from './privacy/routes.ts'
 import { mountRow } from './row/routes.ts'
+import { mountSearch } from './search/routes.ts'
 import { mountSetting } from './setting/routes.ts'
 import { mountShop } from './shop/routes.ts'
 import { mountScope } from './scope/routes.ts'
 import { mountSteps } from './steps/routes.ts'
+import { mountUnits } from './units/routes.ts'
 import { mountWeb } from './web/static.ts'
 
 export interface AppOptions {
@@ -35,6 +39,10 @@ export interface AppOptions {
   webFolder: string
   /** Folder of the shop. */
   data: string
+  /** Version of this Moray. */
+  moray: string
+  /** The published schema of a job, read when it is needed. */
+  jobSchema: () => object
   /** Host names besides this machine's own that may be used. */
   hosts?: string[]
   /** Port that is listened on, and whether beyond this machine. */
@@ -84,13 +92,14 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
   app.use(sameOrigin(options.hosts ?? []))
   app.use('/api/*', knownDevicesOnly(deps.db, deps.now, options.proxyPort))
   const [stranger, usual] = [limit(2 * KB), limit(256 * KB)]
-  const [calculation, picture] = [limit(2048 * KB), limit(MOST_FILE_BYTES + KB)]
+  const [calculation, picture, zip] = [limit(2048 * KB), limit(MOST_FILE_BYTES + KB), limit(MOST_ZIP_BYTES)]
   app.use('/api/*', (c, next) => {
     const { path } = c.req
     // whoever is not let in yet has a code and a name to say
     if (path === endpoints.pairDevice.path) return stranger(c, next)
     // it is counted while it comes, against what the disk has room for
     if (path === endpoints.sendCopy.path) return next()
+    if (path === endpoints.bringForeign.path) return zip(c, next)
     if (path.startsWith('/api/calc/') || path === endpoints.importSheet.path) return calculation(c, next)
     return /^\/api\/jobs\/[^/]+\/files$/.test(path) ? picture(c, next) : usual(c, next)
   })
@@ -120,6 +129,10 @@ export function createApp(deps: Deps, options: AppOptions): Hono {
   mountFiles(app, deps)
   mountShop(app, deps)
   mountCopies(app, deps, options.data)
+  mountExchange(app, deps, options)
+  mountPrivacy(app, deps)
+  mountSearch(app, deps)
+  mountUnits(app, deps)
   mountDevices(app, deps, options.reachable ?? { port: () => 0, beyond: false })
   mountDrawer(app, deps)
   mountGauges(app, deps)

@@ -1,7 +1,10 @@
 import type { Database } from './db/database.ts'
+import { catchUp } from './search/search.ts'
 
 const PROBE_MS = 5_000
 const PRUNE_MS = 60 * 60_000
+const CATCH_UP_MS = 30_000
+const CATCH_UP_PAUSE_MS = 250
 /** A browser that has not repeated a request within a day will not. */
 const KEPT_HOURS = 24
 
@@ -11,7 +14,7 @@ export interface House {
   stop: () => void
 }
 
-/** What is done by the way: asking whether the database answers, and forgetting old request ids. */
+/** What is done by the way: asking whether the database answers, forgetting old request ids, making what is searched. */
 export function keepHouse(db: Database, log: (message: string, detail?: unknown) => void): House {
   let answers = true
   const probe = () =>
@@ -25,9 +28,20 @@ export function keepHouse(db: Database, log: (message: string, detail?: unknown)
   const prune = () =>
     pruneRequests(db, new Date()).catch((e: unknown) => log('old request ids could not be forgotten', e))
   void prune()
-  const timers = [setInterval(() => void probe(), PROBE_MS), setInterval(() => void prune(), PRUNE_MS)]
+  let stopped = false
+  /** What is searched, little by little: after an upgrade or a restore there are years of it, and everybody else goes first. */
+  const find = async () => {
+    while (!stopped && (await catchUp(db)) > 0) await new Promise((r) => setTimeout(r, CATCH_UP_PAUSE_MS))
+  }
+  const findAll = () =>
+    find().catch((e: unknown) => log('what is searched could not be brought up to date', e))
+  const timers = [
+    setInterval(() => void probe(), PROBE_MS),
+    setInterval(() => void prune(), PRUNE_MS),
+    setInterval(() => void findAll(), CATCH_UP_MS),
+  ]
   timers.forEach((t) => t.unref())
-  return { databaseAnswers: () => answers, stop: () => timers.forEach(clearInterval) }
+  return { databaseAnswers: () => answers, stop: () => ((stopped = true), timers.forEach(clearInterval)) }
 }
 
 /** Forgets request ids older than a day. */

@@ -15,6 +15,7 @@ import { closeToOthers } from './db/pglite.ts'
 import { ownAddresses } from './devices/devices.ts'
 import { SheetShelf } from './drives/sheets.ts'
 import { RecordShelf } from './job/record-shelf.ts'
+import { jobSchemaOf } from './exchange/read-job-zip.ts'
 import { carryIn, databaseFiles, openFileStore } from './files/file-store.ts'
 import { keepHouse } from './housekeeping.ts'
 import { Live } from './live/live.ts'
@@ -150,6 +151,8 @@ const app = createApp(
   {
     webFolder: resolve(here, '../../web/dist'),
     data,
+    moray: schema.moray,
+    jobSchema: () => jobSchemaOf(resolve(here, '..')),
     databaseAnswers: house.databaseAnswers,
     hosts: settings.names,
     reachable: { port: () => ports.port, beyond: settings.beyond },

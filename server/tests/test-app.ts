@@ -22,6 +22,7 @@ import { openPostgres } from '../src/db/postgres.ts'
 import type { Deps } from '../src/deps.ts'
 import { SheetShelf } from '../src/drives/sheets.ts'
 import { RecordShelf } from '../src/job/record-shelf.ts'
+import { jobSchemaOf } from '../src/exchange/read-job-zip.ts'
 import { databaseFiles, openFileStore, type FileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
 import { onPostgres } from './databases.ts'
@@ -102,6 +103,8 @@ export const scratch = (name: string) => mkdtempSync(join(SCRATCH, `${name}-`))
 /** There are no pages here; an empty folder, so that the server does not complain of each app that it has none. */
 const NO_PAGES = scratch('no-pages')
 
+const jobSchema = () => jobSchemaOf(resolve(import.meta.dirname, '..'))
+
 /** Calculations in the test's own thread. */
 const calcHere: CalcPool = {
   run: (name, text) => Promise.resolve().then(() => JSON.stringify(calculate(name, readJson(text)))),
@@ -142,7 +145,13 @@ export async function testApp(options: TestOptions = {}): Promise<TestApp> {
     now: options.now ?? (() => NOW),
     log: (m) => logged.push(m),
   }
-  const app = createApp(deps, { webFolder: NO_PAGES, data: NO_PAGES, ...options.app })
+  const app = createApp(deps, {
+    webFolder: NO_PAGES,
+    data: NO_PAGES,
+    moray: schema.moray,
+    jobSchema,
+    ...options.app,
+  })
   const request = (path: string, init: RequestInit = {}) =>
     Promise.resolve(
       app.request(path, { ...init, headers: { host: '127.0.0.1:4747', ...(init.headers as object) } }),

@@ -132,6 +132,10 @@ function sentence(e: Happened, say: Say): string {
       return `${e.data.label}: ${e.data.as}, entered at the bench and kept for the sheet`
     case 'sheet-adopted':
       return `The job now uses version ${e.data.edition} of its sheet, with ${countOf(e.data.changes, 'change')}${why(e.data.reason)}`
+    case 'foreign':
+      return `Record ${e.data.number} of another shop brought in: ${e.data.sheet}, ${countOf(e.data.pictures, 'picture')}`
+    case 'privacy':
+      return `Name of an owner taken out of ${countOf(e.data.jobs, 'job')}${why(e.data.reason)}`
     case 'shop':
       return shopSentence(e.data)
   }

@@ -51,6 +51,10 @@ export type Happened =
   | { kind: 'loop'; data: { number: number; why: string; note: string; parts: string[]; again: number } }
   | { kind: 'case'; data: { number: string; sheet: string } }
   | { kind: 'moved'; data: { was: string; now: string; reason: string } }
+  /** A record of another shop was brought in. */
+  | { kind: 'foreign'; data: { number: string; sheet: string; pictures: number } }
+  /** The name of an owner was taken out; `masked`: entries of the history that named it. */
+  | { kind: 'privacy'; data: { jobs: number; masked: number[]; reason: string } }
   | { kind: 'shop'; data: ShopChange }
 
 export type JobDetail = 'serial' | 'boat' | 'owner' | 'water' | 'hours' | 'complaint'

@@ -5,8 +5,11 @@ import type { TableSum } from './manifest.ts'
 /** Rows that are fetched at a time: enough to be quick, few enough that nobody else waits for long. */
 const AT_A_TIME = 500
 
-/** Lie elsewhere in a copy, or belong to one database and not to the shop: contents of pictures, and which functions were made when. */
-const NOT_DUMPED = ['file_content', 'schema_function']
+/**
+ * Contents of pictures lie elsewhere in a copy; which functions were made when belongs to one database and not to the shop; what is searched is made anew
+ * out of the rows that it came from.
+ */
+const NOT_DUMPED = ['file_content', 'schema_function', 'search_line', 'search_state']
 
 /** Names of the tables of a shop, in the order of the alphabet. */
 export async function tablesOf(db: Queryable): Promise<string[]> {

@@ -1,11 +1,11 @@
 import { endpoints } from '@moray/contract/endpoints'
-import { textProblem } from '@moray/contract/fields/text-rule'
 import { refuse } from '@moray/core/checks/input-error'
 import type { JobReply } from '@moray/contract/replies'
 import type { Context, Hono } from 'hono'
 import type { Deps } from '../deps.ts'
 import { afterOf } from '../http/after.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
+import { searchOf } from '../http/search-of.ts'
 import { write } from '../request/write.ts'
 import { jobReply, judgedOf, onJob } from '../job/on-job.ts'
 import { readRecord } from '../job/read-record.ts'
@@ -48,13 +48,6 @@ export function mountJobs(app: Hono, deps: Deps) {
   onJob(app, deps, endpoints.addCase, addCase)
   onJob(app, deps, endpoints.moveJob, moveJob)
   onJob(app, deps, endpoints.changeLife, changeLife, { whenOver: 'anew' })
-}
-
-function searchOf(c: Context): string {
-  const search = (c.req.query('search') ?? '').trim()
-  const bad = search.length > 80 ? 'is too long; at most 80 characters' : textProblem(search)
-  if (bad) refuse('search', bad)
-  return search
 }
 
 function queryOf(c: Context): JobQuery {

@@ -1,13 +1,10 @@
 import { endpoints } from '@moray/contract/endpoints'
-import type { ClosingRecord } from '@moray/contract/replies'
-import type { AskedThen, Closing } from '@moray/core/job/record'
 import type { Hono } from 'hono'
-import type { Queryable } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { onRead, onWrite, rowId } from '../http/endpoint.ts'
-import { mustExist } from '../job/must-exist.ts'
 import { draftOnJob, onJob, readJudged } from '../job/on-job.ts'
 import { agreeToDeparture } from './agree.ts'
+import { listClosings } from './closings.ts'
 import { closeStep, correctAnswers } from './close-step.ts'
 import { keepDraft } from './draft.ts'
 import { routeChanges, seeRoute } from './route-seen.ts'
@@ -35,15 +32,4 @@ export function mountSteps(app: Hono, deps: Deps) {
   onRead(app, endpoints.routeChanges, async (_, { id }) => {
     return routeChanges(deps.db, await readJudged(deps.db, deps, id, deps.now()))
   })
-}
-
-/** Every closing of a job with the words in which it was asked. */
-async function listClosings(db: Queryable, jobId: string): Promise<ClosingRecord[]> {
-  const rows = await db.query<{ closing: Closing; asked: AskedThen | null }>(
-    `select c.closing, d.asked from job_record($1) r, json_array_elements(r.record -> 'closings') c (closing)
-     join step_done d on d.id = (c.closing ->> 'id')::bigint order by d.id`,
-    [jobId],
-  )
-  if (!rows.length) await mustExist(db, jobId)
-  return rows.map((r) => ({ ...r.closing, asked: r.asked }))
 }

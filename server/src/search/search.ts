@@ -1,0 +1,106 @@
+import type { Found, FoundJob, FoundLine, ForeignHead, SearchReply } from '@moray/contract/found'
+import type { Database, Queryable } from '../db/database.ts'
+import { foreignHead } from '../exchange/foreign-head.ts'
+
+/** As many things are shown, and as many lines of each. */
+const MOST_FOUND = 40
+const MOST_LINES = 4
+/** As many lines are looked at; whoever finds more adds a word. */
+const MOST_HITS = 2000
+/** Jobs that are read at a time, so that nobody waits for long meanwhile. */
+const AT_A_TIME = 20
+
+/** Brings what is searched up to the newest event, some jobs at a time. @returns how many events are still to come */
+export async function catchUp(db: Database): Promise<number> {
+  const [row] = await db.query<{ behind: number }>('select search_catch_up($1)::float8 as behind', [
+    AT_A_TIME,
+  ])
+  return row!.behind
+}
+
+type Hit = FoundLine & { job: string | null; foreign: number | null; drive: string | null }
+
+/**
+ * Finds jobs, records of other shops and drives in which every word stands, the newest first; and says what matched. Words may be cut off at their end.
+ * Lines count that have at least one of the words themselves; the others may stand in the number, boat, owner, serial or drive that the line belongs to.
+ */
+export async function search(db: Database, typed: string): Promise<SearchReply> {
+  const behind = await catchUp(db)
+  const [query] = await db.query<{ words: number }>("select numnode(search_query($1, ' & ')) as words", [
+    typed,
+  ])
+  if (!query!.words) return { found: [], more: false, behind }
+  // a single word has to stand in the line itself: in its surroundings it would find every line of a drive
+  const lines = query!.words === 1 ? 'l.own @@ q.every' : 'l.words @@ q.every and l.own @@ q.some'
+  const columns =
+    'l.job_id as job, l.foreign_id::float8 as foreign, l.drive_id as drive, l.kind, l.ref, l.text, iso(l.at) as at'
+  const hits = await db.query<Hit>(
+    `with q as materialized (select search_query($1, ' & ') as every, search_query($1, ' | ') as some)
+     (select ${columns} from search_line l, q where l.kind = 'job' and l.words @@ q.every limit ${MOST_HITS})
+     union all
+     (select ${columns} from search_line l, q where l.kind <> 'job' and ${lines} limit ${MOST_HITS})`,
+    [typed],
+  )
+  const groups = grouped(hits)
+  const shown = groups.slice(0, MOST_FOUND)
+  return {
+    found: await named(db, shown),
+    more: groups.length > shown.length || hits.length >= MOST_HITS,
+    behind,
+  }
+}
+
+interface Group {
+  job: string | null
+  foreign: number | null
+  drive: string | null
+  newest: string
+  lines: FoundLine[]
+}
+
+/** What is the thing itself first, then what lies in it; the newest first. */
+const RANK: Partial<Record<FoundLine['kind'], number>> = { job: 0, stack: 1 }
+
+function grouped(hits: Hit[]): Group[] {
+  const groups = new Map<string, Group>()
+  for (const { job, foreign, drive, ...line } of hits) {
+    const key = `${job ?? ''} ${foreign ?? ''} ${drive ?? ''}`
+    const group = groups.get(key) ?? { job, foreign, drive, newest: '', lines: [] }
+    group.lines.push(line)
+    if (line.at > group.newest) group.newest = line.at
+    groups.set(key, group)
+  }
+  return [...groups.values()].sort((a, b) => b.newest.localeCompare(a.newest))
+}
+
+async function named(db: Queryable, groups: Group[]): Promise<Found[]> {
+  const jobs = await db.query<{ job: FoundJob }>(
+    `select json_build_object('id', j.id, 'number', j.number, 'serial', j.serial, 'boat', j.boat, 'owner', j.owner, 'state', j.state,
+       'openedAt', iso(j.opened_at), 'sheetId', j.sheet_id, 'sheetName', d.name) as job
+     from job j join drive_sheet d on d.id = j.sheet_id and d.version = j.sheet_version where j.id = any($1)`,
+    [groups.flatMap((g) => g.job ?? [])],
+  )
+  const foreign = await foreignHead(
+    db,
+    groups.flatMap((g) => g.foreign ?? []),
+  )
+  const drives = await db.query<{ id: string; name: string }>(
+    'select distinct on (id) id, name from drive_sheet where id = any($1) order by id, version desc',
+    [groups.flatMap((g) => g.drive ?? [])],
+  )
+  const byId = <T extends { id: string | number }>(rows: T[]) => new Map(rows.map((r) => [r.id, r]))
+  const [ofJob, ofForeign, ofDrive] = [byId(jobs.map((r) => r.job)), byId<ForeignHead>(foreign), byId(drives)]
+  return groups.flatMap((g): Found[] => {
+    const lines = g.lines
+      .sort((a, b) => (RANK[a.kind] ?? 2) - (RANK[b.kind] ?? 2) || b.at.localeCompare(a.at))
+      .slice(0, MOST_LINES)
+    const [job, other, drive] = [
+      ofJob.get(g.job ?? ''),
+      ofForeign.get(g.foreign ?? 0),
+      ofDrive.get(g.drive ?? ''),
+    ]
+    if (job) return [{ what: 'job', job, lines }]
+    if (other) return [{ what: 'foreign', foreign: other, lines }]
+    return drive ? [{ what: 'drive', drive, lines }] : []
+  })
+}
