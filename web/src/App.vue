@@ -30,6 +30,7 @@ const route = useRoute()
 const isHere = (to: string) => to !== '/' && route.path.startsWith(`${to}/`)
 const places = [
   { to: '/', name: 'Bench' },
+  { to: '/find', name: 'Find' },
   { to: '/boats', name: 'Boats' },
   { to: '/drawer', name: 'Drawer' },
   { to: '/gauges', name: 'Gauges' },

@@ -81,9 +81,12 @@ async function whatCanBeRead(db: Queryable, params: unknown[]) {
 
 /** Earlier jobs of a unit that stand beside its newest one. */
 const EARLIER_SHOWN = 12
+/** Units on the page of boats, and in a table that is saved. */
+const UNITS_SHOWN = 50
+const MOST_UNITS = 20_000
 
 /** Drives that have been here, the newest visit first; one entry for a serial number of a sheet. */
-export async function knownUnits(db: Queryable, search: string): Promise<KnownUnit[]> {
+export async function knownUnits(db: Queryable, search: string, all = false): Promise<KnownUnit[]> {
   const rows = await db.query<{ unit: KnownUnit }>(
     `select json_build_object('serial', j.serial, 'sheetId', j.sheet_id, 'sheetName', d.name, 'boat', j.boat, 'owner', j.owner,
        'water', j.water, 'jobs', j.jobs, 'lastAt', iso(j.opened_at), 'lastJob', j.id, 'lastState', j.state, 'earlier', (
@@ -97,10 +100,10 @@ export async function knownUnits(db: Queryable, search: string): Promise<KnownUn
      ) u
      join (select serial, sheet_id, count(*)::int as jobs from job group by serial, sheet_id) n
        on n.serial = u.serial and n.sheet_id = u.sheet_id
-     order by u.opened_at desc limit 50) j
+     order by u.opened_at desc limit $2) j
      join drive_sheet d on d.id = j.sheet_id and d.version = j.sheet_version
      order by j.opened_at desc`,
-    [search],
+    [search, all ? MOST_UNITS : UNITS_SHOWN],
   )
   return rows.map((r) => r.unit)
 }

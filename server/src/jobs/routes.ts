@@ -23,7 +23,7 @@ const STATES = ['open', 'over', 'all'] as const
 export function mountJobs(app: Hono, deps: Deps) {
   const { db } = deps
   onRead(app, endpoints.jobs, (c) => listJobs(db, queryOf(c), deps.now()))
-  onRead(app, endpoints.units, (c) => knownUnits(db, searchOf(c)))
+  onRead(app, endpoints.units, (c) => knownUnits(db, searchOf(c), c.req.query('all') === 'yes'))
   onRead(app, endpoints.job, async (_, { id }) => (await deps.records.get(db, id)).record)
   onRead(app, endpoints.events, (c, { id }) => listEvents(db, id, afterOf(c)))
   onWrite(app, endpoints.openJob, (c, _, body) =>

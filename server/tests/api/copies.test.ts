@@ -29,10 +29,10 @@ async function emptyOn(kind: 'PGlite' | 'PostgreSQL'): Promise<Database> {
   return openPostgres(`${inject('postgres')}${name}`, () => {})
 }
 
-/** Every row of every table, read without anything that copies use; but for the name of the history, which is another one on purpose. */
+/** Every row of every table, read without anything that copies use; but for the name of the history, which is another one on purpose, and for what is made anew out of the others. */
 async function everything(db: Database): Promise<Record<string, string[]>> {
   const tables = await db.query<{ name: string }>(
-    `select tablename::text as name from pg_tables where schemaname = current_schema() and tablename not in ('file_content', 'schema_function') order by 1`,
+    `select tablename::text as name from pg_tables where schemaname = current_schema() and tablename not in ('file_content', 'schema_function', 'search_line', 'search_state') order by 1`,
   )
   const all: Record<string, string[]> = {}
   for (const { name } of tables) {

@@ -15,6 +15,7 @@ import CopyNotice from './CopyNotice.vue'
 import { useStands } from './stands.ts'
 
 /** What a new job is reached by needs the sheets and the route: it comes when somebody asks for it. */
+const BenchCsv = defineAsyncComponent(() => import('./BenchCsv.vue'))
 const NewJobDialog = defineAsyncComponent(() => import('./NewJobDialog.vue'))
 
 const route = useRoute()
@@ -103,6 +104,10 @@ const WORKS = { soak: 'Penetrant works', cure: 'Compound cures' } as const
           ></template
         >
       </p>
+      <RouterLink v-if="wanted" :to="`/find?q=${encodeURIComponent(wanted)}`" class="page-link"
+        >Find in all that was written</RouterLink
+      >
+      <BenchCsv :search="wanted" />
       <Button label="A drive comes in" class="quiet" @click="opening = true" />
     </div>
     <NewJobDialog v-if="opening" @close="opening = false" />

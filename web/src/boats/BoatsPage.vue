@@ -6,9 +6,12 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import NewJobDialog from '../bench/NewJobDialog.vue'
+import SaveCsv from '../ui/SaveCsv.vue'
+import ForeignList from './ForeignList.vue'
+import OwnerData from './OwnerData.vue'
 import LoadState from '../ui/LoadState.vue'
 import { showDate } from '../ui/times.ts'
-import { useUnits } from '../wire/queries.ts'
+import { readAllUnits, useUnits } from '../wire/queries.ts'
 
 /** Owners with their boats, and the drives of each that have been here: from one of them a job is opened. */
 const search = ref('')
@@ -18,6 +21,17 @@ interface Boat {
   name: string
   units: KnownUnit[]
 }
+const columns = [
+  { name: 'owner', of: (u: KnownUnit) => u.owner },
+  { name: 'boat', of: (u: KnownUnit) => u.boat },
+  { name: 'serial', of: (u: KnownUnit) => u.serial },
+  { name: 'drive', of: (u: KnownUnit) => u.sheetName },
+  { name: 'water', of: (u: KnownUnit) => u.water },
+  { name: 'jobs', of: (u: KnownUnit) => u.jobs },
+  { name: 'last here', of: (u: KnownUnit) => u.lastAt },
+]
+/** The page shows the newest; the table holds all that the search finds. */
+const allUnits = () => readAllUnits(search.value.trim())
 /** By owner and boat, in the order of the newest visit. */
 const owners = computed(() => {
   const found = new Map<string, Map<string, Boat>>()
@@ -39,6 +53,7 @@ const owners = computed(() => {
       ><span class="sr-only">Owner, boat or serial number</span>
       <input v-model="search" type="search" maxlength="80" placeholder="owner, boat, serial number" />
     </label>
+    <SaveCsv name="units" :columns="columns" :rows="allUnits" />
   </div>
   <LoadState v-if="!store.units" what="the boats" :error="store.error" @again="store.load" />
   <p v-else-if="!owners.length" class="soft">
@@ -50,13 +65,18 @@ const owners = computed(() => {
   </p>
   <template v-else>
     <section v-for="o in owners" :key="o.owner" class="owner" :aria-label="o.owner">
-      <h2>{{ o.owner }}</h2>
+      <div class="who">
+        <h2>{{ o.owner }}</h2>
+        <OwnerData :owner="o.owner" />
+      </div>
       <ul>
         <li v-for="b in o.boats" :key="b.name">
           <h3>{{ b.name }}</h3>
           <ul>
             <li v-for="u in b.units" :key="u.serial + u.sheetId" class="unit">
-              <span class="mono">{{ u.serial }}</span>
+              <RouterLink :to="`/boats/${u.sheetId}/${encodeURIComponent(u.serial)}`" class="mono">{{
+                u.serial
+              }}</RouterLink>
               <span>{{ u.sheetName }}</span>
               <span class="small soft"
                 >{{ u.jobs }} {{ u.jobs === 1 ? 'job' : 'jobs' }}, last {{ showDate(u.lastAt) }},
@@ -86,6 +106,7 @@ const owners = computed(() => {
     </section>
     <p v-if="store.units.length === 50" class="small soft">The 50 newest visits; search for others.</p>
   </template>
+  <ForeignList />
   <NewJobDialog v-if="coming" :unit="coming" @close="coming = null" />
 </template>
 
@@ -105,6 +126,12 @@ const owners = computed(() => {
 .owner {
   border-top: 2px solid var(--ink);
   padding: 0.4rem 0 0.9rem;
+}
+.who {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 1.4rem;
+  align-items: center;
 }
 .earlier {
   grid-column: 2 / -1;

@@ -35,6 +35,7 @@ onKeyStroke('Escape', shut)
         <RouterLink :to="`/jobs/${id}/parts`">Parts</RouterLink>
         <RouterLink :to="`/jobs/${id}/setting`">Setting</RouterLink>
         <RouterLink v-if="store.job.sheet.meshes.length" :to="`/jobs/${id}/contact`">Contact</RouterLink>
+        <RouterLink :to="`/jobs/${id}/before`">Before</RouterLink>
         <RouterLink :to="`/jobs/${id}/record`">Record</RouterLink>
       </nav>
       <span class="side">

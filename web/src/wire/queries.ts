@@ -28,6 +28,12 @@ export const keys = {
   jobs: ['jobs'],
   jobPage: (state: string, search: string) => ['jobs', state, search],
   units: (search: string) => ['jobs', 'units', search],
+  search: (typed: string) => ['jobs', 'search', typed],
+  unitJobs: (sheet: string, serial: string) => ['jobs', 'unit', sheet, serial],
+  unitsBefore: (id: string) => ['jobs', 'before', id],
+  newestSheet: (id: string) => ['drives', id, 'newest'],
+  foreign: ['foreign'],
+  foreignJob: (id: string) => ['foreign', id],
   job: (id: string) => ['job', id],
   events: (id: string) => ['job', id, 'events'],
   closings: (id: string) => ['job', id, 'closings'],
@@ -212,6 +218,49 @@ export const useUnits = (search: MaybeRefOrGetter<string>) =>
     () => keys.units(toValue(search)),
     () => read(endpoints.units, {}, toValue(search) ? { search: toValue(search) } : {}),
   )
+
+export const useSearch = (typed: MaybeRefOrGetter<string>) =>
+  asked(
+    'reply',
+    () => keys.search(toValue(typed)),
+    () => read(endpoints.search, {}, { search: toValue(typed) }),
+    () => toValue(typed) !== '',
+  )
+export const useUnitJobs = (sheet: () => string, serial: () => string) =>
+  asked(
+    'jobs',
+    () => keys.unitJobs(sheet(), serial()),
+    () => read(endpoints.unitJobs, { sheet: sheet() }, { serial: serial() }),
+  )
+export const useUnitsBefore = (id: () => string) =>
+  asked(
+    'units',
+    () => keys.unitsBefore(id()),
+    () => read(endpoints.unitsBefore, { id: id() }),
+  )
+/** The newest version of a drive's sheet. */
+export const useSheetOf = (id: () => string) =>
+  asked(
+    'sheet',
+    () => keys.newestSheet(id()),
+    () => read(endpoints.drive, { id: id() }),
+  )
+export const useForeignJobs = () =>
+  asked(
+    'records',
+    () => keys.foreign,
+    () => read(endpoints.foreignJobs, {}),
+  )
+export const useForeignJob = (id: () => string) =>
+  asked(
+    'file',
+    () => keys.foreignJob(id()),
+    () => read(endpoints.foreignJob, { id: id() }),
+  )
+
+/** Every unit that a search finds, not the newest alone. */
+export const readAllUnits = (search: string) =>
+  read(endpoints.units, {}, { all: 'yes', ...(search ? { search } : {}) })
 
 const ofJob = (id: MaybeRefOrGetter<string>) => () => toValue(id) !== ''
 
