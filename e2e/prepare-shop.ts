@@ -16,5 +16,5 @@ export default async function prepareShop(): Promise<void> {
   }
   const shop = process.env.MORAY_TEST_SHOP!
   if (existsSync(shop) && readdirSync(shop).length) return
-  await (await startIn(shop)).end()
+  await (await startIn(shop, { MORAY_DEMO: 'short' })).end()
 }

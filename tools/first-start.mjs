@@ -1,10 +1,10 @@
-// first-start.mjs FOLDER: the first start of the built server in a new folder, until it says that it is ready.
+// first-start.mjs FOLDER: the first start of the built server in a new folder, until it says that it is ready; with the demo of today, without its past.
 import { spawn } from 'node:child_process'
 import { resolve } from 'node:path'
 
 const child = spawn(process.execPath, [resolve(import.meta.dirname, '../server/dist/main.js')], {
   stdio: ['ignore', 'pipe', 'pipe'],
-  env: { ...process.env, PORT: '0', MORAY_DATA: process.argv[2] },
+  env: { ...process.env, PORT: '0', MORAY_DEMO: 'short', MORAY_DATA: process.argv[2] },
 })
 let said = ''
 let ready = false

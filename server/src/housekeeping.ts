@@ -4,7 +4,9 @@ import { catchUp } from './search/search.ts'
 const PROBE_MS = 5_000
 const PRUNE_MS = 60 * 60_000
 const CATCH_UP_MS = 30_000
-const CATCH_UP_PAUSE_MS = 250
+/** The first pages come first. */
+const FIRST_CATCH_UP_MS = 3_000
+const CATCH_UP_PAUSE_MS = 20
 /** A browser that has not repeated a request within a day will not. */
 const KEPT_HOURS = 24
 
@@ -38,6 +40,7 @@ export function keepHouse(db: Database, log: (message: string, detail?: unknown)
   const timers = [
     setInterval(() => void probe(), PROBE_MS),
     setInterval(() => void prune(), PRUNE_MS),
+    setTimeout(() => void findAll(), FIRST_CATCH_UP_MS),
     setInterval(() => void findAll(), CATCH_UP_MS),
   ]
   timers.forEach((t) => t.unref())

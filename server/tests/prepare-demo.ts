@@ -26,7 +26,7 @@ export default async function prepareDemo(project: TestProject) {
 /** The demo with a copy of every table, which every test goes back to. */
 async function make(db: Database) {
   await migrate(db, readSchema(resolve(import.meta.dirname, '..')), NOW)
-  await beginShop(db, NOW, { demo: true, shop: 'test-shop' })
+  await beginShop(db, NOW, { demo: 'short', shop: 'test-shop' })
   await db.script(KEEP_COPY)
 }
 

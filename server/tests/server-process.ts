@@ -113,7 +113,7 @@ export function freshFolder(): string {
 export function useProcesses(last: () => void = () => {}) {
   beforeAll(async () => {
     if (MADE) return
-    const server = await start(prepared)
+    const server = await start(prepared, { MORAY_DEMO: 'short' })
     expect(await server.stop('SIGTERM')).toBe(0)
   }, SLOW_MS)
   afterEach(() => {

@@ -27,6 +27,7 @@ import { addOpenItem, openLoop, setScope } from '../scope/scope.ts'
 import { linkCases } from '../jobs/cases.ts'
 import { takeBack } from '../steps/take-back.ts'
 import { drawerLines } from './drawer.ts'
+import { loadHistory } from './history.ts'
 import { demoJobs, demoUnits, type DemoJob, type DemoStep } from './jobs.ts'
 import { gauges, people } from './people-and-gauges.ts'
 import { patternMarks } from './patterns.ts'
@@ -41,13 +42,19 @@ const SCATTER = [0, 1, -1, 0, 1, 0, -1, 1, 0]
 /**
  * Fills an empty database with the invented workshop. Everything that a technician would have entered goes
  * through the same functions as a real entry, so the demo cannot hold what Moray would refuse.
+ * @param options.history with two years of jobs on twenty units before today's
  */
-export async function loadDemo(tx: Transaction, now: Date): Promise<void> {
+export async function loadDemo(
+  tx: Transaction,
+  now: Date,
+  { history }: { history: boolean } = { history: false },
+): Promise<void> {
   // a history is being written: its times lie in the past, job by job
   await tx.query("select set_config('moray.history', 'on', true)")
   await loadShop(tx, now)
   const sheets = new SheetShelf()
   for (const job of demoJobs) await playJob(tx, sheets, job, now)
+  if (history) await loadHistory(tx, ['lomvi-done'], now)
   for (const [leads, follows] of demoUnits) await joinUnit(tx, sheets, leads, follows, now)
   await tx.query("insert into setting (key, value) values ('demo', 'true'::jsonb)")
   await sealRest(tx, now, 'the demo')

@@ -15,19 +15,11 @@ import { changeRowPart, layInRow } from '../row/row.ts'
 import { closeStep } from '../steps/close-step.ts'
 import type { DemoJob, DemoStep } from './jobs.ts'
 import type { Player } from './play.ts'
+import { repeatable } from './repeatable.ts'
 
 type Work = Extract<DemoStep, { do: 'work' }>
 
 const HOUR = 3_600_000
-
-/** Numbers in [0, 1) that are the same everywhere; small and plain (a linear congruence, Knuth 1981, 3.3.4). */
-function repeatable(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
-    return state / 4294967296
-  }
-}
 
 /** Ink that tells which way round a needle cage ran, and how other parts lay. */
 const MARK: Partial<Record<string, { orientation: string; ink?: string }>> = {

@@ -7,14 +7,12 @@ const MOST_FOUND = 40
 const MOST_LINES = 4
 /** As many lines are looked at; whoever finds more adds a word. */
 const MOST_HITS = 2000
-/** Jobs that are read at a time, so that nobody waits for long meanwhile. */
-const AT_A_TIME = 20
+/** Jobs that are read before a search: what has just been written is found. */
+const BEFORE_SEARCH = 4
 
-/** Brings what is searched up to the newest event, some jobs at a time. @returns how many events are still to come */
-export async function catchUp(db: Database): Promise<number> {
-  const [row] = await db.query<{ behind: number }>('select search_catch_up($1)::float8 as behind', [
-    AT_A_TIME,
-  ])
+/** Brings what is searched up to the newest event, some jobs at a time, so that nobody waits for long meanwhile. @returns how many events are still to come */
+export async function catchUp(db: Database, jobs = 1): Promise<number> {
+  const [row] = await db.query<{ behind: number }>('select search_catch_up($1)::float8 as behind', [jobs])
   return row!.behind
 }
 
@@ -25,7 +23,7 @@ type Hit = FoundLine & { job: string | null; foreign: number | null; drive: stri
  * Lines count that have at least one of the words themselves; the others may stand in the number, boat, owner, serial or drive that the line belongs to.
  */
 export async function search(db: Database, typed: string): Promise<SearchReply> {
-  const behind = await catchUp(db)
+  const behind = await catchUp(db, BEFORE_SEARCH)
   const [query] = await db.query<{ words: number }>("select numnode(search_query($1, ' & ')) as words", [
     typed,
   ])

@@ -13,12 +13,13 @@ export interface Beginning {
 
 /**
  * Makes sure that the database holds a shop, and says which. A new one begins with the demo or empty; of several servers that start at once one begins it.
+ * @param options.demo `short`: without the jobs of the past two years
  * @param options.shop id for a new shop
  */
 export function beginShop(
   db: Database,
   now: Date,
-  options: { demo: boolean; shop: string },
+  options: { demo: boolean | 'short'; shop: string },
 ): Promise<Beginning> {
   return db.transaction(async (tx) => {
     await tx.query('lock table setting in exclusive mode')
@@ -34,11 +35,11 @@ export function beginShop(
       await tx.query("insert into setting (key, value) values ('shop', jsonb_build_object('id', $1::text))", [
         shop,
       ])
-    if (isNew && options.demo) await loadDemo(tx, now)
+    if (isNew && options.demo) await loadDemo(tx, now, { history: options.demo !== 'short' })
     else if (isDemo) await renewDemoSheets(tx, now)
     const [epoch] = await tx.query<{ name: string }>(
       `insert into setting (key, value) values ('epoch', to_jsonb($1::text)) on conflict (key) do update set value = setting.value returning value #>> '{}' as name`,
-      [newEpoch(isDemo || (isNew && options.demo))],
+      [newEpoch(isDemo || (isNew && options.demo !== false))],
     )
     return { shop, isNew, epoch: epoch!.name }
   })

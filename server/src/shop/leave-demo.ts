@@ -2,6 +2,7 @@ import { demoSheets } from '@moray/core/drives/sheets/index'
 import type { Told } from '@moray/core/job/event'
 import type { Transaction } from '../db/database.ts'
 import { demoJobs } from '../demo/jobs.ts'
+import { PAST } from '../demo/history.ts'
 import { people } from '../demo/people-and-gauges.ts'
 import { Refusal } from '../http/refusal.ts'
 import { tellNewEpoch } from '../live/live.ts'
@@ -13,7 +14,7 @@ const MOST_NAMED = 8
 /** Jobs, drives and people that did not come with the demo, in words. */
 async function ownInDemo(tx: Transaction): Promise<string[]> {
   const own = await tx.query<{ what: string }>(
-    `select 'job ' || number || ' (' || boat || ')' as what from job where id <> all($1)
+    `select 'job ' || number || ' (' || boat || ')' as what from job where id <> all($1) and id not like '${PAST}%'
      union all select 'drive ' || coalesce((select max(s.name) from drive_sheet s where s.id = d.id), (select t.body ->> 'name' from sheet_draft t where t.id = d.id), d.id)
        from drive d where d.id <> all($2)
      union all select 'draft of ' || coalesce(t.body ->> 'name', t.id) from sheet_draft t where t.id = any($2)

@@ -14,8 +14,8 @@ export interface Settings {
   data: string
   /** Address of a PostgreSQL server in place of the embedded database. */
   url: string | undefined
-  /** Whether a new shop begins with the demo. */
-  demo: boolean
+  /** Whether a new shop begins with the demo; `short`: without the jobs of the past two years. */
+  demo: boolean | 'short'
   /** A folder that held a shop once may begin anew. */
   mayBeginAnew: boolean
   /** Host names that are ours besides this machine's own. */
@@ -42,7 +42,7 @@ export function readSettings(env: NodeJS.ProcessEnv): Settings {
     proxyPort: env.MORAY_PROXY_PORT ? portOf('MORAY_PROXY_PORT', env.MORAY_PROXY_PORT) : undefined,
     data: resolve(env.MORAY_DATA ?? 'data'),
     url,
-    demo: url ? env.MORAY_DEMO === 'on' : env.MORAY_DEMO !== 'off',
+    demo: env.MORAY_DEMO === 'short' ? 'short' : url ? env.MORAY_DEMO === 'on' : env.MORAY_DEMO !== 'off',
     mayBeginAnew: env.MORAY_NEW === 'yes',
     names: [
       ...(env.MORAY_HOSTS ?? '')

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Found } from '@moray/contract/found'
 import { isOver } from '@moray/core/job/record'
-import { refDebounced } from '@vueuse/core'
+import { refDebounced, useIntervalFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import LoadState from '../ui/LoadState.vue'
@@ -20,6 +20,10 @@ const wanted = refDebounced(
 )
 watch(wanted, (q) => void router.replace({ query: q ? { q } : {} }))
 const store = useSearch(wanted)
+// older jobs are read little by little: what they hold comes in by itself
+useIntervalFn(() => {
+  if (store.reply?.behind) void store.load()
+}, 2000)
 const found = computed(() => store.reply?.found ?? [])
 const keyOf = (f: Found) =>
   f.what === 'job' ? f.job.id : f.what === 'foreign' ? `foreign ${f.foreign.id}` : `drive ${f.drive.id}`

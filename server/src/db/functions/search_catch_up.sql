@@ -21,15 +21,15 @@ begin
   end if;
   upto := done;
   while upto < newest and n < most loop
-    upto := least(newest, upto + 500);
+    upto := least(newest, upto + 50);
     -- a job is made once, with the last of its events
-    for j in select distinct e.job_id from event e where e.id > upto - 500 and e.id > done and e.id <= upto and e.job_id is not null
+    for j in select distinct e.job_id from event e where e.id > upto - 50 and e.id > done and e.id <= upto and e.job_id is not null
       and not exists (select 1 from event l where l.job_id = e.job_id and l.id > upto and l.id <= newest)
     loop
       perform search_again(j);
       n := n + 1;
     end loop;
-    if exists (select 1 from event e where e.id > upto - 500 and e.id > done and e.id <= upto and e.kind in ('sheet', 'shop', 'foreign')) then
+    if exists (select 1 from event e where e.id > upto - 50 and e.id > done and e.id <= upto and e.kind in ('sheet', 'shop', 'foreign')) then
       perform search_others();
     end if;
   end loop;

@@ -1,12 +1,15 @@
--- The same without the words that are written twice: as what is typed to find something is read.
-create or replace function search_norm(t text) returns text language sql immutable as $$
-  select btrim(regexp_replace(regexp_replace(regexp_replace(regexp_replace(regexp_replace(regexp_replace(regexp_replace(
-    lower(t),
-    '(\d),(\d)', '\1.\2', 'g'),
-    '(^|[^0-9])\.(\d)', '\10.\2', 'g'),
-    '(\d\.\d*?)0+(?!\d)', '\1', 'g'),
-    '\.(?!\d)', ' ', 'g'),
-    '[!-,/:-@\[-`{-~]', ' ', 'g'),
-    '(^|\s)-+|-+(\s|$)', ' ', 'g'),
-    '\s+', ' ', 'g'))
-$$;
+-- A text as it is searched: small letters, no signs but points in numbers and hyphens within words, no zeros behind a point (`.40` and `0,4` are the same).
+create or replace function search_norm(t text) returns text language plpgsql immutable as $$
+declare
+  n text := lower(t);
+begin
+  if n ~ '\d,\d' then n := regexp_replace(n, '(\d),(\d)', '\1.\2', 'g'); end if;
+  n := translate(n, '!"#$%&''()*+,/:;<=>?@[\]^_`{|}~·±×–—“”’', '                                         ');
+  if n like '%.%' then
+    n := regexp_replace(n, '(^|[^0-9])\.(\d)', '\10.\2', 'g');
+    n := regexp_replace(n, '(\d\.\d*?)0+(?!\d)', '\1', 'g');
+    n := regexp_replace(n, '\.(?!\d)', ' ', 'g');
+  end if;
+  if n like '%-%' then n := regexp_replace(n, '(^|\s)-+|-+(\s|$)', ' ', 'g'); end if;
+  return btrim(regexp_replace(n, '\s+', ' ', 'g'));
+end $$;

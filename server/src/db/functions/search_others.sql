@@ -4,12 +4,11 @@ begin
   delete from search_line where drive_id is not null;
   insert into search_line (drive_id, kind, ref, text, at, own, words)
     select d.id, 'part-number', p ->> 'id', concat_ws(' ', p ->> 'name', p ->> 'number'), coalesce(d.at, 'epoch'),
-      to_tsvector('simple', search_text(concat_ws(' ', p ->> 'name', p ->> 'number'))),
-      to_tsvector('simple', search_text(concat_ws(' ', p ->> 'name', p ->> 'number', d.name)))
+      search_text(concat_ws(' ', p ->> 'name', p ->> 'number')), search_text(concat_ws(' ', p ->> 'name', p ->> 'number', d.name))
     from (select distinct on (id) * from drive_sheet order by id, version desc) d, jsonb_array_elements(d.body -> 'parts') p
     where p ->> 'number' <> '';
   insert into search_line (foreign_id, kind, ref, text, at, own, words)
-    select f.id, l.kind, '', l.said, f.at, to_tsvector('simple', search_text(l.said)), to_tsvector('simple', search_text(concat_ws(' ', l.said, f.head)))
+    select f.id, l.kind, '', l.said, f.at, search_text(l.said), search_text(concat_ws(' ', l.said, f.head))
     from (select id, at, file, concat_ws(' ', file #>> '{job,number}', file #>> '{job,serial}', file #>> '{job,boat}', file #>> '{job,owner}', file #>> '{sheet,name}') as head
       from foreign_job where not exists (select 1 from search_line s where s.foreign_id = foreign_job.id)) f,
     lateral (
