@@ -14,7 +14,7 @@ export interface FoundLine {
     | 'outcome'
     | 'approval'
     | 'picture'
-    | 'part-number'
+    | 'drive-part'
   /** Step, place, measure or part; as the kind has it. */
   ref: string
   text: string

@@ -46,7 +46,7 @@ function spoil(good: object, fields: string[][]): string {
 }
 
 const bodies = writes
-  .filter(([name]) => !['leaveDemo', 'setCode', 'beginPairing'].includes(name))
+  .filter(([name]) => !['leaveDemo', 'setCode', 'beginPairing', 'makeCopy'].includes(name))
   .map(([name, endpoint, body]) => ({
     path: pathOf(endpoint),
     good: GOOD[name]!,

@@ -14,6 +14,7 @@ import { RecordShelf } from '../src/job/record-shelf.ts'
 import { openFileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
 import { beginShop } from '../src/shop/begin.ts'
+import { grow } from './grow.ts'
 
 /**
  * npm run bench, second half: statements, bytes and milliseconds of the routes, on the demo and on a shop that has grown to 500, 1000 and 2000
@@ -41,7 +42,7 @@ const db: Database = {
   },
 }
 await migrate(inner, readSchema(resolve(import.meta.dirname, '..')), NOW)
-await beginShop(inner, NOW, { demo: true, shop: 'bench' })
+await beginShop(inner, NOW, { demo: 'short', shop: 'bench' })
 const app = createApp(
   {
     db,
@@ -89,41 +90,9 @@ async function measure(jobs: number, name: string, ask: () => [string, object?],
   print({ jobs, route: name, statements, bytes, p50Ms: quantile(took, 0.5), p95Ms: quantile(took, 0.95) })
 }
 
-/** Copies of a finished job, with everything that belongs to it. */
-async function grow(from: number, to: number) {
-  await inner.script(`
-    set session_replication_role = replica;
-    insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, hours, stand, state, stage, waits, complaint, opened_at, touched_at, route_hash)
-      select 'g' || n, 'g-' || n, sheet_id, sheet_version, 'G' || (n % 700), boat || ' ' || (n % 300), owner, water, hours, null,
-        case when n % 50 = 0 then 'working' else 'finished' end, case when n % 50 = 0 then 'set' else 'done' end, waits, complaint,
-        opened_at - n * interval '1 hour', touched_at - n * interval '1 hour', route_hash
-      from job, generate_series(${from}, ${to - 1}) n where id = 'lomvi-done';
-    insert into build (job_id, number, plan, by_person, at)
-      select 'g' || n, number, plan, by_person, at from build, generate_series(${from}, ${to - 1}) n where job_id = 'lomvi-done';
-    insert into acceptance (build_id, by_person, at)
-      select b.id, b.by_person, b.at from build b where b.job_id like 'g%' and b.number = 1 and not exists (select 1 from acceptance a where a.build_id = b.id);
-    insert into reading (build_id, measure, raw, value, text, unit, gauge_id, gauge_overdue, resolution, mpe, repeatability, by_person, at)
-      select b.id, r.measure, r.raw, r.value, r.text, r.unit, r.gauge_id, r.gauge_overdue, r.resolution, r.mpe, r.repeatability, r.by_person, r.at
-      from build b, (select r.* from reading r join build x on x.id = r.build_id where x.job_id = 'lomvi-done') r, generate_series(1, 2)
-      where b.job_id like 'g%' and not exists (select 1 from reading y where y.build_id = b.id);
-    insert into stack (build_id, location, by_person, at)
-      select b.id, s.location, s.by_person, s.at from build b join (select s.*, x.number from stack s join build x on x.id = s.build_id where x.job_id = 'lomvi-done') s on s.number = b.number
-      where b.job_id like 'g%' and not exists (select 1 from stack y where y.build_id = b.id);
-    insert into stack_piece (stack_id, position, thickness_mm, text, line_id)
-      select s.id, 0, 0.4, '.40', 's003' from stack s join build b on b.id = s.build_id where b.job_id like 'g%' and not exists (select 1 from stack_piece p where p.stack_id = s.id);
-    insert into step_done (job_id, step, answers, by_person, at)
-      select 'g' || n, step, answers, by_person, at from step_done, generate_series(${from}, ${to - 1}) n where job_id = 'lomvi-done';
-    insert into fault_outcome (job_id, cause, by_person, at) select 'g' || n, 'screw-gasket', 'runa', now() from generate_series(${from}, ${to - 1}) n;
-    insert into job_finding (job_id, finding, present, by_person, at) select 'g' || n, f, true, 'runa', now() from generate_series(${from}, ${to - 1}) n, unnest(array['metal', 'milky-oil']) f;
-    insert into event (id, at, by_person, kind, job_id, subject, data, digest)
-      select (select max(id) from event) + row_number() over (), at, by_person, kind, 'g' || n, subject, data, digest from event, generate_series(${from}, ${to - 1}) n where job_id = 'lomvi-done';
-    set session_replication_role = origin;
-    analyze`)
-}
-
 let have = 12
 for (const jobs of [12, 500, 1000, 2000]) {
-  if (jobs > have) await grow(have, jobs)
+  if (jobs > have) await grow(inner, have, jobs)
   have = jobs
   const [sum] = await inner.query<{ readings: number; events: number }>(
     'select (select count(*)::int from reading) as readings, (select count(*)::int from event) as events',

@@ -1,5 +1,6 @@
 import { mkdtempSync, readFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
+import type { Copies } from '@moray/contract/copies'
 import { PERSON_HEADER, REQUEST_HEADER } from '@moray/contract/endpoints'
 import type { ErrorBody } from '@moray/contract/errors'
 import type { DrawerLine, EventEntry, JobReply, Shop } from '@moray/contract/replies'
@@ -113,7 +114,27 @@ const calcHere: CalcPool = {
 }
 
 /** Nobody asks for copies but the tests of copies. */
-const noCopies = { stop: () => {} } as CopyKeeper
+const NO_COPIES: Copies = {
+  folder: '/nowhere',
+  own: false,
+  folderThere: false,
+  nightly: true,
+  demo: true,
+  kept: { days: 7, weeks: 5, months: 12 },
+  copies: [],
+  last: null,
+  failed: null,
+  running: null,
+  disk: { freeBytes: null, nearlyFull: false },
+  notice: null,
+}
+const noCopies: CopyKeeper = {
+  state: () => Promise.resolve(NO_COPIES),
+  begin: () => Promise.resolve(true),
+  beginBringingBack: () => true,
+  nightly: () => Promise.resolve(),
+  stop: () => {},
+}
 
 export interface TestOptions {
   copies?: (db: Database) => CopyKeeper

@@ -1,7 +1,13 @@
 import type { PastJob, SearchReply, UnitsBefore } from '@moray/contract/found'
 import { describe, expect, it } from 'vitest'
-import { testApp, type TestApp } from '../test-app.ts'
+import { testApp as demoApp, type TestApp } from '../test-app.ts'
 
+/** The demo with all of it read, as it is a moment after a start; what is written later is read by the search itself. */
+async function testApp() {
+  const app = await demoApp()
+  await app.db.query('select search_catch_up(1000)')
+  return app
+}
 const find = (app: TestApp, typed: string) =>
   app.get<SearchReply>(`/api/search?search=${encodeURIComponent(typed)}`)
 /** What was found, in short: the job (or what it is), and the kinds of what matched. */

@@ -311,6 +311,7 @@ describe('migrations and demo', () => {
     expect(await beginShop(app.db, NOW, { demo: true, shop: 'another' })).toEqual({
       shop: 'test-shop',
       isNew: false,
+      epoch: expect.stringMatching(/^demo-/),
     })
     await app.db.query(
       "insert into schema_version (number, name, at) select n, 'later', now() from generate_series(900, 950) n",

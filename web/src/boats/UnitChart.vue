@@ -15,8 +15,10 @@ const ink = useInk()
 const shown = (mm: number) => Number((units.imperial.value ? mm / MM_PER_INCH : mm).toFixed(4))
 const option = computed(() => ({
   animation: false,
-  grid: { left: 60, right: 20, top: 36, bottom: 30 },
-  legend: { top: 0, textStyle: { color: ink.value.ink } },
+  color: [ink.value.ink, ink.value.lamp, ink.value.in, ink.value.out],
+  textStyle: { fontFamily: ink.value.font },
+  grid: { left: 60, right: 20, top: 52, bottom: 30 },
+  legend: { top: 0, type: 'scroll' as const, textStyle: { color: ink.value.ink } },
   tooltip: { trigger: 'axis' as const, renderMode: 'richText' as const },
   xAxis: { type: 'time' as const, axisLabel: { color: ink.value.ink } },
   yAxis: {

@@ -11,6 +11,7 @@ import { cutWords } from '../ui/cut-words.ts'
 import { useUnits } from '../ui/units.ts'
 import { useDrawer } from '../wire/queries.ts'
 import { useShop } from '../stores/shop.ts'
+import SaveCsv from '../ui/SaveCsv.vue'
 import LineDialog from './LineDialog.vue'
 import NewLineDialog from './NewLineDialog.vue'
 
@@ -32,6 +33,14 @@ const found = computed(() => {
 const empty = computed(() => (store.lines ?? []).filter((l) => l.count === 0).length)
 const pieces = computed(() => (store.lines ?? []).reduce((n, l) => n + l.count, 0))
 const most = computed(() => Math.max(1, ...(store.lines ?? []).map((l) => l.count + l.reserved)))
+const columns = [
+  { name: 'thickness (mm)', of: (l: DrawerLine) => l.thicknessMm },
+  { name: 'marked', of: (l: DrawerLine) => l.text },
+  { name: 'place', of: (l: DrawerLine) => l.place },
+  { name: 'pieces', of: (l: DrawerLine) => l.count },
+  { name: 'in open trials', of: (l: DrawerLine) => l.reserved },
+  { name: 'last touched', of: (l: DrawerLine) => l.touchedAt },
+]
 const open = ref<DrawerLine | null>(null)
 const adding = ref(false)
 </script>
@@ -44,6 +53,7 @@ const adding = ref(false)
     <p v-if="store.lines" class="small soft">
       {{ store.lines.length }} lines, {{ pieces }} pieces, {{ empty }} lines empty
     </p>
+    <SaveCsv v-if="found.length" name="drawer" :columns="columns" :rows="() => found" />
     <Button label="Add a line" class="lamp add" @click="adding = true" />
   </div>
   <LoadState v-if="!store.lines" what="the drawer" :error="store.error" @again="store.load" />

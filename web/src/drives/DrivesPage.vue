@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
+import type { DriveEntry } from '@moray/contract/replies'
 import type { ImportSheet } from '@moray/contract/requests/sheets'
 import { FAMILIES } from '@moray/core/drives/sheet'
 import Button from 'primevue/button'
@@ -8,12 +9,21 @@ import { RouterLink, useRoute, useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
 import ConfirmDialog from '../ui/ConfirmDialog.vue'
 import LoadState from '../ui/LoadState.vue'
+import SaveCsv from '../ui/SaveCsv.vue'
 import { keys, useDrives, useQueryClient } from '../wire/queries.ts'
 import { useWrite } from '../writing/use-write.ts'
 import { waitingText } from './waiting-text.ts'
 import NewDriveDialog from './NewDriveDialog.vue'
 
 const store = useDrives()
+const columns = [
+  { name: 'name', of: (d: DriveEntry) => d.name },
+  { name: 'family', of: (d: DriveEntry) => FAMILIES[d.family] },
+  { name: 'version', of: (d: DriveEntry) => d.edition },
+  { name: 'being typed', of: (d: DriveEntry) => d.drafted },
+  { name: 'figures that wait', of: (d: DriveEntry) => d.waiting },
+  { name: 'demo', of: (d: DriveEntry) => d.demo },
+]
 const router = useRouter()
 const client = useQueryClient()
 const write = useWrite()
@@ -61,6 +71,12 @@ async function bring(sheet: ImportSheet['sheet'], anew = false) {
         Bring a sheet in
         <input type="file" accept=".json,application/json" class="sr-only" @change="take" />
       </label>
+      <SaveCsv
+        v-if="store.sheets?.length"
+        name="drives"
+        :columns="columns"
+        :rows="() => store.sheets ?? []"
+      />
       <Button label="A drive of your own" class="lamp" @click="adding = true" />
     </div>
   </div>

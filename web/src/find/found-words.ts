@@ -13,5 +13,5 @@ export const FOUND_IN: Record<FoundLine['kind'], string> = {
   outcome: 'fault found',
   approval: 'agreed',
   picture: 'picture',
-  'part-number': 'part number',
+  'drive-part': 'part of the drive',
 }

@@ -10,6 +10,7 @@ import LoadState from '../ui/LoadState.vue'
 import { rangeInBoth } from '../ui/both-units.ts'
 import { useUnits } from '../ui/units.ts'
 import { useGauges } from '../wire/queries.ts'
+import SaveCsv from '../ui/SaveCsv.vue'
 import GaugeDialog from './GaugeDialog.vue'
 import NewGaugeDialog from './NewGaugeDialog.vue'
 
@@ -24,6 +25,18 @@ const rows = computed(() =>
   })),
 )
 const overdue = computed(() => inUse.value.filter((g) => g.overdue).length)
+const columns = [
+  { name: 'name', of: (g: Gauge) => g.name },
+  { name: 'kind', of: (g: Gauge) => kindOfGauge(g.kind).label },
+  { name: 'unit', of: (g: Gauge) => kindOfGauge(g.kind).unit },
+  { name: 'resolution', of: (g: Gauge) => g.resolution },
+  { name: 'permissible error', of: (g: Gauge) => g.mpe },
+  { name: 'repeatability', of: (g: Gauge) => g.repeatability },
+  { name: 'calibrated on', of: (g: Gauge) => g.calibratedOn },
+  { name: 'due on', of: (g: Gauge) => g.dueOn },
+  { name: 'overdue', of: (g: Gauge) => g.overdue },
+  { name: 'out of use', of: (g: Gauge) => g.retired },
+]
 const open = ref<Gauge | null>(null)
 const adding = ref(false)
 /** A property of a gauge in both systems. */
@@ -43,6 +56,7 @@ const due = (g: Gauge) => (g.dueOn === null ? '' : showAgo(g.dueOn))
         >, {{ overdue }} past the calibration date: still usable, every reading is marked</template
       >
     </p>
+    <SaveCsv v-if="store.gauges?.length" name="gauges" :columns="columns" :rows="() => store.gauges ?? []" />
     <Button label="Add a gauge" class="lamp add" @click="adding = true" />
   </div>
   <LoadState v-if="!store.gauges" what="the gauges" :error="store.error" @again="store.load" />

@@ -20,6 +20,8 @@ import type { Laid } from './parts/row-view.ts'
 import EstimateView from './parts/EstimateView.vue'
 import GradesView from './parts/GradesView.vue'
 import RowView from './parts/RowView.vue'
+import SaveCsv from '../ui/SaveCsv.vue'
+import { partsTable } from './parts/parts-csv.ts'
 
 /** Parts of a job: the row on the bench, the grades, the estimate. The address says which. */
 const store = useJob()
@@ -72,6 +74,7 @@ const make = (body: MakeEstimate) => write.send(endpoints.makeEstimate, at.value
 const decide = (body: RecordApproval) => decision.send(endpoints.recordApproval, at.value, body)
 
 const view = computed(() => views.value.find((v) => v.id === route.query.view)?.id ?? 'row')
+const table = computed(() => partsTable(job.value, view.value))
 </script>
 
 <template>
@@ -87,6 +90,13 @@ const view = computed(() => views.value.find((v) => v.id === route.query.view)?.
       >
         {{ v.label }} <span class="small soft">{{ v.note }}</span>
       </RouterLink>
+      <SaveCsv
+        v-if="table.rows.length"
+        :name="table.name"
+        :columns="table.columns"
+        :rows="() => table.rows"
+        class="table"
+      />
     </nav>
     <RowView
       v-if="view === 'row'"
@@ -135,6 +145,9 @@ const view = computed(() => views.value.find((v) => v.id === route.query.view)?.
   flex-wrap: wrap;
   gap: 0.2rem 1.4rem;
   margin-bottom: 0.8rem;
+}
+.views .table {
+  margin-left: auto;
 }
 .views a {
   min-height: 44px;

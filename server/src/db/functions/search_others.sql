@@ -1,12 +1,12 @@
--- Lines of what is no job of this shop: numbers of parts on the newest sheet of each drive, and records of other shops that have none yet.
+-- Lines of what is no job of this shop: parts on the newest sheet of each drive, and records of other shops that have none yet.
 create or replace function search_others() returns void language plpgsql as $$
 begin
   delete from search_line where drive_id is not null;
   insert into search_line (drive_id, kind, ref, text, at, own, words)
-    select d.id, 'part-number', p ->> 'id', concat_ws(' ', p ->> 'name', p ->> 'number'), coalesce(d.at, 'epoch'),
-      search_text(concat_ws(' ', p ->> 'name', p ->> 'number')), search_text(concat_ws(' ', p ->> 'name', p ->> 'number', d.name))
+    select d.id, 'drive-part', p ->> 'id', p ->> 'name', coalesce(d.at, 'epoch'),
+      search_text(p ->> 'name'), search_text(concat_ws(' ', p ->> 'name', d.name))
     from (select distinct on (id) * from drive_sheet order by id, version desc) d, jsonb_array_elements(d.body -> 'parts') p
-    where p ->> 'number' <> '';
+    where p ->> 'name' <> '';
   insert into search_line (foreign_id, kind, ref, text, at, own, words)
     select f.id, l.kind, '', l.said, f.at, search_text(l.said), search_text(concat_ws(' ', l.said, f.head))
     from (select id, at, file, concat_ws(' ', file #>> '{job,number}', file #>> '{job,serial}', file #>> '{job,boat}', file #>> '{job,owner}', file #>> '{sheet,name}') as head
