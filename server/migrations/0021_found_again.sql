@@ -27,10 +27,10 @@ create table search_line (
   own tsvector not null,
   words tsvector not null
 );
-create index search_line_own on search_line using gin (own) with (fastupdate = off);
-create index search_line_words on search_line using gin (words) with (fastupdate = off);
+create index search_line_own on search_line using gin (own) with (gin_pending_list_limit = 256);
+create index search_line_words on search_line using gin (words) with (gin_pending_list_limit = 256);
 -- one line for each job, foreign or not: what is asked for first
-create index search_line_heads on search_line using gin (words) with (fastupdate = off) where kind = 'job';
+create index search_line_heads on search_line using gin (words) with (gin_pending_list_limit = 256) where kind = 'job';
 create index search_line_job on search_line (job_id);
 create index search_line_drive on search_line (drive_id) where drive_id is not null;
 create index search_line_foreign on search_line (foreign_id) where foreign_id is not null;
@@ -41,6 +41,16 @@ create table search_state (
 );
 insert into search_state (event) values (0);
 
--- Jobs of a unit, the newest first, and of an owner.
+-- Jobs of a unit, of a drive and of an owner, the newest first.
 create index job_unit_history on job (serial, sheet_id, opened_at desc);
+create index job_opened on job (opened_at desc);
+create index job_of_sheet on job (sheet_id, opened_at desc);
+create index job_of_sheet_touched on job (sheet_id, touched_at desc, id);
 create index job_owner on job (owner);
+
+-- What the list on the Bench is searched by, made once and not at every look; it is no part of what is sealed.
+drop trigger job_sealed on job;
+alter table job add column found_by text
+  generated always as (lower(number || ' ' || serial || ' ' || boat || ' ' || owner || ' ' || complaint || ' ')) stored;
+create trigger job_sealed after insert or update of number, sheet_id, sheet_version, serial, boat, owner, water, hours, stand, complaint, opened_at, held_reason
+  on job for each row execute function seal_row('id', 'state stage waits touched_at route_hash entered found_by');

@@ -250,7 +250,7 @@ async function insert(tx: Transaction, table: string, rows: Row[]): Promise<unkn
   if (!rows.length) return []
   const [first] = rows
   const own = Object.keys(first!).filter(
-    (c) => (c !== 'id' || table === 'job') && !(table === 'event' && EVENT_OWN.includes(c)),
+    (c) => (c !== 'id' || table === 'job') && !BY_ITSELF[table]?.includes(c),
   )
   const columns = own.map((c) => `"${c}"`).join(', ')
   const hasId = 'id' in first! && table !== 'job'
@@ -261,5 +261,5 @@ async function insert(tx: Transaction, table: string, rows: Row[]): Promise<unkn
   return made.map((r) => r.id)
 }
 
-/** What the database writes into an event by itself. */
-const EVENT_OWN = ['digest', 'rows', 'clock_back_s']
+/** What the database writes by itself. */
+const BY_ITSELF: Record<string, string[]> = { event: ['digest', 'rows', 'clock_back_s'], job: ['found_by'] }

@@ -18,12 +18,14 @@ interface Row {
  * that nobody has accepted yet; those of accepted builds have left with the drive, those made thinner with their case.
  */
 const SELECT = `
-  with reserved as (
-    select sp.line_id, count(*)::int as pieces
-    from stack_piece sp join stack s on s.id = sp.stack_id join build b on b.id = s.build_id
-    where sp.line_id is not null and not sp.thinned
-      and not exists (select 1 from acceptance_standing a where a.build_id = b.id)
+  with trials as materialized (
+    select b.id from build b
+    where not exists (select 1 from acceptance_standing a where a.build_id = b.id)
       and not exists (select 1 from build n where n.job_id = b.job_id and n.number > b.number)
+  ), reserved as (
+    select sp.line_id, count(*)::int as pieces
+    from trials b, lateral (select id from stack where build_id = b.id) s, lateral (select line_id, thinned from stack_piece where stack_id = s.id) sp
+    where sp.line_id is not null and not sp.thinned
     group by sp.line_id
   )
   select l.id, l.place, l.thickness_mm, l.text, l.cut, l.count, coalesce(r.pieces, 0)::int as reserved, l.touched_at

@@ -13,13 +13,13 @@ import type { Who } from '../request/who.ts'
 import type { At } from '../job/change.ts'
 
 /** Older faults than these say nothing new about how common a cause is here. */
-const MOST_CASES = 1000
+const MOST_CASES = 400
 
 /** Faults of the other jobs that were followed to their end, the newest ones: the shop's own experience. */
 export async function faultHistory(db: Queryable, exceptJob: string): Promise<FaultCase[]> {
   const rows = await db.query<{ cause: string; findings: string[] | null; absent: string[] | null }>(
     `with ended as (
-       select distinct on (job_id) job_id, id, cause from fault_outcome where job_id <> $1 order by job_id, id desc
+       select distinct on (job_id) job_id, id, cause from (select * from fault_outcome where job_id <> $1 order by id desc limit 2 * $2) o order by job_id, id desc
      ), newest as (
        select * from ended order by id desc limit $2
      ), said as (

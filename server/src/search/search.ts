@@ -6,7 +6,7 @@ import { foreignHead } from '../exchange/foreign-head.ts'
 const MOST_FOUND = 40
 const MOST_LINES = 4
 /** As many lines are looked at; whoever finds more adds a word. */
-const MOST_HITS = 2000
+const MOST_HITS = 300
 /** Jobs that are read before a search: what has just been written is found. */
 const BEFORE_SEARCH = 4
 
@@ -24,17 +24,15 @@ type Hit = FoundLine & { job: string | null; foreign: number | null; drive: stri
  */
 export async function search(db: Database, typed: string): Promise<SearchReply> {
   const behind = await catchUp(db, BEFORE_SEARCH)
-  const [query] = await db.query<{ words: number }>("select numnode(search_query($1, ' & ')) as words", [
-    typed,
-  ])
-  if (!query!.words) return { found: [], more: false, behind }
+  const words = typed.split(/[\s,;]+/).filter((w) => /[\p{L}\p{N}]/u.test(w)).length
+  if (!words) return { found: [], more: false, behind }
   // a single word has to stand in the line itself: in its surroundings it would find every line of a drive
-  const lines = query!.words === 1 ? 'l.own @@ q.every' : 'l.words @@ q.every and l.own @@ q.some'
+  const lines = words === 1 ? 'l.own @@ q.every' : 'l.words @@ q.every and l.own @@ q.some'
   const columns =
     'l.job_id as job, l.foreign_id::float8 as foreign, l.drive_id as drive, l.kind, l.ref, l.text, iso(l.at) as at'
   const hits = await db.query<Hit>(
     `with q as materialized (select search_query($1, ' & ') as every, search_query($1, ' | ') as some)
-     (select ${columns} from search_line l, q where l.kind = 'job' and l.words @@ q.every limit ${MOST_HITS})
+     (select ${columns} from search_line l, q where l.kind = 'job' and l.words @@ q.every order by l.at desc limit ${MOST_HITS})
      union all
      (select ${columns} from search_line l, q where l.kind <> 'job' and ${lines} limit ${MOST_HITS})`,
     [typed],

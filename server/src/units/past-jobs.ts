@@ -45,9 +45,10 @@ export async function unitsBefore(db: Queryable, job: string): Promise<UnitsBefo
   )
   const like = await read(
     db,
-    `where j.id in (select o.id from job me join job o on o.sheet_id = me.sheet_id and o.serial <> me.serial
-       where me.id = $2 and exists (select 1 from build x join acceptance_standing t on t.build_id = x.id where x.job_id = o.id)
-       order by o.opened_at desc limit ${MOST_LIKE}) order by j.opened_at desc, j.id`,
+    `where j.id in (select o.id from job me, lateral (select id from job where sheet_id = me.sheet_id and serial <> me.serial
+         and exists (select 1 from build x join acceptance_standing t on t.build_id = x.id where x.job_id = job.id)
+         order by opened_at desc limit ${MOST_LIKE}) o
+       where me.id = $2) order by j.opened_at desc, j.id`,
     job,
   )
   return { same, like }

@@ -316,7 +316,16 @@ describe('migrations and demo', () => {
     await app.db.query(
       "insert into schema_version (number, name, at) select n, 'later', now() from generate_series(900, 950) n",
     )
-    await expect(migrate(app.db, schema, NOW)).rejects.toThrow(/newer Moray/)
+    await expect(migrate(app.db, schema, NOW)).rejects.toThrow(/newer Moray .*start the newer one/)
+    await app.db.query("update schema_version set moray = '0.950.0' where number = 950")
+    await expect(migrate(app.db, schema, NOW)).rejects.toThrow('start version 0.950.0 or a newer one')
+  })
+  it('are counted in the version of Moray, which is what an older one names', async () => {
+    expect(schema.moray.split('.')[1]).toBe(String(schema.migrations.length))
+    const app = await testApp()
+    expect(await app.db.query('select moray from schema_version order by number desc limit 1')).toEqual([
+      { moray: schema.moray },
+    ])
   })
   it('leave nothing of a migration that fails', async () => {
     const app = await testApp()

@@ -35,7 +35,6 @@ onKeyStroke('Escape', shut)
         <RouterLink :to="`/jobs/${id}/parts`">Parts</RouterLink>
         <RouterLink :to="`/jobs/${id}/setting`">Setting</RouterLink>
         <RouterLink v-if="store.job.sheet.meshes.length" :to="`/jobs/${id}/contact`">Contact</RouterLink>
-        <RouterLink :to="`/jobs/${id}/before`">Before</RouterLink>
         <RouterLink :to="`/jobs/${id}/record`">Record</RouterLink>
       </nav>
       <span class="side">
@@ -73,6 +72,9 @@ onKeyStroke('Escape', shut)
               See what it would change
             </button>
           </p>
+          <RouterLink :to="`/jobs/${id}/before`" class="texty small"
+            >this unit before, and units like it</RouterLink
+          >
           <JobMenu :job="store.job" :shown="menuOpen" />
         </div>
       </details>

@@ -4,7 +4,7 @@ declare
   n text := search_norm(t);
 begin
   if n like '%-%' then
-    n := replace(n, '-', ' ') || ' ' || (select string_agg(replace(w, '-', ''), ' ') from regexp_split_to_table(n, ' ') w where w like '%-%');
+    n := replace(n, '-', ' ') || ' ' || (select string_agg(replace(w, '-', ''), ' ') from regexp_split_to_table(n, '\s+') w where w like '%-%');
   end if;
   return to_tsvector('simple', n);
 end $$;
