@@ -53,7 +53,7 @@ const hash = (file: string) => createHash('sha256').update(readFileSync(file)).d
 const halves = (folder: string) => readdirSync(folder).filter((n) => n.includes('.half'))
 
 const shop = join(place, 'shop')
-const server = await startBuilt(shop)
+const server = await startBuilt(shop, { MORAY_DEMO: 'short' })
 let writing = true
 let acknowledged = 0
 const clients = [1, 2, 3, 4].map(async (n) => {
