@@ -19,9 +19,8 @@ interface Row {
  */
 const SELECT = `
   with trials as materialized (
-    select b.id from build b
+    select b.id from (select distinct on (job_id) id from build order by job_id, number desc) b
     where not exists (select 1 from acceptance_standing a where a.build_id = b.id)
-      and not exists (select 1 from build n where n.job_id = b.job_id and n.number > b.number)
   ), reserved as (
     select sp.line_id, count(*)::int as pieces
     from trials b, lateral (select id from stack where build_id = b.id) s, lateral (select line_id, thinned from stack_piece where stack_id = s.id) sp

@@ -28,7 +28,9 @@ const MOST_WORDS = 10
 
 /** Each word stands in the number, serial, boat, owner or complaint, or in the name of the drive. @param first number of the first word's parameter */
 const hasWords = (words: readonly string[], first: number) =>
-  words.map((_, i) => `and strpos(j.found_by || lower(d.name), lower($${first + i})) > 0`).join(' ')
+  words
+    .map((_, i) => `and (strpos(j.found_by, $${first + i}) > 0 or strpos(lower(d.name), $${first + i}) > 0)`)
+    .join(' ')
 
 const whereOf = (
   words: readonly string[],
@@ -42,7 +44,7 @@ const BEFORE_OPEN = 'and ($2::text is null or j.stand is null)'
 
 /** One page of the bench list, the newest touched first; of the open ones those on a stand before all others. A damaged page of the database takes only its own jobs out of it. */
 export async function listJobs(db: Queryable, q: JobQuery, now: Date): Promise<JobPage> {
-  const words = [...new Set(q.search.split(/\s+/).filter(Boolean))].slice(0, MOST_WORDS)
+  const words = [...new Set(q.search.toLowerCase().split(/\s+/).filter(Boolean))].slice(0, MOST_WORDS)
   const params = [q.state, q.before, q.limit + 1, new Date(now.getTime() + AHEAD_MS), ...words]
   let rows: { head: JobSummary }[]
   let damaged = 0
@@ -101,7 +103,7 @@ const RECENT_JOBS = 500
 
 /** Drives that have been here, the newest visit first; one entry for a serial number of a sheet. */
 export async function knownUnits(db: Queryable, search: string, all = false): Promise<KnownUnit[]> {
-  if (all) return unitsAmong(db, search, MOST_UNITS, null)
+  if (all || search) return unitsAmong(db, search, all ? MOST_UNITS : UNITS_SHOWN, null)
   const shown = await unitsAmong(db, search, UNITS_SHOWN, RECENT_JOBS)
   // units that have been here again and again since hide those that have not
   return shown.length < UNITS_SHOWN ? unitsAmong(db, search, UNITS_SHOWN, null) : shown

@@ -7,6 +7,9 @@ const MOST_FOUND = 40
 const MOST_LINES = 4
 /** As many lines are looked at; whoever finds more adds a word. */
 const MOST_HITS = 300
+const MOST_LOOKED_AT = 2000
+/** Fewer than these, and words that only begin like what was typed are looked for too. */
+const FEW = 5
 /** Jobs that are read before a search: what has just been written is found. */
 const BEFORE_SEARCH = 4
 
@@ -26,17 +29,9 @@ export async function search(db: Database, typed: string): Promise<SearchReply> 
   const behind = await catchUp(db, BEFORE_SEARCH)
   const words = typed.split(/[\s,;]+/).filter((w) => /[\p{L}\p{N}]/u.test(w)).length
   if (!words) return { found: [], more: false, behind }
-  // a single word has to stand in the line itself: in its surroundings it would find every line of a drive
-  const lines = words === 1 ? 'l.own @@ q.every' : 'l.words @@ q.every and l.own @@ q.some'
-  const columns =
-    'l.job_id as job, l.foreign_id::float8 as foreign, l.drive_id as drive, l.kind, l.ref, l.text, iso(l.at) as at'
-  const hits = await db.query<Hit>(
-    `with q as materialized (select search_query($1, ' & ') as every, search_query($1, ' | ') as some)
-     (select ${columns} from search_line l, q where l.kind = 'job' and l.words @@ q.every order by l.at desc limit ${MOST_HITS})
-     union all
-     (select ${columns} from search_line l, q where l.kind <> 'job' and ${lines} limit ${MOST_HITS})`,
-    [typed],
-  )
+  // as it was typed first: a beginning of a word that is everywhere takes long to look up
+  const exact = await hitsOf(db, typed, words, '')
+  const hits = exact.length < FEW ? await hitsOf(db, typed, words, ':*') : exact
   const groups = grouped(hits)
   const shown = groups.slice(0, MOST_FOUND)
   return {
@@ -44,6 +39,25 @@ export async function search(db: Database, typed: string): Promise<SearchReply> 
     more: groups.length > shown.length || hits.length >= MOST_HITS,
     behind,
   }
+}
+
+/**
+ * @param words how many were typed. A single word has to stand in the line itself: in its surroundings it would find every line of a drive.
+ * @param ends behind each word: nothing, or `:*` where it may go on
+ */
+function hitsOf(db: Queryable, typed: string, words: number, ends: '' | ':*'): Promise<Hit[]> {
+  const lines =
+    words === 1
+      ? `select l.* from search_line l, q where l.own @@ q.every and l.kind <> 'job' limit ${MOST_HITS}`
+      : `select l.* from (select l.* from search_line l, q where l.words @@ q.every limit ${MOST_LOOKED_AT}) l, q where l.own @@ q.some and l.kind <> 'job' limit ${MOST_HITS}`
+  return db.query<Hit>(
+    `with q as materialized (select search_query($1, ' & ', $2) as every, search_query($1, ' | ', $2) as some),
+       heads as (select l.* from search_line l, q where l.kind = 'job' and l.words @@ q.every order by l.at desc limit ${MOST_HITS}),
+       lines as (${lines})
+     select l.job_id as job, l.foreign_id::float8 as foreign, l.drive_id as drive, l.kind, l.ref, l.text, iso(l.at) as at
+     from (select * from heads union all select * from lines) l`,
+    [typed, ends],
+  )
 }
 
 interface Group {
