@@ -31,6 +31,6 @@ export function csvText<T>(
   { bom = false }: { bom?: boolean } = {},
 ): string {
   const data = rows.map((row) => columns.map((c) => cellText(c.of(row))))
-  const text = Papa.unparse({ fields: columns.map((c) => c.name), data }, { newline: '\r\n' })
+  const text = Papa.unparse([columns.map((c) => c.name), ...data], { newline: '\r\n' })
   return `${bom ? '\uFEFF' : ''}${text}\r\n`
 }
