@@ -2,7 +2,14 @@ import { readFileSync } from 'node:fs'
 import { expect, test } from './test.ts'
 import { show } from '../pages.ts'
 
-test('a shim of two years ago is found; the shop is copied, emptied, and brought back by the page', async ({
+interface Past {
+  number: string
+  openedAt: string
+  stacks: { forward: number }
+}
+const jsonOf = async <T>(address: string) => (await (await fetch(address)).json()) as T
+
+test('a shim of two years ago is found, and its unit is seen over the years @long', async ({
   another,
   server,
 }) => {
@@ -10,23 +17,12 @@ test('a shim of two years ago is found; the shop is copied, emptied, and brought
   const url = await server({ MORAY_DEMO: 'on' })
   const page = await another()
   await page.addInitScript(() => localStorage.setItem('moray.person', 'runa'))
-
-  // what was in a unit two years ago, by its thickness as somebody remembers it
-  const units = (await (await fetch(`${url}/api/units?all=yes`)).json()) as {
-    serial: string
-    sheetId: string
-    jobs: number
-  }[]
+  const units = await jsonOf<{ serial: string; sheetId: string; jobs: number }[]>(`${url}/api/units?all=yes`)
   const unit = units.find((u) => u.jobs > 2)!
-  const jobs = (await (
-    await fetch(`${url}/api/units/${unit.sheetId}/jobs?serial=${unit.serial}`)
-  ).json()) as {
-    number: string
-    openedAt: string
-    stacks: { forward: number }
-  }[]
+  const jobs = await jsonOf<Past[]>(`${url}/api/units/${unit.sheetId}/jobs?serial=${unit.serial}`)
   const oldest = jobs.at(-1)!
   expect(Date.parse(oldest.openedAt)).toBeLessThan(Date.now() - 600 * 86_400_000)
+  // by its thickness as somebody remembers it
   await page.goto(`${url}/find`)
   const search = page.getByRole('searchbox', { name: 'What to find' })
   await search.fill(`${oldest.stacks.forward.toFixed(3)} forward ${unit.serial}`)
@@ -36,10 +32,24 @@ test('a shim of two years ago is found; the shop is copied, emptied, and brought
   })
   await hit.getByRole('link').first().click()
   await expect(page.getByRole('heading', { name: `Record ${oldest.number}` })).toBeVisible()
-
   await page.goto(`${url}/boats/${unit.sheetId}/${unit.serial}`)
   await expect(page.getByRole('img', { name: /Stacks of this unit/ })).toBeVisible()
   await expect(page.getByRole('row')).toHaveCount(jobs.length + 1)
+})
+
+test('a shim is found; the shop is copied, emptied, and brought back by the page', async ({
+  another,
+  server,
+}) => {
+  test.setTimeout(300_000)
+  const url = await server({}, 'demo')
+  const page = await another()
+  await page.addInitScript(() => localStorage.setItem('moray.person', 'runa'))
+  await page.goto(`${url}/find`)
+  await page.getByRole('searchbox', { name: 'What to find' }).fill('.75 forward lomvi')
+  const hit = page.getByRole('listitem').filter({ hasText: '26-117' }).first()
+  await expect(hit).toContainText('forward 0.75 mm', { timeout: 60_000 })
+  const units = await jsonOf(`${url}/api/units?all=yes`)
 
   await page.goto(`${url}/shop#copies`)
   const copies = page.getByRole('region', { name: 'Copies' })
@@ -52,10 +62,7 @@ test('a shim of two years ago is found; the shop is copied, emptied, and brought
   await expect(page.getByRole('combobox', { name: 'Who is working' })).toBeVisible({ timeout: 120_000 })
   await page.goto(url)
   await expect(page.getByText('Stand 1').first()).toBeVisible()
-  const back = (await (
-    await fetch(`${url}/api/units/${unit.sheetId}/jobs?serial=${unit.serial}`)
-  ).json()) as unknown
-  expect(back).toEqual(jobs)
+  expect(await jsonOf(`${url}/api/units?all=yes`)).toEqual(units)
 })
 
 test('the zip of a job is read in another shop, and what was altered in it is said by name', async ({

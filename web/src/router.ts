@@ -36,7 +36,7 @@ export const router = createRouter({
     { path: '/boats', component: () => import('./boats/BoatsPage.vue'), meta: { title: 'Boats' } },
     {
       path: '/boats/:sheet/:serial',
-      component: () => import('./boats/UnitPage.vue'),
+      component: () => import('./past/UnitPage.vue'),
       props: true,
       meta: { title: 'Unit' },
     },

@@ -74,7 +74,8 @@ async function broughtBack(file: string, db: Database, files: FileStore) {
   return { epoch, broken }
 }
 
-describe('a shop that is brought back', () => {
+// the one with a PostgreSQL server goes into an embedded database and back too
+describe.runIf(walkedHere())('a shop that is brought back', () => {
   it('equals its source row by row and picture by picture, and in the other kind of database too; its history has another name', async () => {
     const { app, file, manifest } = await copied()
     const source = await everything(app.db)

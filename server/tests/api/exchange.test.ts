@@ -9,7 +9,7 @@ import { describe, expect, it } from 'vitest'
 import { jobSchemaText } from '../../../tools/job-schema.ts'
 import { checkShop } from '../../src/data/check-shop.ts'
 import { schema, scratch, testApp, type TestApp } from '../test-app.ts'
-import { walkedHere } from '../databases.ts'
+import { itOnOne, walkedHere } from '../databases.ts'
 import { readZip, writeZip } from '../zips.ts'
 
 const PIXEL = Buffer.from(
@@ -131,57 +131,61 @@ describe('a record of another shop', () => {
     await writeZip(file, all)
     return readFileSync(file)
   }
-  it('that is damaged or altered is refused, and what is wrong is said by name', async () => {
-    const app = await testApp()
-    const { entries, file } = await exported(app)
-    const picture = [...entries.keys()].find((n) => n.startsWith('pictures/'))!
-    const whole = readFileSync(file)
-    const cases: [Buffer, RegExp][] = [
-      [await changed(entries, 'readings.csv', Buffer.from('x')), /readings\.csv was altered or damaged/],
-      [await changed(entries, picture, Buffer.from('x')), /pictures\/\S+ was altered or damaged/],
-      [
-        await changed(entries, picture, Buffer.from('x'), { summed: true }),
-        /is another picture than its name says/,
-      ],
-      [await changed(entries, 'stacks.csv', null), /stacks\.csv is missing/],
-      [await changed(entries, 'extra.csv', Buffer.from('x')), /extra\.csv was put in/],
-      [await changed(entries, 'checksums.txt', Buffer.from('nonsense')), /checksums\.txt is damaged/],
-      [
-        await changed(entries, 'job.json', Buffer.from('{"format":"moray-job"'), { summed: true }),
-        /job\.json is damaged/,
-      ],
-      [
-        await changed(entries, 'job.json', Buffer.from('{"format":"else"}'), { summed: true }),
-        /not that of a job/,
-      ],
-      [
-        await changed(
-          entries,
-          'job.json',
-          Buffer.from(JSON.stringify({ ...json(entries), layout: 9, moray: '9.9.9' })),
-          { summed: true },
-        ),
-        /written by Moray 9\.9\.9/,
-      ],
-      [
-        await changed(
-          entries,
-          'job.json',
-          Buffer.from(JSON.stringify({ ...json(entries), events: [{ id: 'one' }] })),
-          { summed: true },
-        ),
-        /job\.json: \/events\/0/,
-      ],
-      [await changed(entries, 'evil.exe', Buffer.from('x')), /holds "evil\.exe"/],
-      [whole.subarray(0, whole.length / 2), /cut off/],
-      [Buffer.from('no zip'), /no job's zip/],
-    ]
-    for (const [content, said] of cases) {
-      const { status, body } = await bringIn(app, content)
-      expect([status, body.error.message]).toEqual([422, expect.stringMatching(said)])
-    }
-    expect(await app.get('/api/foreign')).toEqual([])
-  }, 60_000)
+  itOnOne()(
+    'that is damaged or altered is refused, and what is wrong is said by name',
+    async () => {
+      const app = await testApp()
+      const { entries, file } = await exported(app)
+      const picture = [...entries.keys()].find((n) => n.startsWith('pictures/'))!
+      const whole = readFileSync(file)
+      const cases: [Buffer, RegExp][] = [
+        [await changed(entries, 'readings.csv', Buffer.from('x')), /readings\.csv was altered or damaged/],
+        [await changed(entries, picture, Buffer.from('x')), /pictures\/\S+ was altered or damaged/],
+        [
+          await changed(entries, picture, Buffer.from('x'), { summed: true }),
+          /is another picture than its name says/,
+        ],
+        [await changed(entries, 'stacks.csv', null), /stacks\.csv is missing/],
+        [await changed(entries, 'extra.csv', Buffer.from('x')), /extra\.csv was put in/],
+        [await changed(entries, 'checksums.txt', Buffer.from('nonsense')), /checksums\.txt is damaged/],
+        [
+          await changed(entries, 'job.json', Buffer.from('{"format":"moray-job"'), { summed: true }),
+          /job\.json is damaged/,
+        ],
+        [
+          await changed(entries, 'job.json', Buffer.from('{"format":"else"}'), { summed: true }),
+          /not that of a job/,
+        ],
+        [
+          await changed(
+            entries,
+            'job.json',
+            Buffer.from(JSON.stringify({ ...json(entries), layout: 9, moray: '9.9.9' })),
+            { summed: true },
+          ),
+          /written by Moray 9\.9\.9/,
+        ],
+        [
+          await changed(
+            entries,
+            'job.json',
+            Buffer.from(JSON.stringify({ ...json(entries), events: [{ id: 'one' }] })),
+            { summed: true },
+          ),
+          /job\.json: \/events\/0/,
+        ],
+        [await changed(entries, 'evil.exe', Buffer.from('x')), /holds "evil\.exe"/],
+        [whole.subarray(0, whole.length / 2), /cut off/],
+        [Buffer.from('no zip'), /no job's zip/],
+      ]
+      for (const [content, said] of cases) {
+        const { status, body } = await bringIn(app, content)
+        expect([status, body.error.message]).toEqual([422, expect.stringMatching(said)])
+      }
+      expect(await app.get('/api/foreign')).toEqual([])
+    },
+    60_000,
+  )
 })
 
 describe('what is kept of an owner', () => {

@@ -149,6 +149,7 @@ const columns = [
 }
 .lines span {
   overflow-wrap: anywhere;
+  white-space: normal;
 }
 @media (max-width: 760px) {
   .lines li {

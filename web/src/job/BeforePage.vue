@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import PastJobs from '../boats/PastJobs.vue'
-import UnitChart from '../boats/UnitChart.vue'
+import PastJobs from '../past/PastJobs.vue'
+import UnitChart from '../past/UnitChart.vue'
 import LoadState from '../ui/LoadState.vue'
 import { useUnitsBefore } from '../wire/queries.ts'
 import { useJob } from './shown-job.ts'
