@@ -10,8 +10,6 @@ const store = useCopyNotice()
 const text = computed(() => {
   const n = store.notice
   switch (n?.kind) {
-    case undefined:
-      return ''
     case 'never':
       return `No copy of this shop has been made since it began, ${showAgo(n.since)}.`
     case 'old':
@@ -20,6 +18,8 @@ const text = computed(() => {
       return `The last good copy is dated ${showDate(n.at)}, which is yet to come: the clock of this machine was set back, or is wrong.`
     case 'disk':
       return `The disk is nearly full: ${showBytes(n.freeBytes)} left. When it is full nothing more can be stored.`
+    default:
+      return ''
   }
 })
 </script>
