@@ -103,7 +103,7 @@ const db = await openDatabase(settings, schema, log, say).catch((e: unknown) => 
 })
 try {
   const { shop, epoch } = await beginShop(db, new Date(), { demo: settings.demo, shop: mark.shop })
-  mark = arrived(mark, epoch, new Date())
+  mark = arrived(mark, epoch)
   if (mark.state === 'ready' && mark.shop !== shop)
     stopWith(
       `The folder ${data} belongs to the shop ${mark.shop}, the database holds the shop ${shop}. One of the two is in the wrong place; nothing was changed.`,

@@ -1,5 +1,6 @@
 import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
 import Papa from 'papaparse'
+import { guarded, unguarded } from '../csv.ts'
 import { factsOfClass, type Class, type FieldFacts } from '../fields/describe.ts'
 import { Problems } from '../fields/instantiate.ts'
 import { validate } from '../fields/validate.ts'
@@ -24,8 +25,6 @@ function columnsOf(owner: Class): Column[] {
 }
 
 const LIST = '; '
-/** What a table program would take for a formula is written with an apostrophe before it, and read without. */
-const FORMULA = /^[=+\-@]/
 
 /** Rows as a table of comma-separated values, one column for each field of their class. */
 export function toCsv<T extends object>(owner: new () => T, rows: readonly T[]): string {
@@ -45,7 +44,7 @@ export function toCsv<T extends object>(owner: new () => T, rows: readonly T[]):
                 ? 'yes'
                 : 'no'
               : String(value as string | number)
-      return FORMULA.test(text) && facts.type !== 'number' && facts.type !== 'whole' ? `'${text}` : text
+      return facts.type === 'number' || facts.type === 'whole' ? text : guarded(text)
     }),
   )
   return Papa.unparse({ fields: columns.map((c) => c.name), data }, { newline: '\n' })
@@ -119,8 +118,7 @@ function readRow<T extends object>(
   const named = new Set<string>()
   cells.forEach((cell, k) => {
     const column = columns[k]
-    const text =
-      FORMULA.test(cell.trim().slice(1)) && cell.trim().startsWith("'") ? cell.trim().slice(1) : cell.trim()
+    const text = unguarded(cell.trim())
     if (text === '') return
     if (!column) return problems.add(at(`${k + 1}`), 'stands beyond the last column')
     const value = cellOf(column.facts, text)

@@ -7,7 +7,8 @@ import { runout, type Runout } from '../measuring/runout.ts'
 import { parseReading } from '../units/notation.ts'
 import type { OutsideFacts } from './check-route.ts'
 import { holds, isKnown, type Facts, type FactValue } from './facts.ts'
-import { testCounts, type LeakTestId } from './stages/leak-steps.ts'
+import { testCounts } from './stages/leak-steps.ts'
+import type { LeakTestId } from './step-ids.ts'
 import { shaftsAtStrike } from './stages/receive.ts'
 
 /** Facts that no question of a route asks for: the rest of the job says them, or they follow from answers. */

@@ -15,6 +15,9 @@ const BY_STAGE = {
 
 /** A step of a drive's own route. */
 export type DriveStepId = (typeof BY_STAGE)[keyof typeof BY_STAGE][number]
+/** Steps that prove that something is tight. */
+export const LEAK_TESTS = ['leak-found', 'leak-case', 'leak-joined'] as const satisfies DriveStepId[]
+export type LeakTestId = (typeof LEAK_TESTS)[number]
 /** A step of a repair that was opened after closing. */
 export type LoopStepId = `loop-${number}-${'open' | 'renew' | 'close'}`
 

@@ -10,6 +10,8 @@ import type { OpenCopy } from './read-copy.ts'
 export interface LoadOptions {
   /** Only to see whether it can be read: everything stays as it lies in the copy, its tables and the name of its history too. */
   proving: boolean
+  /** Done first, in the same transaction. */
+  first?: (tx: Transaction) => Promise<void>
   /** Told the name of the new history before anything is settled. */
   before?: (epoch: string) => void
 }
@@ -27,11 +29,12 @@ export async function loadCopy(
   copy: OpenCopy,
   schema: Schema,
   now: Date,
-  { proving, before }: LoadOptions,
+  { proving, first, before }: LoadOptions,
 ): Promise<string> {
   const { manifest } = copy
   mustBeKnown(manifest, schema)
   return db.transaction(async (tx) => {
+    await first?.(tx)
     await dropAll(tx)
     await migrateIn(
       tx,
@@ -62,14 +65,15 @@ function mustBeKnown({ schema, moray }: Manifest, { migrations }: Schema) {
     )
 }
 
-/** Takes every table and function of the shop away. */
+/** Takes every table and function of the shop away; those of an extension of PostgreSQL stay. */
 async function dropAll(tx: Transaction) {
   const things = await tx.query<{ drop: string }>(
     `select format('drop table if exists %I cascade', relname) as drop from pg_class
        where relkind = 'r' and relnamespace = current_schema()::regnamespace
      union all
      select format('drop function if exists %I(%s) cascade', proname, pg_get_function_identity_arguments(oid)) from pg_proc
-       where pronamespace = current_schema()::regnamespace`,
+       where pronamespace = current_schema()::regnamespace
+         and not exists (select 1 from pg_depend d where d.objid = pg_proc.oid and d.deptype = 'e')`,
   )
   // a function over the rows of a table goes with the table, and is not found by its arguments after that: functions first
   const ordered = things.map((t) => t.drop).sort((a, b) => a.localeCompare(b))

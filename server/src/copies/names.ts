@@ -20,13 +20,9 @@ export function copyName(folder: string, at: Date, nightly: boolean): string {
 export function nameOf(name: string): { at: Date; nightly: boolean } | undefined {
   const m = NAME.exec(name)
   if (!m) return undefined
-  const [year, month, day, hour, minute, second] = m.slice(1, 7).map(Number) as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ]
-  return { at: new Date(year, month - 1, day, hour, minute, second), nightly: m[7] !== undefined }
+  const [, year, month, day, hour, minute, second, nightly] = m
+  return {
+    at: new Date(`${year}-${month}-${day}T${hour}:${minute}:${second}`),
+    nightly: nightly !== undefined,
+  }
 }

@@ -7,7 +7,7 @@ import type { CopySettings } from './settings.ts'
 
 const DAY_MS = 86_400_000
 /** A last good copy older than this is said on the Bench. */
-export const OLD_DAYS = 2
+const OLD_DAYS = 2
 /** A clock may be put right by so much. */
 const AHEAD_MS = 3_600_000
 const GB = 1024 ** 3

@@ -1,5 +1,5 @@
-import { constants } from 'node:fs'
-import { copyFile, mkdir, readdir, readFile, rename, rm, stat } from 'node:fs/promises'
+import { constants, existsSync } from 'node:fs'
+import { copyFile, mkdir, readdir, readFile, rename, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 
 /** Where the log of a database begins that was not shut down: written by a checkpoint, last of all. */
@@ -45,31 +45,9 @@ async function copyTree(from: string, to: string, wanted: (name: string) => bool
     if (entry.isDirectory()) await copyTree(source, target, () => true)
     else if (entry.isFile())
       // where the disk can, a copy shares its blocks with what it is a copy of
-      await copyFile(source, target, constants.COPYFILE_FICLONE).catch(async (e: NodeJS.ErrnoException) => {
+      await copyFile(source, target, constants.COPYFILE_FICLONE).catch((e: NodeJS.ErrnoException) => {
         // a table that was dropped a moment ago is dropped again when the log is played in
-        if (
-          e.code !== 'ENOENT' ||
-          (await stat(source).then(
-            () => true,
-            () => false,
-          ))
-        )
-          throw e
+        if (e.code !== 'ENOENT' || existsSync(source)) throw e
       })
   }
-}
-
-/** How many bytes lie below a folder; what goes meanwhile does not count. */
-export async function bytesBelow(folder: string): Promise<number> {
-  let sum = 0
-  for (const entry of await readdir(folder, { withFileTypes: true }).catch(() => [])) {
-    const path = join(folder, entry.name)
-    sum += entry.isDirectory()
-      ? await bytesBelow(path)
-      : await stat(path).then(
-          (s) => s.size,
-          () => 0,
-        )
-  }
-  return sum
 }

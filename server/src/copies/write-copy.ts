@@ -3,6 +3,7 @@ import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { ZipFile } from 'yazl'
 import type { Mark } from '../data/mark.ts'
+import { atOneMoment } from '../db/at-one-moment.ts'
 import type { Database, Queryable, Transaction } from '../db/database.ts'
 import type { FileStore } from '../files/file-store.ts'
 import { rowsOf, sequencesOf, TableCount, tablesOf } from './dump.ts'
@@ -27,8 +28,7 @@ export interface Source {
  */
 export async function writeCopy(source: Source, file: string): Promise<Manifest> {
   let manifest!: Manifest
-  await source.db.transaction(async (tx) => {
-    await tx.script('set transaction isolation level repeatable read, read only')
+  await atOneMoment(source.db, async (tx) => {
     const zip = new ZipFile()
     const out = createWriteStream(file, { mode: 0o600, flags: 'wx', flush: true })
     const written = pump(zip, out)

@@ -2,7 +2,7 @@ import { DEMO_EPOCH } from '@moray/contract/replies'
 import type { Queryable } from '../db/database.ts'
 import type { Live } from '../live/live.ts'
 import { anchorProblem } from './check-seals.ts'
-import { arrived, writeMark, type AwaitedShop, type Mark } from './mark.ts'
+import { arrived, writeMark, type Mark } from './mark.ts'
 
 /** So long after an event its seal stands in the folder at the latest. */
 const AFTER_MS = 1000
@@ -10,8 +10,8 @@ const AFTER_MS = 1000
 const MOST_BREAKS = 20
 
 export interface AnchorKeeper {
-  /** Writes down that another history is about to be brought back into this shop. */
-  awaits: (shop: AwaitedShop) => void
+  /** Writes down how the mark will be once the history is there that is just being brought back. */
+  awaits: (next: Mark) => void
   /** Writes the newest seal down now. */
   write: () => Promise<void>
   /** Writes the newest seal down and ends. */
@@ -36,7 +36,7 @@ export async function keepAnchor(
        from (values (1)) v left join (select id, digest from event order by id desc limit 1) e on true`,
     )
     const epoch = now!.epoch ?? undefined
-    const known = arrived(mark, epoch, new Date())
+    const known = arrived(mark, epoch)
     // only an invented history ends without a trace
     const left = known.epoch?.startsWith(DEMO_EPOCH) && epoch !== known.epoch
     const problem = known.anchor && !left ? await anchorProblem(db, known.anchor) : undefined
@@ -67,8 +67,8 @@ export async function keepAnchor(
   })
   return {
     write,
-    awaits(shop) {
-      mark = { ...mark, awaited: shop }
+    awaits(next) {
+      mark = { ...mark, awaited: next }
       writeMark(folder, mark)
     },
     async stop() {

@@ -22,16 +22,8 @@ export interface Mark {
   schema?: number
   /** When it was brought back from a copy, and from when that was. */
   restored?: { copyOf: string; at: string }
-  /** History that is about to be brought back into this folder by the page of an empty shop; when it is there, it is the right one. */
-  awaited?: AwaitedShop
-}
-
-export interface AwaitedShop {
-  epoch: string
-  shop: string
-  anchor: Anchor | null
-  breaks: string[]
-  copyOf: string
+  /** As the mark will be when the history is there that is just being brought back into this folder. */
+  awaited?: Mark
 }
 
 /** Number and seal of an event, and when they were written down. */
@@ -86,19 +78,9 @@ export function openMark(
   return made
 }
 
-/** The mark as it is once the history that the folder waits for is there: it goes on from the seal that the copy carries. */
-export function arrived(mark: Mark, epoch: string | undefined, now: Date): Mark {
-  if (!mark.awaited || mark.awaited.epoch !== epoch) return mark
-  const { awaited, anchor: _anchor, breaks: _breaks, epoch: _epoch, ...rest } = mark
-  return {
-    ...rest,
-    shop: awaited.shop,
-    epoch: awaited.epoch,
-    restored: { copyOf: awaited.copyOf, at: now.toISOString() },
-    ...(awaited.anchor ? { anchor: awaited.anchor } : {}),
-    ...(awaited.breaks.length ? { breaks: awaited.breaks } : {}),
-  }
-}
+/** The mark as it is now: the one that was awaited, once the database holds its history. */
+export const arrived = (mark: Mark, epoch: string | undefined): Mark =>
+  mark.awaited && mark.awaited.epoch === epoch ? mark.awaited : mark
 
 /** The mark of a shop whose database stands. */
 export function writeMark(folder: string, mark: Mark) {

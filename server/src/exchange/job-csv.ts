@@ -1,11 +1,8 @@
 import { csvText, type Cell, type CsvColumn } from '@moray/contract/csv'
 import type { JobFile } from '@moray/contract/job-file'
-import type { StepId } from '@moray/core/route/step-ids'
+import { isTorqueUnit, type ReadingUnit } from '@moray/contract/requests/reading-units'
+import { LEAK_TESTS } from '@moray/core/route/step-ids'
 import { eventText } from '@moray/core/job/event-text'
-
-/** Steps that prove that something is tight. */
-const TESTS: readonly StepId[] = ['leak-found', 'leak-case', 'leak-joined']
-const TORQUE_UNITS = ['Nm', 'ftlb', 'inlb', 'kgcm']
 
 interface Answer {
   step: string
@@ -72,7 +69,7 @@ export function jobTables(file: JobFile): Record<string, string> {
     col<Reading>('measure', ({ r }) => r.measure),
     col<Reading>('value', ({ r }) => r.value),
     col<Reading>('shown by the gauge', ({ r }) => r.raw),
-    col<Reading>('unit', ({ r }) => (TORQUE_UNITS.includes(r.unit) ? 'Nm' : 'mm')),
+    col<Reading>('unit', ({ r }) => (isTorqueUnit(r.unit as ReadingUnit) ? 'Nm' : 'mm')),
     col<Reading>('as typed', ({ r }) => r.text),
     col<Reading>('gauge', ({ r }) => r.gaugeName),
     col<Reading>('calibration overdue', ({ r }) => r.gaugeOverdue),
@@ -107,7 +104,7 @@ export function jobTables(file: JobFile): Record<string, string> {
     ),
     'tests.csv': csvText(
       ANSWER,
-      answers.filter((a) => (TESTS as readonly string[]).includes(a.step)),
+      answers.filter((a) => (LEAK_TESTS as readonly string[]).includes(a.step)),
     ),
     'answers.csv': csvText(ANSWER, answers),
     'events.csv': csvText(

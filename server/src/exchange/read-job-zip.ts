@@ -17,7 +17,7 @@ const RULES = {
   mayHold: (name: string) =>
     name === JOB_JSON || name === CHECKSUMS || PICTURE.test(name) || /^[a-z-]{1,30}\.(csv|pdf)$/.test(name),
   mostEntries: 5000,
-  mostBytes: 2048 * MB,
+  mostBytes: 512 * MB,
 }
 const MOST_JSON = 64 * MB
 const MOST_FILE = 64 * MB

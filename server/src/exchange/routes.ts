@@ -5,12 +5,12 @@ import { endpoints } from '@moray/contract/endpoints'
 import type { ForeignHead } from '@moray/contract/found'
 import type { Hono } from 'hono'
 import { halfName, sweepHalves } from '../copies/place.ts'
+import { atOneMoment } from '../db/at-one-moment.ts'
 import type { Deps } from '../deps.ts'
 import { ZipError } from '../files/read-zip.ts'
 import { onRead, paramsOf, rowId } from '../http/endpoint.ts'
 import { Refusal } from '../http/refusal.ts'
 import { write } from '../request/write.ts'
-import { atOneMoment } from './at-one-moment.ts'
 import { foreignHead } from './foreign-head.ts'
 import { foreignFile, keepForeign } from './foreign.ts'
 import { jobFile } from './job-file.ts'
@@ -18,7 +18,7 @@ import { jobZip, zipName } from './job-zip.ts'
 import { readJobZip, type ForeignJob } from './read-job-zip.ts'
 import { zipAnswer } from './zip-answer.ts'
 
-export const MOST_ZIP_BYTES = 512 * 1024 * 1024
+export const MOST_ZIP_BYTES = 256 * 1024 * 1024
 
 /** @param where folder of the shop, version of this Moray, and the published schema of a job */
 export function mountExchange(

@@ -1,4 +1,4 @@
-import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
+import { mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { makeCopy } from '../copies/make-copy.ts'
 import { diskWords } from '../copies/place.ts'
@@ -57,7 +57,7 @@ async function copyBeforeUpgrade(
   try {
     mkdirSync(copies, { recursive: true, mode: 0o700 })
     const { file } = await makeCopy(where, join(copies, name), schema)
-    const all = existsSync(copies) ? readdirSync(copies).sort() : []
+    const all = readdirSync(copies).sort()
     for (const old of all.slice(0, Math.max(0, all.length - KEPT)))
       rmSync(join(copies, old), { recursive: true })
     return file

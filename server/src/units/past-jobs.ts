@@ -1,9 +1,8 @@
 import type { PastJob, UnitsBefore } from '@moray/contract/found'
-import type { StepId } from '@moray/core/route/step-ids'
+import { LEAK_TESTS } from '@moray/core/route/step-ids'
 import type { Queryable } from '../db/database.ts'
 import { mustExist } from '../job/must-exist.ts'
 
-const TESTS: readonly StepId[] = ['leak-found', 'leak-case', 'leak-joined']
 /** As many units like one are shown. */
 const MOST_LIKE = 12
 const MOST_SAME = 200
@@ -23,7 +22,7 @@ const PAST = `select json_build_object('id', j.id, 'number', j.number, 'serial',
     where b.job_id = j.id order by a.at is null, b.number desc limit 1) b on true`
 
 const read = async (db: Queryable, where: string, ...params: unknown[]): Promise<PastJob[]> =>
-  (await db.query<{ past: PastJob }>(`${PAST} ${where}`, [TESTS, ...params])).map((r) => r.past)
+  (await db.query<{ past: PastJob }>(`${PAST} ${where}`, [LEAK_TESTS, ...params])).map((r) => r.past)
 
 /** Every job of a unit, the newest first. */
 export const jobsOfUnit = (db: Queryable, sheet: string, serial: string): Promise<PastJob[]> =>

@@ -1,6 +1,7 @@
 import type { PastJob } from '@moray/contract/found'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { settableAdjusters } from '@moray/core/drives/sheet'
+import type { LeakTestId } from '@moray/core/route/step-ids'
 import { unitOf } from '@moray/core/setting/measures'
 import type { useUnits } from '../ui/units.ts'
 
@@ -31,7 +32,7 @@ export function figuresOf(sheet: DriveSheet): Figure[] {
   ]
 }
 
-const TESTS: Record<string, string> = {
+const TESTS: Record<LeakTestId, string> = {
   'leak-found': 'as found',
   'leak-case': 'case',
   'leak-joined': 'joined',
@@ -46,5 +47,5 @@ export function testText({ step, answers }: PastJob['tests'][number], units: Uni
   const [start, end, minutes] = [number('start'), number('end'), number('minutes')]
   const kPa = (v: number) => units.value(v, 'kPa')
   const fell = start !== undefined && end !== undefined ? ` ${kPa(start)} to ${kPa(end)}` : ''
-  return `${TESTS[step] ?? step}${fell}${minutes === undefined ? '' : ` in ${minutes} min`}`
+  return `${TESTS[step as LeakTestId] ?? step}${fell}${minutes === undefined ? '' : ` in ${minutes} min`}`
 }

@@ -378,6 +378,12 @@ export function hear(client: QueryClient, event: LiveEvent): void {
   if (event.kind === 'accepted' || event.kind === 'withdrawn') stale(['experience'])
   if (event.kind === 'gauge') stale(keys.gauges)
   if (event.kind === 'sheet' || event.kind === 'figure') stale(keys.drives)
+  if (event.kind === 'foreign') stale(keys.foreign)
+  // in any job
+  if (event.kind === 'privacy') {
+    stale(['job'])
+    stale(keys.jobs)
+  }
   if (event.kind === 'outcome') stale(['fault-history'])
   if (event.kind === 'outcome' || event.kind === 'shop') stale(keys.shop)
   if (event.kind === 'shop') stale(keys.people)

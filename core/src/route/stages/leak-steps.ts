@@ -3,8 +3,7 @@ import { inWords, plainDigits } from '../../units/format.ts'
 import { bySchool, firmly, gate, listOf, mustHold, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Condition } from '../facts.ts'
 import type { Gate } from '../route.ts'
-
-export type LeakTestId = 'leak-found' | 'leak-case' | 'leak-joined'
+import type { LeakTestId } from '../step-ids.ts'
 
 /** The pressure may fall this far short of the sheet's when the test begins. */
 const SHORT_OF_WORK = 0.9

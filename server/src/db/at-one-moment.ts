@@ -1,4 +1,4 @@
-import type { Database, Transaction } from '../db/database.ts'
+import type { Database, Transaction } from './database.ts'
 
 /** Reads several things as they stand at the same moment. */
 export const atOneMoment = <T>(db: Database, work: (tx: Transaction) => Promise<T>): Promise<T> =>
