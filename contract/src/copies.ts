@@ -39,5 +39,4 @@ export interface Copies {
   failed: { what: 'copy' | 'back'; at: string; why: string } | null
   running: { what: 'copy' | 'back'; since: string } | null
   disk: DiskState
-  notice: CopyNotice | null
 }

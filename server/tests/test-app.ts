@@ -126,10 +126,10 @@ const NO_COPIES: Copies = {
   failed: null,
   running: null,
   disk: { freeBytes: null, nearlyFull: false },
-  notice: null,
 }
 const noCopies: CopyKeeper = {
   state: () => Promise.resolve(NO_COPIES),
+  notice: () => Promise.resolve(null),
   begin: () => Promise.resolve(true),
   beginBringingBack: () => true,
   nightly: () => Promise.resolve(),

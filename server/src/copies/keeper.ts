@@ -1,9 +1,10 @@
-import { existsSync, readdirSync, rmSync, statSync } from 'node:fs'
+import { existsSync } from 'node:fs'
+import { access, readdir, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
-import type { Copies, CopyFile } from '@moray/contract/copies'
+import type { Copies, CopyFile, CopyNotice } from '@moray/contract/copies'
 import { prepareFolder } from '../data/data-lock.ts'
 import type { Queryable } from '../db/database.ts'
-import { readRemembered, remember, type Remembered } from './last-copy.ts'
+import { readRemembered, remember } from './last-copy.ts'
 import { copyName, nameOf } from './names.ts'
 import { diskOf, noticeOf } from './notice.ts'
 import { diskWords } from './place.ts'
@@ -33,6 +34,8 @@ const AGAIN_MS = 60 * 60_000
 export interface CopyKeeper {
   /** @param db the transaction that asks, if it is one */
   state: (db?: Queryable) => Promise<Copies>
+  /** What the Bench says, without a look into the folder of the copies: it may lie on a disk that is slow to answer. */
+  notice: () => Promise<CopyNotice | null>
   /** Begins to make a copy. @returns false while something is under way already */
   begin: (nightly: boolean) => Promise<boolean>
   /** Begins to bring one back; `done` is called at its end. @returns false while something is under way already */
@@ -45,37 +48,32 @@ export interface CopyKeeper {
 /** Looks after the copies of a shop: one thing at a time, nightly ones by itself, old ones let go. */
 export function keepCopies(o: KeeperOptions): CopyKeeper {
   let running: Copies['running'] = null
-  let failed: Copies['failed'] = null
+  /** Why the last one was not brought back; why none was made is remembered in the folder. */
+  let notBack: Copies['failed'] = null
   const folderOf = ({ folder }: CopySettings) => folder ?? join(o.data, 'copies')
+  const wrong = (e: unknown) => ({ at: o.now().toISOString(), why: diskWords(e) })
 
-  function start(what: 'copy' | 'back', work: () => Promise<unknown>, done: () => void = () => {}): boolean {
+  function start(what: 'copy' | 'back', work: () => Promise<unknown>, failed: (e: unknown) => void): boolean {
     if (running) return false
     running = { what, since: o.now().toISOString() }
-    failed = null
+    notBack = null
     void work()
       .catch((e: unknown) => {
         o.log(what === 'copy' ? 'no copy was made' : 'no copy was brought back', e)
-        failed = { what, at: o.now().toISOString(), why: diskWords(e) }
+        failed(e)
       })
-      .finally(() => {
-        running = null
-        done()
-      })
+      .finally(() => (running = null))
     return true
   }
 
   async function begin(nightly: boolean): Promise<boolean> {
     const folder = folderOf(await copySettings(o.db))
-    return start('copy', async () => {
-      try {
-        mustBeThere(folder, o.data)
-        await o.make(join(folder, copyName(folder, o.now(), nightly)))
-      } catch (e) {
-        remember(o.data, { failed: { at: o.now().toISOString(), why: diskWords(e) } })
-        throw e
-      }
-      if (nightly) letGo(folder)
-    })
+    const make = async () => {
+      mustBeThere(folder, o.data)
+      await o.make(join(folder, copyName(folder, o.now(), nightly)))
+      if (nightly) await letGo(folder)
+    }
+    return start('copy', make, (e) => remember(o.data, { failed: wrong(e) }))
   }
 
   async function nightly(): Promise<void> {
@@ -84,7 +82,17 @@ export function keepCopies(o: KeeperOptions): CopyKeeper {
     const now = o.now()
     const lastTry = readRemembered(o.data).failed?.at
     if (lastTry && Math.abs(now.getTime() - Date.parse(lastTry)) < AGAIN_MS) return
-    if (isDue(list(folderOf(settings)), now)) await begin(true)
+    if (isDue(await list(folderOf(settings)), now)) await begin(true)
+  }
+
+  async function known(db: Queryable) {
+    const settings = await copySettings(db)
+    const remembered = readRemembered(o.data)
+    return {
+      settings,
+      remembered,
+      disk: await diskOf(o.data, folderOf(settings), remembered.proved?.bytes ?? 0),
+    }
   }
 
   const timer = setInterval(() => {
@@ -94,56 +102,59 @@ export function keepCopies(o: KeeperOptions): CopyKeeper {
   return {
     begin,
     nightly,
-    beginBringingBack: (file, done) => start('back', () => o.bringBack(file), done),
+    beginBringingBack: (file, done = () => {}) =>
+      start(
+        'back',
+        () => o.bringBack(file).finally(done),
+        (e) => (notBack = { what: 'back', ...wrong(e) }),
+      ),
+    notice: async () => noticeOf(await known(o.db), o.now()),
     async state(db = o.db) {
-      const settings = await copySettings(db)
+      const { settings, remembered, disk } = await known(db)
       const folder = folderOf(settings)
-      const remembered = readRemembered(o.data)
-      const disk = await diskOf(o.data, folder, remembered.proved?.bytes ?? 0)
+      const notMade = remembered.failed ? ({ what: 'copy', ...remembered.failed } as const) : null
       return {
         folder,
         own: settings.folder !== null,
         nightly: settings.nightly,
         demo: settings.demo,
         kept: KEPT,
-        copies: list(folder),
-        folderThere: existsSync(folder) || settings.folder === null,
+        copies: await list(folder),
+        folderThere: settings.folder === null || (await isThere(folder)),
         last: remembered.proved ?? null,
-        failed: failed ?? lastFailure(remembered),
+        failed: notBack ?? notMade,
         running,
         disk,
-        notice: noticeOf({ settings, remembered, disk }, o.now()),
       }
     },
     stop: () => clearInterval(timer),
   }
 }
 
-const lastFailure = ({ failed }: Remembered): Copies['failed'] =>
-  failed ? { what: 'copy', ...failed } : null
+const isThere = (path: string): Promise<boolean> =>
+  access(path).then(
+    () => true,
+    () => false,
+  )
 
 /** The shop's own folder is made; one that somebody named is there, or its stick is not in. */
 function mustBeThere(folder: string, data: string) {
-  if (folder.startsWith(join(data, '/'))) {
-    prepareFolder(folder)
-    return
-  }
-  if (!existsSync(folder))
+  if (folder.startsWith(join(data, '/'))) prepareFolder(folder)
+  else if (!existsSync(folder))
     throw new Error(`The folder ${folder} is not there. Is the disk or the stick mounted?`)
 }
 
-/** Copies in a folder, the newest first. */
-function list(folder: string): CopyFile[] {
-  const names = existsSync(folder) ? readdirSync(folder) : []
-  return names
-    .flatMap((name) => {
+/** Copies in a folder, the newest first; none where it is not there. A disk that is slow keeps nobody else waiting. */
+async function list(folder: string): Promise<CopyFile[]> {
+  const names = await readdir(folder).catch((): string[] => [])
+  const files = await Promise.all(
+    names.map(async (name): Promise<CopyFile[]> => {
       const made = nameOf(name)
-      const bytes = statSync(join(folder, name), { throwIfNoEntry: false })?.size
-      return made && bytes !== undefined
-        ? [{ name, at: made.at.toISOString(), nightly: made.nightly, bytes }]
-        : []
-    })
-    .sort((a, b) => b.at.localeCompare(a.at) || b.name.localeCompare(a.name))
+      const file = made && (await stat(join(folder, name)).catch(() => undefined))
+      return file ? [{ name, at: made.at.toISOString(), nightly: made.nightly, bytes: file.size }] : []
+    }),
+  )
+  return files.flat().sort((a, b) => b.at.localeCompare(a.at) || b.name.localeCompare(a.name))
 }
 
 /** Whether there is no nightly copy yet since the last night began. What is dated ahead was made by a clock that was wrong, and does not count. */
@@ -153,8 +164,8 @@ export function isDue(copies: readonly CopyFile[], now: Date): boolean {
   return !copies.some((c) => c.nightly && c.at >= night.toISOString() && c.at <= now.toISOString())
 }
 
-function letGo(folder: string) {
-  const nightly = list(folder).filter((c) => c.nightly)
+async function letGo(folder: string): Promise<void> {
+  const nightly = (await list(folder)).filter((c) => c.nightly)
   for (const name of toLetGo(nightly.map((c) => ({ name: c.name, at: new Date(c.at) }))))
-    rmSync(join(folder, name), { force: true })
+    await rm(join(folder, name), { force: true })
 }

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs'
 import { statfs } from 'node:fs/promises'
 import { dirname } from 'node:path'
-import type { Copies, CopyNotice, DiskState } from '@moray/contract/copies'
+import type { CopyNotice, DiskState } from '@moray/contract/copies'
 import type { Remembered } from './last-copy.ts'
 import type { CopySettings } from './settings.ts'
 
@@ -33,7 +33,7 @@ async function freeAt(folder: string): Promise<number | undefined> {
 
 /** What the Bench says about copies; null when all is well. The demo needs none. */
 export function noticeOf(
-  { settings, remembered, disk }: { settings: CopySettings; remembered: Remembered; disk: Copies['disk'] },
+  { settings, remembered, disk }: { settings: CopySettings; remembered: Remembered; disk: DiskState },
   now: Date,
 ): CopyNotice | null {
   if (disk.nearlyFull && disk.freeBytes !== null) return { kind: 'disk', freeBytes: disk.freeBytes }

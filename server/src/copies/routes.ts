@@ -25,7 +25,7 @@ const KEPT_FREE = 512 * 1024 * 1024
 export function mountCopies(app: Hono, deps: Deps, data: string) {
   const { copies } = deps
   onRead(app, endpoints.copies, () => copies.state())
-  onRead(app, endpoints.copyNotice, async () => (await copies.state()).notice)
+  onRead(app, endpoints.copyNotice, () => copies.notice())
   onWrite(app, endpoints.makeCopy, async () => {
     if (!(await copies.begin(false))) throw busy()
     return copies.state()

@@ -14,7 +14,7 @@ interface Kept {
   complaint: string
 }
 
-/** All that is kept here about an owner and what is theirs: jobs, what they agreed to, pictures. @throws Refusal 404 when nobody of that name was here */
+/** All that is kept here about an owner and what is theirs: jobs, what they agreed to, pictures, and which records of other shops name them. @throws Refusal 404 when nobody of that name was here */
 export async function ownerZip(db: Queryable, files: FileStore, owner: string, now: Date): Promise<Buffer> {
   const jobs = await db.query<Kept & { id: string }>(
     `select j.id, j.number, iso(j.opened_at) as "openedAt", j.boat, d.name as drive, j.serial, j.complaint
@@ -32,7 +32,17 @@ export async function ownerZip(db: Queryable, files: FileStore, owner: string, n
     'select distinct f.hash, f.type from attachment a join file f on f.hash = a.hash where a.job_id = any($1) order by f.hash',
     ids,
   )
-  const about = { owner, exportedAt: now.toISOString(), jobs: jobs.map(({ id: _, ...j }) => j), approvals }
+  const records = await db.query<{ number: string; at: string }>(
+    `select file #>> '{job,number}' as number, iso(at) as at from foreign_job where file #>> '{job,owner}' = $1 order by id`,
+    [owner],
+  )
+  const about = {
+    owner,
+    exportedAt: now.toISOString(),
+    jobs: jobs.map(({ id: _, ...j }) => j),
+    approvals,
+    records,
+  }
   const columns = (['number', 'openedAt', 'boat', 'drive', 'serial', 'complaint'] as const).map((name) => ({
     name,
     of: (j: Kept) => j[name],

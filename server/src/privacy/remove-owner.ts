@@ -3,15 +3,14 @@ import type { Told } from '@moray/core/job/event'
 import { REMOVED } from '@moray/core/job/removed'
 import type { Transaction } from '../db/database.ts'
 import { notFound } from '../http/refusal.ts'
-import type { Who } from '../request/who.ts'
 
 /**
  * Takes the name of an owner out of everything that was written about their jobs: the jobs themselves, who agreed to estimates, and entries of the history
  * that named them. The technical record stays. Approvals are sealed anew by the event that tells of it; an entry of the history keeps the seal that it had,
- * and the event says which entries those are, so that a check knows them from entries that somebody has changed.
+ * and the event says which entries those are, so that a check knows them from entries that somebody has changed. Records of other shops about the same owner lose the name too.
  * @throws Refusal 404 when nobody of that name is here
  */
-export async function removeOwner(tx: Transaction, { owner, reason }: RemoveOwner, who: Who): Promise<Told> {
+export async function removeOwner(tx: Transaction, { owner, reason }: RemoveOwner): Promise<Told> {
   const jobs = await tx.query<{ id: string }>('select id from job where owner = $1 order by id for update', [
     owner,
   ])
@@ -20,7 +19,7 @@ export async function removeOwner(tx: Transaction, { owner, reason }: RemoveOwne
   await tx.script(
     'alter table approval disable trigger approval_stays; alter table event disable trigger event_stays',
   )
-  await tx.query('update job set owner = $2, touched_at = $3 where id = any($1)', [ids, REMOVED, who.at])
+  await tx.query('update job set owner = $2 where id = any($1)', [ids, REMOVED])
   await tx.query(
     `update approval set customer = $2 where customer <> $2 and estimate_id in (select id from estimate where job_id = any($1))`,
     [ids, REMOVED],
@@ -37,11 +36,25 @@ export async function removeOwner(tx: Transaction, { owner, reason }: RemoveOwne
   await tx.script(
     'alter table approval enable trigger approval_stays; alter table event enable trigger event_stays',
   )
+  await fromForeign(tx, owner)
   // nobody finds by the name any more either
   await tx.query('select search_again(id) from unnest($1::text[]) j(id)', [ids])
+  await tx.query('select search_others()')
   return {
     kind: 'privacy',
     subject: 'owner',
     data: { jobs: ids.length, masked: masked.map((m) => m.id).sort((a, b) => a - b), reason },
   }
+}
+
+/** Records of other shops about the same owner: the name goes wherever it stands in them, and they are sealed anew. */
+async function fromForeign(tx: Transaction, owner: string) {
+  await tx.script('alter table foreign_job disable trigger foreign_job_stays')
+  const changed = await tx.query<{ id: number }>(
+    `update foreign_job set file = replace(file::text, $2, $3)::jsonb where file #>> '{job,owner}' = $1 returning id::float8 as id`,
+    // as it stands between the quotation marks of JSON
+    [owner, JSON.stringify(owner).slice(1, -1), REMOVED],
+  )
+  await tx.script('alter table foreign_job enable trigger foreign_job_stays')
+  await tx.query('delete from search_line where foreign_id = any($1)', [changed.map((f) => f.id)])
 }

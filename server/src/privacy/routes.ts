@@ -25,7 +25,7 @@ export function mountPrivacy(app: Hono, deps: Deps) {
       body: body.text,
       async work(tx, who) {
         mustBeLead(who, 'To take an owner’s name out')
-        return { told: await removeOwner(tx, body.checked, who), subject: '', reply: () => loadShop(tx) }
+        return { told: await removeOwner(tx, body.checked), subject: '', reply: () => loadShop(tx) }
       },
       again: (tx) => loadShop(tx),
     }),

@@ -210,6 +210,9 @@ describe('what is kept of an owner', () => {
   })
   it('can be taken out by the lead: no row names them any more, the record stays, and the check understands it', async () => {
     const app = await testApp()
+    // a record of another shop that names them as well
+    const { file } = await exported(app, 'lomvi-skarv')
+    expect((await bringIn(app, readFileSync(file))).status).toBe(201)
     await app.post('/api/jobs/lomvi-skarv/details', { owner: 'Farmer Unnamed', reason: 'married' })
     await app.post('/api/jobs/lomvi-skarv/details', { owner: OWNER, reason: 'and back' })
     const readings = async () =>

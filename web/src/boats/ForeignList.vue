@@ -3,6 +3,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import { ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import { useShop } from '../stores/shop.ts'
+import FileField from '../ui/FileField.vue'
 import { showDate } from '../ui/times.ts'
 import { asWireError, sendBytes, type WireError } from '../wire/client.ts'
 import { keys, useForeignJobs, useQueryClient } from '../wire/queries.ts'
@@ -14,11 +15,7 @@ const client = useQueryClient()
 const shop = useShop()
 const busy = ref(false)
 const error = ref<WireError | null>(null)
-async function take(e: Event) {
-  const field = e.target as HTMLInputElement
-  const [file] = field.files ?? []
-  field.value = ''
-  if (!file) return
+async function take(file: File) {
   busy.value = true
   error.value = null
   try {
@@ -47,10 +44,9 @@ async function take(e: Event) {
         >
       </li>
     </ul>
-    <label class="file">
-      {{ busy ? 'It is being read and checked.' : 'Bring in a job’s zip from another Moray' }}
-      <input type="file" accept=".zip" :disabled="busy" @change="take" />
-    </label>
+    <FileField accept=".zip" :busy="busy" @choose="take">{{
+      busy ? 'It is being read and checked.' : 'Bring in a job’s zip from another Moray'
+    }}</FileField>
   </section>
 </template>
 
@@ -66,15 +62,5 @@ li {
   align-items: center;
   min-height: 44px;
   border-bottom: 1px solid var(--line);
-}
-.file {
-  display: grid;
-  gap: 0.3rem;
-  margin-top: 0.6rem;
-  max-width: 30rem;
-}
-.file input {
-  min-height: 44px;
-  font: inherit;
 }
 </style>

@@ -3,6 +3,7 @@ import { endpoints } from '@moray/contract/endpoints'
 import type { Copies } from '@moray/contract/copies'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
+import FileField from '../ui/FileField.vue'
 import { showBytes } from '../ui/bytes.ts'
 import { showTime } from '../ui/times.ts'
 import { asWireError, send, sendBytes, type WireError } from '../wire/client.ts'
@@ -29,12 +30,8 @@ async function begin(work: () => Promise<Copies>) {
 }
 const fromFolder = (name: string) =>
   begin(() => send(endpoints.bringBackCopy, {}, { name }, '', newRequestId()))
-function fromFile(e: Event) {
-  const field = e.target as HTMLInputElement
-  const [file] = field.files ?? []
-  if (file) void begin(() => sendBytes(endpoints.sendCopy, {}, {}, file, '', newRequestId(), null))
-  field.value = ''
-}
+const fromFile = (file: File) =>
+  begin(() => sendBytes(endpoints.sendCopy, {}, {}, file, '', newRequestId(), null))
 const busy = computed(() => sending.value || !!copies.value?.running)
 </script>
 
@@ -63,10 +60,7 @@ const busy = computed(() => sending.value || !!copies.value?.running)
           />
         </li>
       </ul>
-      <label class="file">
-        Choose a copy, from a stick or another machine
-        <input type="file" accept=".zip" @change="fromFile" />
-      </label>
+      <FileField accept=".zip" @choose="fromFile">Choose a copy, from a stick or another machine</FileField>
     </template>
   </section>
 </template>
@@ -83,14 +77,5 @@ li {
   align-items: center;
   min-height: 44px;
   border-bottom: 1px solid var(--line);
-}
-.file {
-  display: grid;
-  gap: 0.3rem;
-  margin-top: 0.6rem;
-}
-.file input {
-  min-height: 44px;
-  font: inherit;
 }
 </style>

@@ -1,11 +1,9 @@
 <script setup lang="ts">
 import { readFigure } from '../ui/figures.ts'
 import { endpoints } from '@moray/contract/endpoints'
-import { seedTable } from '@moray/core/inspection/fault-history'
 import type { UnitSystem } from '@moray/core/units/format'
 import { chosenSchool, type SchoolId } from '@moray/core/route/schools'
 import Button from 'primevue/button'
-import { plainNumber } from '@moray/core/units/plain-number'
 import { computed, ref, watch } from 'vue'
 import LoadState from '../ui/LoadState.vue'
 import type { Shop } from '@moray/contract/replies'
@@ -13,6 +11,7 @@ import { keys, useQueryClient, useShopWays } from '../wire/queries.ts'
 import { useOwn } from '../stores/own.ts'
 import { useWrite } from '../writing/use-write.ts'
 import CopiesSection from './CopiesSection.vue'
+import FaultsSection from './FaultsSection.vue'
 import DevicesSection from './DevicesSection.vue'
 import PeopleSection from './PeopleSection.vue'
 import SchoolList from './SchoolList.vue'
@@ -64,8 +63,6 @@ watch(
   },
   { immediate: true },
 )
-/** A figure as typed; what is none is said at its field, and nothing is sent. */
-const figure = (text: string) => plainNumber(text) ?? NaN
 const readRules = computed(() => ({
   rate: asked(rules.value.rate, 100_000),
   consumables: asked(rules.value.consumables),
@@ -97,42 +94,12 @@ async function keepRules() {
   )
   keptRules.value = !!reply
 }
-const finding = ref(seedTable.findings[0]!.id)
-const cause = ref(seedTable.causes[0]!.id)
-const percent = ref('')
-const reason = ref('')
-const seed = computed(() => {
-  const f = seedTable.findings.find((x) => x.id === finding.value)!
-  return f.speaksFor[cause.value] ?? f.background
-})
-async function keepLikelihood() {
-  const value = figure(percent.value) / 100
-  const sent = { percent: percent.value, reason: reason.value }
-  const reply = await keep(
-    write.send(
-      endpoints.setLikelihood,
-      {},
-      {
-        finding: finding.value,
-        cause: cause.value,
-        ...(percent.value.trim() ? { likelihood: value } : {}),
-        reason: reason.value,
-      },
-    ),
-  )
-  if (reply && percent.value === sent.percent && reason.value === sent.reason) {
-    percent.value = ''
-    reason.value = ''
-  }
-}
 const confirm = ref('')
 async function leaveDemo() {
   const reply = await write.send(endpoints.leaveDemo, {}, { confirm: 'leave the demo' })
   // nothing that this page has read is true any more
   if (reply) location.assign('/')
 }
-const labelOf = (rows: { id: string; label: string }[], id: string) =>
-  rows.find((r) => r.id === id)?.label ?? id
 </script>
 
 <template>
@@ -216,48 +183,7 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
           @choose="(school, choice) => keep(write.send(endpoints.chooseShopSchool, {}, { school, choice }))"
         />
       </section>
-      <section aria-label="Faults">
-        <h2>What faults were here</h2>
-        <ul v-if="Object.keys(store.ways.found).length" class="found">
-          <li v-for="(n, id) in store.ways.found" :key="id">
-            <span class="mono">{{ n }} ×</span> {{ labelOf(seedTable.causes, String(id)) }}
-          </li>
-        </ul>
-        <p v-else class="soft">No fault has been followed to its end yet.</p>
-        <h3>Likelihoods set by hand</h3>
-        <ul v-if="store.ways.edits.length" class="found">
-          <li v-for="e in store.ways.edits" :key="`${e.finding} ${e.cause}`">
-            {{ labelOf(seedTable.findings, e.finding) }}, when it is
-            {{ labelOf(seedTable.causes, e.cause).toLowerCase() }}:
-            <span class="mono">{{ Math.round(e.likelihood * 100) }} %</span>
-          </li>
-        </ul>
-        <form class="rules entries" @submit.prevent="keepLikelihood">
-          <label
-            >Finding
-            <select v-model="finding">
-              <option v-for="f in seedTable.findings" :key="f.id" :value="f.id">{{ f.label }}</option>
-            </select>
-          </label>
-          <label
-            >When it is
-            <select v-model="cause">
-              <option v-for="c in seedTable.causes" :key="c.id" :value="c.id">{{ c.label }}</option>
-            </select>
-          </label>
-          <label
-            >Seen in % (table: {{ Math.round(seed * 100) }}; empty takes yours back)
-            <input v-model="percent" inputmode="decimal"
-          /></label>
-          <label>Why <input v-model="reason" maxlength="300" /></label>
-          <Button
-            type="submit"
-            label="Keep it"
-            class="quiet"
-            :disabled="reason.trim().length < 3 || write.busy.value"
-          />
-        </form>
-      </section>
+      <FaultsSection :ways="store.ways" @kept="(shop) => client.setQueryData(keys.shop, shop)" />
     </template>
   </div>
 </template>
@@ -269,29 +195,29 @@ const labelOf = (rows: { id: string; label: string }[], id: string) =>
 section {
   margin-top: 1.2rem;
 }
-h2,
-h3 {
+:deep(h2),
+:deep(h3) {
   margin: 0.4rem 0;
 }
-.rules {
+:deep(.rules) {
   display: flex;
   flex-wrap: wrap;
   gap: 0.6rem 1rem;
   align-items: end;
 }
-.rules label {
+:deep(.rules) label {
   display: grid;
   font-size: var(--t-small);
   max-width: 100%;
   min-width: 0;
 }
-.rules select {
+:deep(.rules) select {
   width: 100%;
 }
-.rules .wide {
+:deep(.rules) .wide {
   flex: 1 1 18rem;
 }
-.rules .flag {
+:deep(.rules) .flag {
   display: flex;
   gap: 0.6rem;
   align-items: center;
@@ -299,12 +225,8 @@ h3 {
   width: 100%;
   font-size: var(--t-body);
 }
-.flag input {
+:deep(.flag) input {
   width: 24px;
   height: 24px;
-}
-.found li {
-  border-bottom: 1px solid var(--line);
-  padding: 0.25rem 0;
 }
 </style>
