@@ -2,7 +2,7 @@
 import type { JobSummary } from '@moray/contract/replies'
 import { stageLabel, waitsText } from '@moray/core/job/standing-text'
 import SaveCsv from '../ui/SaveCsv.vue'
-import { readJobs } from '../wire/queries.ts'
+import { readJobs } from '../wire/found.ts'
 
 /** The jobs of the Bench as a table, all pages of what the search finds. */
 const props = defineProps<{ search: string }>()

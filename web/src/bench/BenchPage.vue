@@ -10,7 +10,7 @@ import Button from 'primevue/button'
 import LoadState from '../ui/LoadState.vue'
 import { showAgo, showClock } from '../ui/times.ts'
 import { asWireError, type WireError } from '../wire/client.ts'
-import { readJobs, useJobs } from '../wire/queries.ts'
+import { readJobs, useJobs } from '../wire/found.ts'
 import CopyNotice from './CopyNotice.vue'
 import { useStands } from './stands.ts'
 

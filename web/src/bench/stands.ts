@@ -1,5 +1,6 @@
 import { computed, reactive } from 'vue'
-import { useJobs, useShopWays } from '../wire/queries.ts'
+import { useJobs } from '../wire/found.ts'
+import { useShopWays } from '../wire/queries.ts'
 
 /** The shop's stands, and the job on each: the first page of open jobs holds all that stand on one. @param shown whether anybody looks at them */
 export function useStands(shown: () => boolean = () => true) {

@@ -11,7 +11,7 @@ import ForeignList from './ForeignList.vue'
 import OwnerData from './OwnerData.vue'
 import LoadState from '../ui/LoadState.vue'
 import { showDate } from '../ui/times.ts'
-import { readAllUnits, useUnits } from '../wire/queries.ts'
+import { readAllUnits, useUnits } from '../wire/found.ts'
 
 /** Owners with their boats, and the drives of each that have been here: from one of them a job is opened. */
 const search = ref('')

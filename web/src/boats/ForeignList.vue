@@ -6,7 +6,8 @@ import { useShop } from '../stores/shop.ts'
 import FileField from '../ui/FileField.vue'
 import { showDate } from '../ui/times.ts'
 import { asWireError, sendBytes, type WireError } from '../wire/client.ts'
-import { keys, useForeignJobs, useQueryClient } from '../wire/queries.ts'
+import { useForeignJobs } from '../wire/found.ts'
+import { keys, useQueryClient } from '../wire/queries.ts'
 import { newRequestId } from '../wire/request-id.ts'
 
 /** Records that other shops have sent along. */

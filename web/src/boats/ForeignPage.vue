@@ -8,7 +8,7 @@ import RecordSheet from '../job/record/RecordSheet.vue'
 import { showJob, type ShownJob } from '../job/shown-job.ts'
 import LoadState from '../ui/LoadState.vue'
 import { showTime } from '../ui/times.ts'
-import { useForeignJob } from '../wire/queries.ts'
+import { useForeignJob } from '../wire/found.ts'
 
 /** A record that another Moray has written: read, never changed; judged as it stood on the day it left there. */
 const props = defineProps<{ id: string }>()

@@ -7,7 +7,7 @@ import { RouterLink, useRoute, useRouter } from 'vue-router'
 import LoadState from '../ui/LoadState.vue'
 import SaveCsv from '../ui/SaveCsv.vue'
 import { showDate } from '../ui/times.ts'
-import { useSearch } from '../wire/queries.ts'
+import { useSearch } from '../wire/found.ts'
 import { FOUND_IN } from './found-words.ts'
 
 /** One search over everything that was ever said here: jobs, units, owners, notes, answers, shims, part numbers, records of other shops. */

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import PastJobs from '../past/PastJobs.vue'
 import UnitChart from '../past/UnitChart.vue'
 import LoadState from '../ui/LoadState.vue'
-import { useUnitsBefore } from '../wire/queries.ts'
+import { useUnitsBefore } from '../wire/found.ts'
 import { useJob } from './shown-job.ts'
 
 /** What was here before: this very unit, and other units of the same drive. */

@@ -1,45 +1,12 @@
 import { endpoints } from '@moray/contract/endpoints'
 import type { JobReply, LiveEvent } from '@moray/contract/replies'
 import type { StepDraft } from '@moray/core/job/record'
-import { QueryClient, useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { QueryClient, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, toValue, type MaybeRefOrGetter } from 'vue'
+import { asked } from './asked.ts'
 import { asWireError, read } from './client.ts'
+import { keys } from './keys.ts'
 import { waitsForAnswer, writeJob } from './own-writes.ts'
-
-/** What the server has told us, kept by what was asked. */
-export const keys = {
-  people: ['people'],
-  shop: ['shop'],
-  devices: ['devices'],
-  copies: ['copies'],
-  copyNotice: ['copies', 'notice'],
-  drawer: ['drawer'],
-  movements: (line: string) => ['drawer', line],
-  gauges: ['gauges'],
-  gaugeHistory: (id: string) => ['gauges', id],
-  drives: ['drives'],
-  draft: (id: string) => ['drives', id, 'draft'],
-  experience: (id: string, without: string) => ['experience', id, without],
-  versions: (id: string) => ['drives', id, 'versions'],
-  lastBuilt: (id: string) => ['last-built', id] as const,
-  referencePatterns: (id: string) => ['reference-patterns', id] as const,
-  sheetFile: (id: string, version: number) => ['sheet', id, version, 'file'],
-  sheet: (id: string, version: number) => ['sheet', id, version],
-  jobs: ['jobs'],
-  jobPage: (state: string, search: string) => ['jobs', state, search],
-  units: (search: string) => ['jobs', 'units', search],
-  search: (typed: string) => ['jobs', 'search', typed],
-  unitJobs: (sheet: string, serial: string) => ['jobs', 'unit', sheet, serial],
-  unitsBefore: (id: string) => ['jobs', 'before', id],
-  newestSheet: (id: string) => ['drives', id, 'newest'],
-  foreign: ['foreign'],
-  foreignJob: (id: string) => ['foreign', id],
-  job: (id: string) => ['job', id],
-  events: (id: string) => ['job', id, 'events'],
-  closings: (id: string) => ['job', id, 'closings'],
-  routeChanges: (id: string) => ['job', id, 'route-changes'],
-  faultHistory: (id: string) => ['fault-history', id],
-} as const
 
 const FRESH_MS = 30_000
 
@@ -59,25 +26,6 @@ export function createQueries(): QueryClient {
       mutations: { networkMode: 'always' },
     },
   })
-}
-
-/** One thing read: its value under its own name, why it is not there, and how to ask again. */
-function asked<Name extends string, T>(
-  name: Name,
-  key: () => readonly unknown[],
-  load: () => Promise<T>,
-  on?: () => boolean,
-) {
-  const query = useQuery({
-    queryKey: computed(key),
-    queryFn: load,
-    enabled: computed(() => on?.() ?? true),
-  })
-  return reactive({
-    [name]: computed(() => query.data.value ?? null),
-    error: computed(() => (query.error.value ? asWireError(query.error.value) : null)),
-    load: async () => void (await query.refetch()),
-  }) as Record<Name, T | null> & { error: ReturnType<typeof asWireError> | null; load: () => Promise<void> }
 }
 
 export const usePeople = () =>
@@ -183,84 +131,6 @@ export const useMovements = (line: string) =>
     () => keys.movements(line),
     () => read(endpoints.movements, { id: line }),
   )
-
-/** What the bench list asks for. @param before `next` of the page before */
-export const readJobs = (state: 'open' | 'over', search: string, before: string | null = null) =>
-  read(endpoints.jobs, {}, { state, ...(search ? { search } : {}), ...(before === null ? {} : { before }) })
-
-/** The bench list, page by page as more is asked for. @param on whether anybody looks at it */
-export function useJobs(
-  state: 'open' | 'over',
-  search: MaybeRefOrGetter<string> = '',
-  on: () => boolean = () => true,
-) {
-  const query = useInfiniteQuery({
-    queryKey: computed(() => keys.jobPage(state, toValue(search))),
-    queryFn: ({ pageParam }) => readJobs(state, toValue(search), pageParam),
-    initialPageParam: null as string | null,
-    getNextPageParam: (page) => page.next,
-    enabled: computed(on),
-  })
-  return reactive({
-    /** null while nothing has come yet. */
-    jobs: computed(() => query.data.value?.pages.flatMap((p) => p.jobs) ?? null),
-    damaged: computed(() => query.data.value?.pages.some((p) => p.damaged) ?? false),
-    hasMore: query.hasNextPage,
-    more: async () => void (await query.fetchNextPage()),
-    error: computed(() => (query.error.value ? asWireError(query.error.value) : null)),
-    load: async () => void (await query.refetch()),
-  })
-}
-
-export const useUnits = (search: MaybeRefOrGetter<string>) =>
-  asked(
-    'units',
-    () => keys.units(toValue(search)),
-    () => read(endpoints.units, {}, toValue(search) ? { search: toValue(search) } : {}),
-  )
-
-export const useSearch = (typed: MaybeRefOrGetter<string>) =>
-  asked(
-    'reply',
-    () => keys.search(toValue(typed)),
-    () => read(endpoints.search, {}, { search: toValue(typed) }),
-    () => toValue(typed) !== '',
-  )
-export const useUnitJobs = (sheet: () => string, serial: () => string) =>
-  asked(
-    'jobs',
-    () => keys.unitJobs(sheet(), serial()),
-    () => read(endpoints.unitJobs, { sheet: sheet() }, { serial: serial() }),
-  )
-export const useUnitsBefore = (id: () => string) =>
-  asked(
-    'units',
-    () => keys.unitsBefore(id()),
-    () => read(endpoints.unitsBefore, { id: id() }),
-  )
-/** The newest version of a drive's sheet. */
-export const useSheetOf = (id: () => string) =>
-  asked(
-    'sheet',
-    () => keys.newestSheet(id()),
-    () => read(endpoints.drive, { id: id() }),
-  )
-export const useForeignJobs = () =>
-  asked(
-    'records',
-    () => keys.foreign,
-    () => read(endpoints.foreignJobs, {}),
-  )
-export const useForeignJob = (id: () => string) =>
-  asked(
-    'file',
-    () => keys.foreignJob(id()),
-    () => read(endpoints.foreignJob, { id: id() }),
-  )
-
-/** Every unit that a search finds, not the newest alone. */
-export const readAllUnits = (search: string) =>
-  read(endpoints.units, {}, { all: 'yes', ...(search ? { search } : {}) })
 
 const ofJob = (id: MaybeRefOrGetter<string>) => () => toValue(id) !== ''
 
@@ -404,4 +274,4 @@ export function catchUp(client: QueryClient, last: number): void {
   })
 }
 
-export { useQueryClient }
+export { keys, useQueryClient }
