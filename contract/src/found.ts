@@ -15,7 +15,7 @@ export interface FoundLine {
     | 'approval'
     | 'picture'
     | 'drive-part'
-  /** Step, place, measure or part; as the kind has it. */
+  /** Step, measure or part, as the kind has it; of a stack its place and the number of its trial. */
   ref: string
   text: string
   at: string

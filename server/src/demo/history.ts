@@ -162,6 +162,8 @@ export async function loadHistory(
 function plan(all: PastUnit[], now: Date, openedOf: (id: string) => number): Visit[] {
   const visits = all.flatMap((unit, u) => {
     const random = repeatable(1000 + u)
+    // the first numbers of neighbouring seeds are neighbours too
+    for (let i = 0; i < 5; i++) random()
     const own = Math.round((random() - 0.5) * 10) / 100
     const count = 3 + (u % 2)
     return Array.from({ length: count }, (_, k) => {

@@ -25,7 +25,7 @@ describe('one search', () => {
     expect(found[0]).toMatchObject({ what: 'job', job: { id: 'lomvi-test' } })
     expect(found[0]!.lines[0]).toMatchObject({
       kind: 'stack',
-      ref: 'forward',
+      ref: 'forward 0',
       text: expect.stringContaining('0.75'),
     })
     expect(await short(app, '0,750 FORWARD lomvi')).toEqual([['lomvi-test', 'stack']])

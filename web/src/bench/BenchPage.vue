@@ -107,8 +107,8 @@ const WORKS = { soak: 'Penetrant works', cure: 'Compound cures' } as const
       <RouterLink v-if="wanted" :to="`/find?q=${encodeURIComponent(wanted)}`" class="page-link"
         >Find in all that was written</RouterLink
       >
-      <BenchCsv :search="wanted" />
       <Button label="A drive comes in" class="quiet" @click="opening = true" />
+      <BenchCsv :search="wanted" />
     </div>
     <NewJobDialog v-if="opening" @close="opening = false" />
     <CopyNotice />

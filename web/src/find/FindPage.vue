@@ -8,7 +8,7 @@ import LoadState from '../ui/LoadState.vue'
 import SaveCsv from '../ui/SaveCsv.vue'
 import { showDate } from '../ui/times.ts'
 import { useSearch } from '../wire/found.ts'
-import { FOUND_IN } from './found-words.ts'
+import { foundIn } from './found-words.ts'
 
 /** One search over everything that was ever said here: jobs, units, owners, notes, answers, shims, part numbers, records of other shops. */
 const route = useRoute()
@@ -51,7 +51,7 @@ const columns = [
     name: 'serial',
     of: (f: Found) => (f.what === 'job' ? f.job.serial : f.what === 'foreign' ? f.foreign.serial : ''),
   },
-  { name: 'matched', of: (f: Found) => f.lines.map((l) => `${FOUND_IN[l.kind]}: ${l.text}`).join('; ') },
+  { name: 'matched', of: (f: Found) => f.lines.map((l) => `${foundIn(l)}: ${l.text}`).join('; ') },
 ]
 </script>
 
@@ -105,7 +105,7 @@ const columns = [
         </RouterLink>
         <ul class="lines">
           <li v-for="(l, i) in f.lines.filter((x) => x.kind !== 'job')" :key="i">
-            <span class="small soft">{{ FOUND_IN[l.kind] }}, {{ showDate(l.at) }}</span>
+            <span class="small soft">{{ foundIn(l) }}, {{ showDate(l.at) }}</span>
             <span :class="{ mono: l.kind === 'stack' }">{{ l.text }}</span>
           </li>
         </ul>

@@ -1,9 +1,8 @@
 import type { FoundLine } from '@moray/contract/found'
 
-/** Where what matched was said. */
-export const FOUND_IN: Record<FoundLine['kind'], string> = {
+const FOUND_IN: Record<FoundLine['kind'], string> = {
   job: 'job',
-  stack: 'shims, mm and inch',
+  stack: 'shims',
   reading: 'note at a reading',
   answer: 'step',
   note: 'note',
@@ -14,4 +13,11 @@ export const FOUND_IN: Record<FoundLine['kind'], string> = {
   approval: 'agreed',
   picture: 'picture',
   'drive-part': 'part of the drive',
+}
+
+/** Where what matched was said; of shims, in which state of the gearcase. */
+export function foundIn({ kind, ref }: FoundLine): string {
+  const trial = kind === 'stack' ? Number(ref.split(' ').at(-1)) : NaN
+  if (Number.isNaN(trial)) return FOUND_IN[kind]
+  return trial === 0 ? `${FOUND_IN.stack} as found` : `${FOUND_IN.stack}, trial ${trial}`
 }

@@ -72,7 +72,7 @@ onKeyStroke('Escape', shut)
               See what it would change
             </button>
           </p>
-          <RouterLink :to="`/jobs/${id}/before`" class="texty small"
+          <RouterLink :to="`/jobs/${id}/before`" @click="shut" class="texty small"
             >this unit before, and units like it</RouterLink
           >
           <JobMenu :job="store.job" :shown="menuOpen" />

@@ -1,10 +1,10 @@
 -- What was said in a job, a line for each: who it is, notes, answers, stacks, grades, parts, open items, approvals, pictures.
 create or replace function search_lines(the_job text)
   returns table (kind text, ref text, said text, at timestamptz) language sql stable as $$
-  select 'stack', s.location, format('%s %s mm · %s in = %s', s.location, trim_scale(round((coalesce(s.turned_mm, 0) + sum(p.thickness_mm))::numeric, 3)),
+  select 'stack', s.location || ' ' || b.number, format('%s %s mm · %s in = %s', s.location, trim_scale(round((coalesce(s.turned_mm, 0) + sum(p.thickness_mm))::numeric, 3)),
       trim_scale(round((sum(p.thickness_mm) / 25.4)::numeric, 4)), string_agg(p.text, ' + ' order by p.position)), s.at
     from build b join stack s on s.build_id = b.id join stack_piece p on p.stack_id = s.id
-    where b.job_id = the_job and not exists (select 1 from stack_superseded x where x.stack_id = s.id) group by s.id
+    where b.job_id = the_job and not exists (select 1 from stack_superseded x where x.stack_id = s.id) group by s.id, b.number
   union all
   select 'reading', r.measure, concat_ws(' ', r.measure, r.text, r.note), r.at from build b join reading r on r.build_id = b.id where b.job_id = the_job and r.note <> ''
   union all

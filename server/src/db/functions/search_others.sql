@@ -8,17 +8,17 @@ begin
     from (select distinct on (id) * from drive_sheet order by id, version desc) d, jsonb_array_elements(d.body -> 'parts') p
     where p ->> 'name' <> '';
   insert into search_line (foreign_id, kind, ref, text, at, own, words)
-    select f.id, l.kind, '', l.said, f.at, search_text(l.said), search_text(concat_ws(' ', l.said, f.head))
+    select f.id, l.kind, l.ref, l.said, f.at, search_text(l.said), search_text(concat_ws(' ', l.said, f.head))
     from (select id, at, file, concat_ws(' ', file #>> '{job,number}', file #>> '{job,serial}', file #>> '{job,boat}', file #>> '{job,owner}', file #>> '{sheet,name}') as head
       from foreign_job where not exists (select 1 from search_line s where s.foreign_id = foreign_job.id)) f,
     lateral (
-      select 'job' as kind, concat_ws(' · ', f.head, f.file #>> '{job,complaint}') as said
+      select 'job' as kind, '' as ref, concat_ws(' · ', f.head, f.file #>> '{job,complaint}') as said
       union all
-      select 'stack', concat_ws(' ', s ->> 'location', trim_scale(round((s ->> 'thicknessMm')::numeric, 4)), '=',
+      select 'stack', concat_ws(' ', s ->> 'location', b ->> 'number'), concat_ws(' ', s ->> 'location', trim_scale(round((s ->> 'thicknessMm')::numeric, 4)), '=',
           (select string_agg(p ->> 'text', ' + ') from jsonb_array_elements(s -> 'pieces') p))
         from jsonb_array_elements(f.file #> '{job,builds}') b, jsonb_array_elements(b -> 'stacks') s
       union all
-      select 'answer', concat_ws(' ', c #>> '{asked,what}', (select string_agg(v #>> '{}', ' ') from jsonb_each(c -> 'answers') e (k, v) where jsonb_typeof(v) in ('string', 'number')))
+      select 'answer', c ->> 'step', concat_ws(' ', c #>> '{asked,what}', (select string_agg(v #>> '{}', ' ') from jsonb_each(c -> 'answers') e (k, v) where jsonb_typeof(v) in ('string', 'number')))
         from jsonb_array_elements(f.file -> 'closings') c
     ) l where l.said <> '';
 end $$;
