@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { checkShop } from '../data/check-shop.ts'
+import { checkRecords } from '../data/check-shop.ts'
 import { migrate, type Schema } from '../db/migrate.ts'
 import { openFolder } from '../db/pglite.ts'
 import { openFileStore } from '../files/file-store.ts'
@@ -17,7 +17,7 @@ export interface Proof {
 
 /**
  * Proves a copy: brings it back into a new embedded database in a folder of its own, reads every table and every picture again, and holds them against
- * what was written. Then that database is brought up to date, as an upgrade would, and checked like a shop: every row against its seal, the chain of
+ * what was written. Then that database is brought up to date, as an upgrade would, and checked like a shop: every sealed row against its seal, the chain of
  * seals against the newest one in the copy.
  * @param scratch an empty folder; whoever made it takes it away
  * @throws CopyError naming the first thing that is not as it was written
@@ -41,7 +41,7 @@ export async function proveCopy(file: string, schema: Schema, scratch: string, n
         everyPicture(await picturesOf(tx), copy.pictures, manifest)
       })
       await migrate(db, schema, now)
-      const { broken } = await checkShop(db, files, {
+      const { broken } = await checkRecords(db, files, {
         functions: schema.functions,
         breaks: manifest.breaks,
         ...(manifest.anchor ? { anchor: manifest.anchor } : {}),

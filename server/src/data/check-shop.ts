@@ -2,14 +2,19 @@ import type { Queryable } from '../db/database.ts'
 import { checkSeals, type Findings } from './check-seals.ts'
 import type { FileStore } from '../files/file-store.ts'
 
+type Seals = Parameters<typeof checkSeals>[2]
+
 /** Reads the whole shop and says what does not hold. Changes nothing. */
-export async function checkShop(
-  db: Queryable,
-  files: FileStore,
-  seals: Parameters<typeof checkSeals>[2],
-): Promise<Findings> {
+export async function checkShop(db: Queryable, files: FileStore, seals: Seals): Promise<Findings> {
   const found: Findings = { looked: [], broken: [] }
   await everyRow(db, found)
+  const held = await checkRecords(db, files, seals)
+  return { looked: [...found.looked, ...held.looked], broken: [...found.broken, ...held.broken] }
+}
+
+/** The same where every row was just read already: whether the records hold together. */
+export async function checkRecords(db: Queryable, files: FileStore, seals: Seals): Promise<Findings> {
+  const found: Findings = { looked: [], broken: [] }
   await checkSeals(db, found, seals).catch((e: unknown) => found.broken.push(`seals: ${said(e)}`))
   await stock(db, found)
   await closings(db, found)
