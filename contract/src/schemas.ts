@@ -6,7 +6,7 @@ import { SheetFile } from './sheet/sheet-file.ts'
 /** The form of a drive sheet as a file: published, so that other programs can write and read one. */
 export const sheetSchema = (): JsonSchema => ({
   $schema: 'https://json-schema.org/draft/2020-12/schema',
-  title: 'Drive sheet, format 3',
+  title: 'Drive sheet, format 4',
   ...schemaOf(SheetFile),
 })
 

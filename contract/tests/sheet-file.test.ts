@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { InputError } from '@moray/core/checks/input-error'
-import { bodyOf, type SheetBody } from '@moray/core/drives/own/body'
+import type { Edges } from '@moray/core/drives/graph/edges'
+import type { SheetBody } from '@moray/core/drives/own/body'
+import { bodyOf } from '@moray/core/drives/own/body-of'
 import { templateOf } from '@moray/core/drives/own/template'
 import { FAMILIES, type Family } from '@moray/core/drives/sheet'
 import { demoSheets } from '@moray/core/drives/sheets/index'
@@ -9,7 +11,9 @@ import { describe, expect, it } from 'vitest'
 import { validate } from '../src/fields/validate.ts'
 import { sheetSchema } from '../src/schemas.ts'
 import { fromCsv, toCsv } from '../src/sheet/csv.ts'
-import { FastenerRow, PartRow, ServiceRow } from '../src/sheet/list-fields.ts'
+import { JointRow, SpaceRow } from '../src/sheet/joint-fields.ts'
+import { ServiceRow } from '../src/sheet/list-fields.ts'
+import { GroupRow, PartRow } from '../src/sheet/part-fields.ts'
 import { SheetFile } from '../src/sheet/sheet-file.ts'
 
 const plain = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T
@@ -59,12 +63,18 @@ describe('the published form of a sheet', () => {
     ['teeth that are no whole number', rows((g) => ({ ...g, teeth: 12.5 }))],
     ['teeth beyond counting', rows((g) => ({ ...g, teeth: 999 }))],
     ['a side that is neither', rows((g) => ({ ...g, side: 2 }))],
-    ['text in the place of a number', { ...good, oilCapacityMl: '600' }],
-    ['a negative volume', { ...good, oilCapacityMl: -1 }],
-    ['a list in the place of an object', { ...good, bench: [] }],
+    ['text in the place of a number', { ...good, spaces: [{ ...good.spaces![0]!, fillMl: '600' }] }],
+    ['a negative volume', { ...good, spaces: [{ ...good.spaces![0]!, volumeMl: -1 }] }],
+    ['a list in the place of an object', { ...good, unit: [] }],
+    ['a list of the format before', { ...good, fasteners: [] }],
+    [
+      'an edge that is neither said nor assumed',
+      { ...good, parts: [{ ...good.parts[0]!, after: { hub: 'perhaps' } }] },
+    ],
+    ['edges as a list', { ...good, parts: [{ ...good.parts[0]!, after: ['hub'] }] }],
     ['an object in the place of a list', { ...good, parts: {} }],
     ['a part of no kind', { ...good, parts: [{ id: 'a', name: 'A', kind: 'toy' }] }],
-    ['no fastener in a group', { ...good, fasteners: [{ id: 'a', name: 'A', count: 0 }] }],
+    ['no fastener in a group', { ...good, groups: [{ id: 'a', name: 'A', count: 0 }] }],
     [
       'too many shafts',
       { ...good, axes: Array.from({ length: 13 }, (_, i) => ({ ...good.axes[0]!, id: `a${i}` })) },
@@ -78,11 +88,16 @@ describe('the published form of a sheet', () => {
 
 describe('tables', () => {
   it.each(demoSheets.map((s) => [s.id, s] as const))('parts of %s go out and come in as the same', (_, s) => {
-    const parts = plain(bodyOf(s)).parts.map(({ after, ...p }) => ({
-      ...p,
-      ...(after?.length ? { after } : {}),
-    }))
-    expect(plain(fromCsv(PartRow, toCsv(PartRow, parts as PartRow[]), 300).rows)).toEqual(parts)
+    const { parts } = plain(bodyOf(s))
+    expect(plain(fromCsv(PartRow, toCsv(PartRow, parts), 300).rows)).toEqual(parts)
+  })
+  it.each(sheets)('joints, spaces and groups of %s go out and come in as the same', (_, body) => {
+    const { joints = [], spaces = [], groups = [] } = body
+    expect(plain(fromCsv(JointRow, toCsv(JointRow, joints), 60).rows)).toEqual(joints)
+    expect(plain(fromCsv(SpaceRow, toCsv(SpaceRow, spaces), 20).rows)).toEqual(spaces)
+    // loose pieces have no place in a table
+    const bare = groups.map(({ pieces: _pieces, ...g }) => g)
+    expect(plain(fromCsv(GroupRow, toCsv(GroupRow, groups), 120).rows)).toEqual(bare)
   })
   it('fasteners with everything there is go out and come in as the same', () => {
     const all = {
@@ -106,14 +121,16 @@ describe('tables', () => {
       adapterMm: 40,
       lengthsMm: [20, 25],
       hidden: true,
-      captiveUntil: 'joint',
+      captiveUntil: { mount: true, cover: 'assumed' } as Edges,
+      after: { hub: 'unknown' } as Edges,
       sealed: false,
       useOnce: true,
-      closes: 'cover',
+      pinches: false,
+      port: 'vent' as const,
     }
-    const csv = toCsv(FastenerRow, [all])
+    const csv = toCsv(GroupRow, [all])
     expect(csv).toContain(`"'=SUM(A1)`)
-    expect(plain(fromCsv(FastenerRow, csv, 100).rows)).toEqual([all])
+    expect(plain(fromCsv(GroupRow, csv, 100).rows)).toEqual([all])
   })
   it.each([
     ['id,what,months\nlook,Look,many', 'row 2, column months: "many" is not understood; a number is needed'],

@@ -1,4 +1,4 @@
-import { bodyOf } from '@moray/core/drives/own/body'
+import { bodyOf } from '@moray/core/drives/own/body-of'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { show } from '../pages.ts'
 import { fastTo, jobOf, openJob, panel, post } from './hand.ts'

@@ -1,7 +1,7 @@
 import { writtenEndpoints } from '@moray/contract/bodies'
 import type { AnyEndpoint } from '@moray/contract/endpoint'
 import type { FieldDescription } from '@moray/contract/fields/describe'
-import { bodyOf } from '@moray/core/drives/own/body'
+import { bodyOf } from '@moray/core/drives/own/body-of'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 
 /** What is sent to the server by somebody who means it no good: for the tests, and for `npm run attack`. */

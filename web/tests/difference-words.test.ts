@@ -1,4 +1,5 @@
-import { bodyOf, withFigure, type SheetBody } from '@moray/core/drives/own/body'
+import { withFigure, type SheetBody } from '@moray/core/drives/own/body'
+import { bodyOf } from '@moray/core/drives/own/body-of'
 import { comparedFields, differences } from '@moray/core/drives/own/differences'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { describe, expect, it } from 'vitest'
@@ -19,11 +20,13 @@ function rows(from: SheetBody, to: SheetBody) {
 
 describe('what changes between two versions of a sheet', () => {
   it('is named figure by figure where a whole group was not there before', () => {
-    const { leak: _leak, ...bench } = before.bench
-    const without = { ...before, bench }
-    const found = rows(without, withFigure(without, 'bench.leak', { workKpa: 68.94757293168361, holdMin: 5 }))
+    const without = { ...before, tests: [] }
+    const found = rows(without, {
+        ...without,
+        tests: [{ id: 'case', workKpa: 68.94757293168361, holdMin: 5 }],
+      })
     expect(found.map(([, from]) => from)).toEqual(['nothing', 'nothing'])
-    expect(found.map(([label]) => label).join(' ')).not.toContain('bench.')
+    expect(found.map(([label]) => label).join(' ')).not.toContain('tests.')
     expect(found.flat().join(' ')).not.toMatch(/[{}"]|68\.9475/)
   })
   it('names a row that came, and a field of a row by what it is', () => {

@@ -1,6 +1,6 @@
 import { GAUGE_KIND_IDS } from '@moray/core/measuring/gauge-kinds'
 import { describe, expect, it } from 'vitest'
-import { lomvi90 } from '@moray/core/drives/sheets/lomvi-90'
+import { lomvi90 } from '@moray/core/drives/sheets/index'
 import { routeOf } from '@moray/core/route/route-of'
 import { wrenchesFor, wrenchOffers } from '../src/job/route/route-view.ts'
 import { figuresOf, readFigures, usualFigures } from '../src/gauges/gauge-form.ts'

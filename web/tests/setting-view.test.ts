@@ -1,5 +1,5 @@
 import { buildState } from '@moray/core/job/build-state'
-import { lomvi90 } from '@moray/core/drives/sheets/lomvi-90'
+import { lomvi90 } from '@moray/core/drives/sheets/index'
 import { assess } from '@moray/core/setting/assess'
 import { mount } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'

@@ -1,6 +1,7 @@
 import type { Window } from '@moray/core/checks/window'
 import { templateOf } from '@moray/core/drives/own/template'
-import { FASTENER_TORQUE, figureFields } from '@moray/core/drives/own/figures'
+import { figureFields } from '@moray/core/drives/own/figures'
+import { FASTENER_TORQUE } from '@moray/core/drives/own/shapes'
 import { readFigure, figureProblem } from '@moray/core/drives/own/read-figure'
 import { describe, expect, it } from 'vitest'
 import {

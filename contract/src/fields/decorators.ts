@@ -195,22 +195,37 @@ export function Numbers(options: Common & { most: number; least?: number }): Pro
   ])
 }
 
-/** A list of short texts. @param options.long characters of one at most; 60 when left out */
-export function Texts(options: Common & { most: number; least?: number; long?: number }): PropertyDecorator {
-  const { most, least = 0, long = 60 } = options
-  return apply({ type: 'texts', least, max: most, long }, options, [
-    IsArray({ message: (a) => `must be a list, not ${show(a.value)}` }),
-    ArrayMaxSize(most, { message: `holds too many entries; at most ${most}` }),
-    ArrayMinSize(least, { message: `holds too few entries; at least ${least}` }),
-    Judged('isTextList', (v) =>
-      Array.isArray(v) ? v.map((x) => shortText(x, long)).find(Boolean) : 'must hold texts only',
-    ),
-  ])
+/** A list of short texts. @param options.long characters of one at most; 60 when left out @param options.values the only ones that are taken */
+export function Texts(
+  options: Common & { most: number; least?: number; long?: number; values?: readonly string[] },
+): PropertyDecorator {
+  const { most, least = 0, long = 60, values } = options
+  return apply(
+    { type: 'texts', least, max: most, long, ...(values ? { values: [...values] } : {}) },
+    options,
+    [
+      IsArray({ message: (a) => `must be a list, not ${show(a.value)}` }),
+      ArrayMaxSize(most, { message: `holds too many entries; at most ${most}` }),
+      ArrayMinSize(least, { message: `holds too few entries; at least ${least}` }),
+      Judged('isTextList', (v) =>
+        Array.isArray(v)
+          ? v.map((x) => shortText(x, long) ?? oneOf(x, values)).find(Boolean)
+          : 'must hold texts only',
+      ),
+    ],
+  )
 }
 
+const oneOf = (x: unknown, values: readonly string[] | undefined) =>
+  !values || values.includes(x as string) ? undefined : `holds ${show(x)}; allowed are ${values.join(', ')}`
+
 /** A nested object of one class. */
-export function One(of: () => Class, options: Common): PropertyDecorator {
-  return apply({ type: 'object', of }, options, [
+export function One(
+  of: () => Class,
+  options: Common & { raise?: (value: unknown) => unknown },
+): PropertyDecorator {
+  const { raise } = options
+  return apply({ type: 'object', of, ...(raise ? { raise } : {}) }, options, [
     IsPlainObject(),
     ValidateNested({ message: 'must be an object' }),
   ])
@@ -238,6 +253,24 @@ export function NumberTable(options: Common): PropertyDecorator {
     ),
   ])
 }
+
+/** Edges to other rows by their ids: said, assumed, or asked about and not known. */
+export function EdgeMap(options: Common): PropertyDecorator {
+  const most = 60
+  return apply({ type: 'edges', max: most }, options, [
+    Judged('isEdgeMap', (v) => {
+      if (!isObject(v)) return `must be a table of ids, not ${show(v)}`
+      for (const [id, sure] of Object.entries(v)) {
+        if (!EDGE_ID.test(id)) return `names "${id.slice(0, 60)}", which is no id`
+        if (sure !== true && sure !== 'assumed' && sure !== 'unknown')
+          return `holds ${show(sure)} for "${id}"; one of true, "assumed", "unknown"`
+      }
+      return undefined
+    }),
+  ])
+}
+/** Rows have plain ids; what is set may be named by its kind and its id. */
+const EDGE_ID = /^[A-Za-z0-9][A-Za-z0-9:-]{0,79}$/
 
 /** A table from facts to answers: yes or no, a number, or text (a number may come as text in bench notation). */
 export function AnswerTable(options: Common): PropertyDecorator {

@@ -16,6 +16,7 @@ export interface FieldFacts {
     | 'number-table'
     | 'answer-table'
     | 'patch'
+    | 'edges'
   what?: string
   unit?: string
   optional?: boolean
@@ -32,9 +33,11 @@ export interface FieldFacts {
   asIs?: boolean
   values?: (string | number)[]
   of?: () => Class
+  /** Brings a value of an older form up before it is looked at; what it cannot read comes back as it is. */
+  raise?: (value: unknown) => unknown
 }
 
-export interface FieldDescription extends Omit<FieldFacts, 'of'> {
+export interface FieldDescription extends Omit<FieldFacts, 'of' | 'raise'> {
   name: string
   fields?: FieldDescription[]
 }
@@ -62,7 +65,7 @@ const whole = new WeakMap<Class, Map<string, FieldFacts>>()
 
 /** The fields of a class (inherited ones first), nested classes included. */
 export function describeClass(owner: Class): FieldDescription[] {
-  return [...factsOfClass(owner)].map(([name, { of, ...rest }]) => ({
+  return [...factsOfClass(owner)].map(([name, { of, raise: _raise, ...rest }]) => ({
     name,
     ...rest,
     ...(of ? { fields: describeClass(of()) } : {}),

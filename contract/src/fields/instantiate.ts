@@ -58,8 +58,10 @@ function convert(field: FieldFacts, value: unknown, path: string, problems: Prob
     case 'text':
     case 'id':
       return typeof value === 'string' && !field.asIs ? value.trim() : value
-    case 'object':
-      return isObject(value) ? instantiate(field.of!(), value, path, problems) : value
+    case 'object': {
+      const raised = field.raise ? field.raise(value) : value
+      return isObject(raised) ? instantiate(field.of!(), raised, path, problems) : raised
+    }
     case 'objects':
       return list(field, value, path, problems, (v, at) => {
         if (isObject(v)) return instantiate(field.of!(), v, at, problems)
@@ -71,6 +73,7 @@ function convert(field: FieldFacts, value: unknown, path: string, problems: Prob
       return list(field, value, path, problems, (v) => (typeof v === 'string' ? v.trim() : v))
     case 'number-table':
     case 'answer-table':
+    case 'edges':
       return isObject(value) ? table(field, value, path, problems) : value
     default:
       return value

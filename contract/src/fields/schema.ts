@@ -51,7 +51,9 @@ function shapeOf(f: FieldFacts): JsonSchema {
       return {
         type: 'array',
         ...items,
-        items: { type: 'string', minLength: 1, maxLength: f.long ?? 60, pattern: TEXT_PATTERN },
+        items: f.values
+          ? { enum: f.values }
+          : { type: 'string', minLength: 1, maxLength: f.long ?? 60, pattern: TEXT_PATTERN },
       }
     case 'object':
       return schemaOf(f.of!())
@@ -59,6 +61,12 @@ function shapeOf(f: FieldFacts): JsonSchema {
       return { type: 'array', ...items, items: schemaOf(f.of!()) }
     case 'number-table':
       return { type: 'object', maxProperties: f.max ?? MOST_IN_TABLE, additionalProperties: number }
+    case 'edges':
+      return {
+        type: 'object',
+        maxProperties: f.max,
+        additionalProperties: { enum: [true, 'assumed', 'unknown'] },
+      }
     case 'patch':
       return { type: 'object', maxProperties: f.max }
     case 'answer-table':

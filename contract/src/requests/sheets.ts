@@ -1,12 +1,15 @@
-import type { RowList } from '@moray/core/drives/own/rows'
-import { FURTHER_LISTS, type FurtherList } from '@moray/core/drives/own/further-rows'
+import { GRAPH_LISTS } from '@moray/core/drives/graph/rows'
+import { UNIT_LISTS, type RowList } from '@moray/core/drives/own/rows'
 import { SOURCE_KINDS, type SourceKind } from '@moray/core/drives/own/source'
 import type { Family } from '@moray/core/drives/sheet'
-import { Flag, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
-import { FastenerRow, PartRow, ServiceRow } from '../sheet/list-fields.ts'
-import { FurtherFields, FurtherRemarks } from '../sheet/further-fields.ts'
-import { FAMILY_IDS, SheetFile, VariantFields } from '../sheet/sheet-file.ts'
+import { Flag, Many, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
+import { ServiceRow } from '../sheet/list-fields.ts'
+import { JointRow, SpaceRow } from '../sheet/joint-fields.ts'
+import { GroupRow, PartRow } from '../sheet/part-fields.ts'
+import { raised } from '../sheet/raised.ts'
+import { FAMILY_IDS, GraphFields, SheetFile, VariantFields } from '../sheet/sheet-file.ts'
 import { AdjusterRow, BearingRow, MeasureRow } from '../sheet/train-fields.ts'
+import { AttitudeRow, LeverRow, UnitRemarks } from '../sheet/unit-fields.ts'
 
 const SOURCES = Object.keys(SOURCE_KINDS) as SourceKind[]
 
@@ -61,43 +64,50 @@ const ROW_LISTS = [
   'adjusters',
   'bearings',
   'measures',
-  'parts',
-  'fasteners',
   'service',
   'variants',
+  ...GRAPH_LISTS,
+  ...UNIT_LISTS,
 ] as const satisfies RowList[]
 
-/** A row of a list, put in the place of the one with its id, or added; or taken out. */
+/** One row of a list. */
+class OneRow extends GraphFields {
+  @Many(() => PartRow, { what: 'parts', most: 1, optional: true })
+  parts?: PartRow[]
+
+  @Many(() => AdjusterRow, { what: 'stacks and carriers', most: 1, optional: true })
+  adjusters?: AdjusterRow[]
+
+  @Many(() => BearingRow, { what: 'bearings', most: 1, optional: true })
+  bearings?: BearingRow[]
+
+  @Many(() => MeasureRow, { what: 'what is measured', most: 1, optional: true })
+  measures?: MeasureRow[]
+
+  @Many(() => ServiceRow, { what: 'service', most: 1, optional: true })
+  service?: ServiceRow[]
+
+  @Many(() => VariantFields, { what: 'variants', most: 1, optional: true })
+  variants?: VariantFields[]
+
+  @Many(() => LeverRow, { what: 'rod and lever at each act', most: 1, optional: true })
+  levers?: LeverRow[]
+
+  @Many(() => AttitudeRow, { what: 'which way up for an act', most: 1, optional: true })
+  attitudes?: AttitudeRow[]
+}
+
+/** A row of a list, put in the place of the one with its id, or added; without one, the row is taken out. */
 export class PutRow {
   @OneOf({ what: 'list', values: ROW_LISTS })
   list!: RowList
 
-  @RowId({ what: 'id of the row' })
+  // what is set is named by its kind and its id
+  @Text({ what: 'id of the row', min: 1, max: 80 })
   id!: string
 
-  @Flag({ what: 'take it out', optional: true })
-  remove?: boolean
-
-  @One(() => AdjusterRow, { what: 'the stack', optional: true })
-  adjuster?: AdjusterRow
-
-  @One(() => BearingRow, { what: 'the bearing', optional: true })
-  bearing?: BearingRow
-
-  @One(() => MeasureRow, { what: 'the measure', optional: true })
-  measure?: MeasureRow
-
-  @One(() => PartRow, { what: 'the part', optional: true })
-  part?: PartRow
-
-  @One(() => FastenerRow, { what: 'the fasteners', optional: true })
-  fastener?: FastenerRow
-
-  @One(() => ServiceRow, { what: 'the interval', optional: true })
-  interval?: ServiceRow
-
-  @One(() => VariantFields, { what: 'the variant', optional: true })
-  variant?: VariantFields
+  @One(() => OneRow, { what: 'the row, as the only one of its list; nothing takes it out', optional: true })
+  now?: OneRow
 
   @Num({ what: 'place in the list, counted from 0', min: 0, max: 1000, optional: true })
   at?: number
@@ -106,28 +116,10 @@ export class PutRow {
   was!: string
 }
 
-/** A row of what a sheet says besides its figures: seals, tools, propellers and the like. */
-export class PutFurther {
-  @OneOf({ what: 'list', values: FURTHER_LISTS })
-  list!: FurtherList
-
-  @RowId({ what: 'id of the row' })
-  id!: string
-
-  @One(() => FurtherFields, {
-    what: 'the row, as the only one of its list; nothing takes it out',
-    optional: true,
-  })
-  now?: FurtherFields
-
-  @Text({ what: 'JSON of the row as it was shown; empty where it is new', max: 4000 })
-  was!: string
-}
-
 /** Cautions and the like: one line a caution; empty takes it away. */
 export class PutRemarks {
-  @One(() => FurtherRemarks, { what: 'what the sheet says' })
-  now!: FurtherRemarks
+  @One(() => UnitRemarks, { what: 'what the sheet says' })
+  now!: UnitRemarks
 
   @Text({ what: 'JSON of what was shown', max: 20_000 })
   was!: string
@@ -145,15 +137,21 @@ export class PublishSheet {
 }
 
 export class ImportSheet {
-  @One(() => SheetFile, { what: 'the sheet' })
+  @One(() => SheetFile, { what: 'the sheet', raise: raised })
   sheet!: SheetFile
 
   @Flag({ what: 'throw away a draft of it that is open here', optional: true })
   anew?: boolean
 }
 
-export const CSV_LISTS = ['fasteners', 'parts'] as const
+export const CSV_LISTS = ['parts', 'groups', 'joints', 'spaces'] as const
 export type CsvList = (typeof CSV_LISTS)[number]
+export const CSV_ROWS: Record<CsvList, new () => { id: string }> = {
+  parts: PartRow,
+  groups: GroupRow,
+  joints: JointRow,
+  spaces: SpaceRow,
+}
 
 /** A list out of a table of comma-separated values: takes the place of the one that is there. */
 export class ImportList {

@@ -1,17 +1,20 @@
 import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
 import type { SheetBody } from '@moray/core/drives/own/body'
 import { checkBody } from '@moray/core/route/check-body'
+import type { RowList } from '@moray/core/drives/own/rows'
 import { ofVariant } from '@moray/core/drives/own/variants'
 import { factsOfClass } from '../fields/describe.ts'
 import { MOST_PROBLEMS } from '../fields/instantiate.ts'
 import { validate } from '../fields/validate.ts'
 import { SheetFile } from './sheet-file.ts'
+import { UnitFields } from './unit-fields.ts'
 
 /** What a variant shares with its sheet: a patch that changed it would make another sheet. */
 const SHARED = ['id', 'format', 'family', 'name', 'version', 'variant', 'variants'] as const
 
 /** How many rows a list of a sheet may hold. */
-export const mostRows = (list: keyof SheetFile): number => factsOfClass(SheetFile).get(list)!.max!
+export const mostRows = (list: RowList): number =>
+  (factsOfClass(SheetFile).get(list) ?? factsOfClass(UnitFields).get(list))!.max!
 
 /**
  * What is wrong in a body, its variants included: each of them has to be a whole sheet by the same classes before it is looked into any further.

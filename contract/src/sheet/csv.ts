@@ -1,4 +1,5 @@
 import { InputError, type FieldProblem } from '@moray/core/checks/input-error'
+import type { Edges, Sure } from '@moray/core/drives/graph/edges'
 import Papa from 'papaparse'
 import { guarded, unguarded } from '../csv.ts'
 import { factsOfClass, type Class, type FieldFacts } from '../fields/describe.ts'
@@ -12,8 +13,11 @@ interface Column {
   facts: FieldFacts
 }
 
+/** Lists of rows within a row have no place in a table. */
+const IN_A_TABLE = ([, facts]: readonly [string, FieldFacts]) => facts.type !== 'objects'
+
 function columnsOf(owner: Class): Column[] {
-  return [...factsOfClass(owner)].flatMap(([name, facts]): Column[] =>
+  return [...factsOfClass(owner)].filter(IN_A_TABLE).flatMap(([name, facts]): Column[] =>
     facts.type === 'object'
       ? [...factsOfClass(facts.of!())].map(([inner, f]): Column => ({
           name: `${name}.${inner}`,
@@ -25,6 +29,25 @@ function columnsOf(owner: Class): Column[] {
 }
 
 const LIST = '; '
+
+/** Ids of edges, each with how sure it is where it was not said. */
+const edgesAsText = (edges: Edges) =>
+  Object.entries(edges)
+    .map(([id, sure]) => (sure === true ? id : `${id} (${sure})`))
+    .join(LIST)
+
+function edgesFromText(text: string): Edges {
+  return Object.fromEntries(
+    text
+      .split(';')
+      .map((t) => t.trim())
+      .filter(Boolean)
+      .map((t) => {
+        const [, id = t, sure] = /^(\S+)\s*\((assumed|unknown)\)$/.exec(t) ?? []
+        return [id, (sure ?? true) as Sure]
+      }),
+  )
+}
 
 /** Rows as a table of comma-separated values, one column for each field of their class. */
 export function toCsv<T extends object>(owner: new () => T, rows: readonly T[]): string {
@@ -39,11 +62,13 @@ export function toCsv<T extends object>(owner: new () => T, rows: readonly T[]):
           ? ''
           : Array.isArray(value)
             ? value.join(LIST)
-            : typeof value === 'boolean'
-              ? value
-                ? 'yes'
-                : 'no'
-              : String(value as string | number)
+            : facts.type === 'edges'
+              ? edgesAsText(value as Edges)
+              : typeof value === 'boolean'
+                ? value
+                  ? 'yes'
+                  : 'no'
+                : String(value as string | number)
       return facts.type === 'number' || facts.type === 'whole' ? text : guarded(text)
     }),
   )
@@ -171,6 +196,8 @@ function cellOf(facts: FieldFacts, text: string): unknown {
         .split(';')
         .map((t) => t.trim())
         .filter(Boolean)
+    case 'edges':
+      return edgesFromText(text)
     case 'choice':
       return facts.values?.find((v) => String(v) === text) ?? text
     default:

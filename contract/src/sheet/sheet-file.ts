@@ -2,10 +2,20 @@ import { FAMILIES, type Family } from '@moray/core/drives/sheet'
 import { SHEET_FORMAT } from '@moray/core/drives/own/body'
 import type { Patch } from '@moray/core/drives/own/variant'
 import { Flag, Many, MergePatch, Num, One, OneOf, RowId, Text, Whole } from '../fields/decorators.ts'
-import { BenchFields } from './bench-fields.ts'
-import { FurtherFields } from './further-fields.ts'
+import {
+  AnodeRow,
+  ClearanceRow,
+  LubricantRow,
+  PropellerRow,
+  SealFitRow,
+  SealPairRow,
+  ToolFields,
+  WayRow,
+} from './fitting-fields.ts'
 import { SourceField } from './figure-fields.ts'
-import { FastenerRow, PartRow, ServiceRow, StampRow } from './list-fields.ts'
+import { InterfaceRow, JointRow, SettingRow, SpaceRow } from './joint-fields.ts'
+import { ServiceRow, StampRow } from './list-fields.ts'
+import { GroupRow, PartRow } from './part-fields.ts'
 import {
   AdjusterRow,
   AxisRow,
@@ -17,6 +27,7 @@ import {
   RunoutRow,
   SealRow,
 } from './train-fields.ts'
+import { TestRow, UnitFields, UpgradedFields } from './unit-fields.ts'
 
 export const FAMILY_IDS = Object.keys(FAMILIES) as Family[]
 
@@ -53,8 +64,59 @@ export class VariantName {
   label!: string
 }
 
+/** What a drive is made of, as one graph, all but its parts: rows, and edges between them by their ids. */
+export class GraphFields {
+  @Many(() => GroupRow, { what: 'groups of fasteners', most: 120, optional: true })
+  groups?: GroupRow[]
+
+  @Many(() => JointRow, { what: 'joints', most: 60, optional: true })
+  joints?: JointRow[]
+
+  @Many(() => InterfaceRow, { what: 'joints of the unit', most: 8, optional: true })
+  interfaces?: InterfaceRow[]
+
+  @Many(() => SpaceRow, { what: 'spaces', most: 20, optional: true })
+  spaces?: SpaceRow[]
+
+  @Many(() => SettingRow, { what: 'what carries and preloads what is set', most: 60, optional: true })
+  settings?: SettingRow[]
+
+  @Many(() => SealFitRow, { what: 'seals, each with how it goes in', most: 60, optional: true })
+  sealFits?: SealFitRow[]
+
+  @Many(() => SealPairRow, { what: 'seals that share a bore', most: 12, optional: true })
+  sealPairs?: SealPairRow[]
+
+  @Many(() => PropellerRow, { what: 'propellers', most: 12, optional: true })
+  propellers?: PropellerRow[]
+
+  @Many(() => AnodeRow, { what: 'anodes', most: 20, optional: true })
+  anodes?: AnodeRow[]
+
+  @Many(() => ToolFields, { what: 'tools', most: 60, optional: true })
+  tools?: ToolFields[]
+
+  @Many(() => WayRow, { what: 'which way things lie', most: 40, optional: true })
+  ways?: WayRow[]
+
+  @Many(() => ClearanceRow, { what: 'clearances after assembly', most: 20, optional: true })
+  clearances?: ClearanceRow[]
+
+  @Many(() => LubricantRow, { what: 'grease and sealant by place', most: 60, optional: true })
+  lubricants?: LubricantRow[]
+
+  @Many(() => TestRow, { what: 'pressure tests', most: 2, optional: true })
+  tests?: TestRow[]
+
+  @One(() => UnitFields, { what: 'what belongs to the unit', optional: true })
+  unit?: UnitFields
+
+  @One(() => UpgradedFields, { what: 'what it was brought up from', optional: true })
+  upgraded?: UpgradedFields
+}
+
 /** A sheet as it leaves one shop and enters another. Everything is optional but its id, name, family, and the lists that may be empty. */
-export class SheetFile {
+export class SheetFile extends GraphFields {
   @OneOf({ what: 'format of this file', values: [SHEET_FORMAT] })
   format!: typeof SHEET_FORMAT
 
@@ -81,9 +143,6 @@ export class SheetFile {
 
   @One(() => RatioFields, { what: 'ratio and stamps', optional: true })
   ratio?: RatioFields
-
-  @Num({ what: 'oil', unit: 'ml', min: 1, max: 100_000, optional: true })
-  oilCapacityMl?: number
 
   @Many(() => AxisRow, { what: 'shafts', most: 12 })
   axes!: AxisRow[]
@@ -115,17 +174,8 @@ export class SheetFile {
   @Many(() => PartRow, { what: 'parts, in the order in which they come off', most: 300 })
   parts!: PartRow[]
 
-  @Many(() => FastenerRow, { what: 'fasteners', most: 100, optional: true })
-  fasteners?: FastenerRow[]
-
   @Many(() => ServiceRow, { what: 'service', most: 40, optional: true })
   service?: ServiceRow[]
-
-  @One(() => FurtherFields, { what: 'seals, joints, tools and the like', optional: true })
-  further?: FurtherFields
-
-  @One(() => BenchFields, { what: 'opening, closing, joining, tightness' })
-  bench!: BenchFields
 
   @Many(() => SourceField, { what: 'where its figures come from', most: 1000, optional: true })
   sources?: SourceField[]

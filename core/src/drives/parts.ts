@@ -70,6 +70,19 @@ export const ORIENTATIONS: Partial<Record<PartKind, string[]>> = {
 /** Kinds that are new at every opening, however young they are. */
 export const ALWAYS_NEW: PartKind[] = ['seal', 'ring']
 
+/** Kinds that end up inside the case unless a sheet says otherwise. */
+export const INSIDE: readonly PartKind[] = [
+  'gear',
+  'shaft',
+  'bearing',
+  'needle',
+  'cup',
+  'shim',
+  'washer',
+  'key',
+  'clutch',
+]
+
 /** Parts that come off; the body is what they come off of. */
 export const comesOff = (p: Part) => p.role !== 'body'
 

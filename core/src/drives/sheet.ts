@@ -5,6 +5,7 @@ import type { BenchFacts } from './bench-facts.ts'
 import type { Fastener } from './fasteners.ts'
 import type { Further } from './further.ts'
 import type { Source } from './own/source.ts'
+import type { Graph } from './graph/rows.ts'
 import type { Variant } from './own/variant.ts'
 import type { Part } from './parts.ts'
 import type { Turn } from '../torque/thread-turn.ts'
@@ -36,12 +37,17 @@ export interface DriveSheet {
   measures: Measure[]
   /** Runout limits by zone, TIR in mm. */
   runoutLimits: { zone: string; tirMm: number }[]
-  /** What comes off, in order. */
+  /** What it is made of. */
+  graph: Graph
+  /** Out of the graph, for plan and route: what comes off, in order. */
   parts: Part[]
+  /** Out of the graph, for plan and route: one fact of each kind. */
   bench: BenchFacts
+  /** Out of the graph: its groups as lines of a torque list. */
   fasteners?: Fastener[]
-  service?: ServiceInterval[]
+  /** Out of the graph: what is read beside the figures. */
   further?: Further
+  service?: ServiceInterval[]
   /** The manual that its figures come from. */
   manual?: string
   sources?: Source[]

@@ -10,7 +10,8 @@ import { figureAt, type SheetBody } from '../drives/own/body.ts'
 import { depthMeantByFeeler } from '../drives/own/feeler-window.ts'
 import { figureFields, touches } from '../drives/own/figures.ts'
 import { toothFigure } from '../drives/own/geometry.ts'
-import { fastenerProblems } from '../drives/own/fastener-problems.ts'
+import { checkGraph } from '../drives/graph/check-graph.ts'
+import { GRAPH_LISTS } from '../drives/graph/rows.ts'
 import { filled } from '../drives/own/fill.ts'
 import { ofVariant } from '../drives/own/variants.ts'
 import { figureProblem } from '../drives/own/read-figure.ts'
@@ -39,7 +40,9 @@ export function checkBody(body: SheetBody): BodyFindings {
     if (problem) wrong.push({ path: f.path, message: `${f.label} ${problem}` })
   }
   rules(body, wrong)
-  ;(body.fasteners ?? []).forEach((f, i) => wrong.push(...fastenerProblems(f, `fasteners[${i}]`)))
+  const graph = checkGraph(body, settingsOf(body))
+  wrong.push(...graph.wrong)
+  doubtful.push(...graph.doubtful)
   modules(body, wrong, doubtful)
   flanks(body, wrong)
   feelers(body, wrong)
@@ -67,7 +70,9 @@ export function checkBody(body: SheetBody): BodyFindings {
 const LISTS = ['axes', 'gears', 'meshes', 'adjusters', 'bearings', 'seals', 'measures', 'parts'] as const
 /** A patch can make anything of a sheet: what is no sheet any more is not looked into. */
 const isShaped = (body: SheetBody): boolean =>
-  LISTS.every((l) => Array.isArray(body[l])) && typeof body.bench === 'object' && body.family in FAMILIES
+  LISTS.every((l) => Array.isArray(body[l])) &&
+  GRAPH_LISTS.every((l) => body[l] === undefined || Array.isArray(body[l])) &&
+  body.family in FAMILIES
 
 /** Names of shafts, gears and pairs that the body does not have, and names that stand twice. */
 function leadingNowhere(body: SheetBody): FieldProblem[] {
@@ -116,6 +121,21 @@ function leadingNowhere(body: SheetBody): FieldProblem[] {
     if (m.kind === 'end-play') refer(`${at}.axis`, m.axis ?? 'none', axes)
   })
   return problems
+}
+
+/** What is set on the drive, by the ids that readings have: measures, bearings that are preloaded or crushed, stacks that are set to the case. */
+function settingsOf(body: SheetBody) {
+  const bearings = body.bearings.flatMap((b) => (b.setting ? [{ ...b, id: `bearing:${b.id}` }] : []))
+  return {
+    ids: new Set([
+      ...body.measures.map((m) => m.id),
+      ...bearings.map((b) => b.id),
+      ...body.adjusters.map((a) => `seat:${a.id}`),
+    ]),
+    preloads: bearings
+      .filter((b) => b.setting?.kind === 'rolling-torque' && b.setting.by === undefined)
+      .map(({ id, label }) => ({ id, label })),
+  }
 }
 
 /** The sheet's own check, and that of the route that follows from it. */
@@ -206,10 +226,10 @@ function modules(body: SheetBody, wrong: FieldProblem[], doubtful: FieldProblem[
 }
 
 function pressures(body: SheetBody, wrong: FieldProblem[]) {
-  const { workKpa, maxKpa } = body.bench.leak ?? {}
-  if (workKpa !== undefined && maxKpa !== undefined && workKpa >= maxKpa)
-    wrong.push({
-      path: 'bench.leak.maxKpa',
-      message: `Never above ${maxKpa} kPa, and tested at ${workKpa} kPa: the highest pressure lies above the one of the test`,
-    })
+  for (const { id, workKpa, maxKpa } of body.tests ?? [])
+    if (workKpa !== undefined && maxKpa !== undefined && workKpa >= maxKpa)
+      wrong.push({
+        path: `tests.${id}.maxKpa`,
+        message: `Never above ${maxKpa} kPa, and tested at ${workKpa} kPa: the highest pressure lies above the one of the test`,
+      })
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { pushedFlank } from '../../src/gears/flank.ts'
-import { bodyOf } from '../../src/drives/own/body.ts'
+import { bodyOf } from '../../src/drives/own/body-of.ts'
 import { checkBody } from '../../src/route/check-body.ts'
 import { readEntry, withEntry } from '../../src/drives/own/entry.ts'
 import { figureFields } from '../../src/drives/own/figures.ts'

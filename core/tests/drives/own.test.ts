@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
 import { checkSheet } from '../../src/drives/check-sheet.ts'
-import { bodyOf, figureAt, withFigure, type SheetBody } from '../../src/drives/own/body.ts'
+import { figureAt, withFigure, type SheetBody } from '../../src/drives/own/body.ts'
+import { bodyOf } from '../../src/drives/own/body-of.ts'
 import { checkBody } from '../../src/route/check-body.ts'
 import { differences } from '../../src/drives/own/differences.ts'
 import { figureFields } from '../../src/drives/own/figures.ts'
@@ -9,8 +10,9 @@ import type { FigureField } from '../../src/drives/own/figure-field.ts'
 import { filled } from '../../src/drives/own/fill.ts'
 import { readFigure, whyNot } from '../../src/drives/own/read-figure.ts'
 import { readiness } from '../../src/drives/own/readiness.ts'
-import { FURTHER_LISTS, furtherRow, withFurtherRow } from '../../src/drives/own/further-rows.ts'
-import { withoutRow } from '../../src/drives/own/rows.ts'
+import { lostEdges } from '../../src/drives/graph/edge-fields.ts'
+import { GRAPH_LISTS } from '../../src/drives/graph/rows.ts'
+import { rowsAt, UNIT_LISTS, withoutRow, withRow } from '../../src/drives/own/rows.ts'
 import { templateOf } from '../../src/drives/own/template.ts'
 import { FAMILIES, type Family } from '../../src/drives/sheet.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
@@ -70,7 +72,7 @@ describe.each(families)('the template of %s', (family) => {
     expect(() => checkSheet(sheet)).not.toThrow()
     const wants = new Set(routeOf(sheet).steps.flatMap((s) => s.wants ?? []))
     for (const path of wants) expect(sheet.lacks).toContain(path)
-    if (!body.bench.noTest) expect(wants).toContain('bench.leak.workKpa')
+    if (!body.tests?.some((t) => t.noTest)) expect(wants).toContain('tests.case.workKpa')
   })
   it('lays nothing over another thing along a shaft', () => {
     const sheet = filled(body)
@@ -141,18 +143,20 @@ describe('what a sheet can do', () => {
 describe('what is asked for', () => {
   it('is all that a pressure test takes, whatever is typed first', () => {
     const all = [
-      'bench.leak.workKpa',
-      'bench.leak.maxKpa',
-      'bench.leak.holdMin',
-      'bench.leak.allowedMlPerMin',
-      'bench.leak.volumeMl',
-      'oilCapacityMl',
+      'tests.case.workKpa',
+      'tests.case.maxKpa',
+      'tests.case.holdMin',
+      'tests.case.allowedMlPerMin',
+      'spaces.case.volumeMl',
+      'spaces.case.fillMl',
     ]
-    const text: Record<string, string> = { 'bench.leak.workKpa': '70 kPa', 'bench.leak.maxKpa': '90 kPa' }
+    const text: Record<string, string> = { 'tests.case.workKpa': '70 kPa', 'tests.case.maxKpa': '90 kPa' }
     fc.assert(
       fc.property(fc.subarray(all), (given) => {
         const sheet = filled(typed(lower(), Object.fromEntries(given.map((p) => [p, text[p] ?? '1']))))
-        const lacking = (sheet.lacks ?? []).filter((l) => l.startsWith('bench.leak.'))
+        const lacking = (sheet.lacks ?? []).filter(
+          (l) => l.startsWith('tests.case.') || l === 'spaces.case.volumeMl',
+        )
         // either the test can be done, or the route asks for what it lacks
         expect(sheet.bench.leak !== null).toBe(lacking.length === 0)
         const step = routeOf(sheet).steps.find((s) => s.id === 'leak-case')!
@@ -164,11 +168,11 @@ describe('what is asked for', () => {
   it('is the torque of a nut as soon as there is one', () => {
     const steps = (body: SheetBody) =>
       Object.fromEntries(routeOf(filled(body)).steps.map((s) => [s.id, s.wants]))
-    expect(steps(lower()).propeller).toEqual(['bench.propeller.kind'])
-    const tabs = typed(lower(), { 'bench.propeller.kind': 'tabs', 'bench.lockTabs.what': 'Ring nut' })
-    expect(steps(tabs).propeller).toEqual(['bench.propeller.torqueNm'])
-    expect(steps(tabs)['ring-stand']).toEqual(['bench.lockTabs.torqueNm'])
-    const pin = typed(lower(), { 'bench.propeller.kind': 'pin' })
+    expect(steps(lower()).propeller).toEqual(['propellers.only.held'])
+    const tabs = typed(lower(), { 'propellers.only.held': 'tab-washer' })
+    expect(steps(tabs).propeller).toEqual(['groups.propeller-nut.torqueNm'])
+    expect(steps(tabs)['ring-stand']).toEqual(['groups.big-ring.torqueNm'])
+    const pin = typed(lower(), { 'propellers.only.held': 'shear-pin' })
     expect(steps(pin).propeller).toBeUndefined()
     expect(routeOf(filled(pin)).steps.some((s) => s.id === 'propeller')).toBe(true)
   })
@@ -232,8 +236,8 @@ describe('what is wrong or doubtful', () => {
     ],
     [
       'a test above the highest pressure',
-      { 'bench.leak.workKpa': '80 kPa', 'bench.leak.maxKpa': '70 kPa' },
-      'bench.leak.maxKpa',
+      { 'tests.case.workKpa': '80 kPa', 'tests.case.maxKpa': '70 kPa' },
+      'tests.case.maxKpa',
     ],
     [
       'a face longer than its cone',
@@ -275,11 +279,11 @@ describe('figures as manuals print them', () => {
       { min: 0.4519393, max: 0.7908938 },
       '4 to 7 inlb',
     ],
-    ['oilCapacityMl', '0.6 l', 600, '0.6 l'],
-    ['oilCapacityMl', '620', 620, '620 ml'],
+    ['spaces.case.fillMl', '0.6 l', 600, '0.6 l'],
+    ['spaces.case.fillMl', '620', 620, '620 ml'],
     ['adjusters.pinion.rules.backlash-forward', '-.03/.025', -1.2, '-.03/.025'],
     ['adjusters.pinion.rules.backlash-forward', '−0.03 per 0.025', -1.2, '−0.03 per 0.025'],
-    ['bench.leak.ports', 'drain hole, vent', ['drain hole', 'vent'], 'drain hole, vent'],
+    ['tests.case.ports', 'drain hole, vent', ['drain hole', 'vent'], 'drain hole, vent'],
     ['adjusters.pinion.effect', '-1', -1, 'into the mesh'],
   ])('%s: %s', (path, text, value, as) => {
     const read = readFigure(at(path), text)
@@ -291,9 +295,9 @@ describe('figures as manuals print them', () => {
         expect((read.value as { min: number; max: number })[side]).toBeCloseTo(value[side], 6)
   })
   it.each([
-    ['oilCapacityMl', '3 gallons', 'is no volume here'],
-    ['oilCapacityMl', 'much', 'is no number'],
-    ['oilCapacityMl', '0', 'lies between'],
+    ['spaces.case.fillMl', '3 gallons', 'is no volume here'],
+    ['spaces.case.fillMl', 'much', 'is no number'],
+    ['spaces.case.fillMl', '0', 'lies between'],
     ['measures.backlash-forward.window', '', 'is empty'],
     ['measures.backlash-forward.window', '15 to 22', 'Look at the unit'],
     ['adjusters.pinion.rules.backlash-forward', '.03/0', 'no number that can be used'],
@@ -324,9 +328,9 @@ describe('bodies', () => {
   )
   it('change at one place only, and keep nothing empty', () => {
     const body = lower()
-    const once = withFigure(body, 'bench.leak.workKpa', 70)
-    expect(differences(body, once)).toMatchObject([{ path: 'bench.leak.workKpa', to: 70 }])
-    expect(withFigure(once, 'bench.leak.workKpa', undefined)).toEqual(body)
+    const once = withFigure(body, 'tests.case.workKpa', 70)
+    expect(differences(body, once)).toMatchObject([{ path: 'tests.case.workKpa', to: 70 }])
+    expect(withFigure(once, 'tests.case.workKpa', undefined)).toEqual(body)
     expect(body).toEqual(lower())
   })
   it('differ figure by figure, whatever the order of their rows', () => {
@@ -352,35 +356,45 @@ describe('bodies', () => {
   })
 })
 
-describe('what a sheet says besides its figures', () => {
-  it('of every demo sheet can be taken out row by row, and put back as it was', () => {
+describe('rows of the graph', () => {
+  const lists = [...GRAPH_LISTS.filter((l) => l !== 'parts'), ...UNIT_LISTS]
+  it('of every demo sheet can be taken out one by one and put back as they were', () => {
     for (const sheet of demoSheets)
-      for (const list of FURTHER_LISTS)
-        for (const { id } of (bodyOf(sheet).further?.[list] ?? []) as { id: string }[]) {
+      for (const list of lists)
+        for (const row of rowsAt(bodyOf(sheet), list)) {
           const body = bodyOf(sheet)
-          const row = furtherRow(body, list, id)!
-          const without = withFurtherRow(body, list, id, undefined)
-          expect(furtherRow(without, list, id)).toBeUndefined()
-          const back = withFurtherRow(without, list, id, row)
-          const byId = (b: SheetBody) =>
-            [...(b.further![list] as { id: string }[])].sort((a, c) => a.id.localeCompare(c.id))
-          expect(byId(back), `${sheet.id} ${list} ${id}`).toEqual(byId(body))
+          const without = withoutRow(body, list, row.id)
+          expect(rowsAt(without, list).some((r) => r.id === row.id)).toBe(false)
+          const at = rowsAt(body, list).findIndex((r) => r.id === row.id)
+          expect(rowsAt(withRow(without, list, row, at), list), `${sheet.id} ${list} ${row.id}`).toEqual(
+            rowsAt(body, list),
+          )
+          expect(lostEdges(without), `${sheet.id} without ${list} ${row.id}`).toEqual([])
         }
   })
-  it('stays in its order when a row is changed, and leaves no trace when the last one goes', () => {
-    const two = ['a', 'b'].reduce((b, id) => withFurtherRow(b, 'tools', id, { id }), lower())
-    const changed = withFurtherRow(two, 'tools', 'a', { id: 'a', name: 'Puller' } as { id: string })
-    expect(changed.further).toEqual({ tools: [{ id: 'a', name: 'Puller' }, { id: 'b' }] })
-    const none = ['a', 'b'].reduce((b, id) => withFurtherRow(b, 'tools', id, undefined), changed)
+  it('stay in their order when one is changed, and leave no trace when the last one goes', () => {
+    const two = ['a', 'b'].reduce((b, id) => withRow(b, 'tools', { id }), lower())
+    const changed = withRow(two, 'tools', { id: 'a', name: 'Puller' } as { id: string })
+    expect(changed.tools).toEqual([{ id: 'a', name: 'Puller' }, { id: 'b' }])
+    const none = ['a', 'b'].reduce((b, id) => withoutRow(b, 'tools', id), changed)
     expect(none).toEqual(lower())
   })
-  it('names no fastener that was taken out', () => {
+  it('name no fastener that was taken out, and wait for what it waited for', () => {
     const body: SheetBody = {
       ...lower(),
-      fasteners: [{ id: 'cover', name: 'Cover screws', count: 4 }],
-      further: { closures: [{ id: 'c', name: 'Cover', kind: 'cover', fasteners: ['cover', 'plug'] }] },
+      parts: [
+        { id: 'hub', name: 'Hub', kind: 'hub' },
+        { id: 'cap', name: 'Cap', kind: 'cup', after: { screws: true } },
+      ],
+      groups: [
+        { id: 'screws', name: 'Cover screws', count: 4, after: { hub: true } },
+        { id: 'plug', name: 'Plug', count: 1 },
+      ],
+      joints: [{ id: 'c', name: 'Cover', kind: 'cover', closedBy: { screws: true, plug: 'assumed' } }],
     }
-    expect(withoutRow(body, 'fasteners', 'cover').further!.closures![0]!.fasteners).toEqual(['plug'])
+    const without = withoutRow(body, 'groups', 'screws')
+    expect(without.joints![0]!.closedBy).toEqual({ plug: 'assumed' })
+    expect(without.parts[1]!.after).toEqual({ hub: true })
   })
 })
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { bodyOf } from '../../src/drives/own/body.ts'
+import { bodyOf } from '../../src/drives/own/body-of.ts'
 import { checkBody } from '../../src/route/check-body.ts'
 import { differences } from '../../src/drives/own/differences.ts'
 import { filled } from '../../src/drives/own/fill.ts'
@@ -65,7 +65,7 @@ describe('a variant', () => {
     expect(wrong[0]!.message).toMatch(/^X: /)
   })
   it('cannot become another sheet', () => {
-    expect(ofVariant(body, variant({ id: 'other', format: 9 }))).toMatchObject({ id: body.id, format: 3 })
+    expect(ofVariant(body, variant({ id: 'other', format: 9 }))).toMatchObject({ id: body.id, format: 4 })
   })
 })
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { faultRank } from '../../src/inspection/fault-rank.ts'
 import { shopTable } from '../../src/inspection/fault-history.ts'
 import { causes, checks, findings } from '../../src/inspection/fault-table.ts'
-import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
+import { lomvi90 } from '../../src/drives/sheets/index.ts'
 import { suspects } from '../../src/inspection/suspects.ts'
 import { refused } from '../refused.ts'
 

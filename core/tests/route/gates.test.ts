@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest'
-import { asSheet } from '../../src/drives/old-sheets.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { stillIn } from '../../src/job/bench-row.ts'
 import { completeStep, type Answers } from '../../src/route/complete.ts'
@@ -355,24 +354,5 @@ describe('counts', () => {
       path: 'answers.prop.tabs',
       message: expect.stringMatching(/whole number/),
     })
-  })
-})
-
-describe('a sheet that an older Moray stored', () => {
-  it('gets ports for its count of blocks, and everything else that came later', () => {
-    const { leak, ...bench } = sheetOf('lomvi-90').bench
-    const { ports: _, ...plan } = leak!
-    const old = {
-      ...sheetOf('lomvi-90'),
-      bench: { ...bench, leak: { ...plan, blocks: 2 }, telltale: undefined },
-    }
-    const now = asSheet(JSON.parse(JSON.stringify(old)) as typeof old)
-    expect(now.bench.leak!.ports).toEqual(['Port 1', 'Port 2'])
-    expect(now.bench).toMatchObject({
-      telltale: true,
-      joins: { oilJoint: null },
-      propeller: { afterRun: true },
-    })
-    expect(routeOf(now).steps.map((s) => s.id)).toContain('leak-case')
   })
 })

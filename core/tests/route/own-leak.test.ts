@@ -11,11 +11,11 @@ import { routeOf } from '../../src/route/route-of.ts'
 /** A drive of one's own, its figures as an inch manual prints them. */
 function inchSheet(more: Record<string, string> = {}) {
   const typed: Record<string, string> = {
-    'bench.leak.workKpa': '10psi',
-    'bench.leak.maxKpa': '15psi',
-    'bench.leak.holdMin': '5',
-    'bench.leak.allowedDrop.kpa': '1psi',
-    oilCapacityMl: '22oz',
+    'tests.case.workKpa': '10psi',
+    'tests.case.maxKpa': '15psi',
+    'tests.case.holdMin': '5',
+    'tests.case.allowedDrop.kpa': '1psi',
+    'spaces.case.fillMl': '22oz',
     ...more,
   }
   let body = templateOf('outboard-fnr', 'own', 'Own')
@@ -55,12 +55,12 @@ describe('a pressure test by an inch manual: not more than 1 psi in 5 minutes', 
     expect([facts['leak-case.attempt'], facts['leak-case.proved']]).toEqual([true, false])
   })
   it('"no drop" means none that the manual’s needle shows', () => {
-    const none = filled(inchSheet({ 'bench.leak.allowedDrop.kpa': '0' }))
+    const none = filled(inchSheet({ 'tests.case.allowedDrop.kpa': '0' }))
     expect(deriveFacts(none, held(10))['leak-case.proved']).toBe(true)
     expect(deriveFacts(none, held(9))['leak-case.by-manual']).toBe('fails')
   })
   it('with a rate besides is not proved where the rate says that it leaks', () => {
-    const both = filled(inchSheet({ 'bench.leak.allowedMlPerMin': '.05' }))
+    const both = filled(inchSheet({ 'tests.case.allowedMlPerMin': '.05' }))
     const warm = { 'leak-case.start-c': 20, 'leak-case.end-c': 20, 'leak-case.gauge-step': 0.01 }
     const facts = deriveFacts(both, held(9.8, warm))
     expect([facts['leak-case.by-manual'], facts['leak-case.verdict']]).toEqual(['passes', 'leaks'])
@@ -77,19 +77,15 @@ describe('a route of figures that were typed in inches and pounds', () => {
   /** With a nut whose torque was typed in foot-pounds. */
   const sheet = (() => {
     const body = inchSheet()
-    const propeller = {
-      kind: 'tabs' as const,
-      tabs: 2,
-      threads: 2,
-      torqueNm: { min: 54.23271793325601, max: 61.011807674913015 },
+    const typed: Record<string, unknown> = {
+      'propellers.only.held': 'tab-washer',
+      'groups.propeller-nut.torqueNm': { min: 54.23271793325601, max: 61.011807674913015 },
+      'groups.propeller-nut.tabs': 2,
+      'groups.propeller-nut.threads': 2,
+      'groups.big-ring.torqueNm': { min: 189.81451276639603, max: 203.37269224970998 },
+      'groups.big-ring.tabs': 2,
     }
-    const lockTabs = {
-      what: 'Ring nut',
-      tabs: 2,
-      torqueNm: { min: 189.81451276639603, max: 203.37269224970998 },
-      reachedMounted: true,
-    }
-    return filled({ ...body, bench: { ...body.bench, propeller, lockTabs } })
+    return filled(Object.entries(typed).reduce((b, [path, v]) => withFigure(b, path, v), body))
   })()
   it('says no number with digits without end', () => {
     const all = texts(routeOf(sheet).steps)
@@ -101,11 +97,8 @@ describe('a route of figures that were typed in inches and pounds', () => {
     expect(all.filter((t) => /\d\.\d{5,}/.test(t))).toEqual([])
   })
   it('says nothing of an amount of oil that nobody knows', () => {
-    const { oilCapacityMl: _oil, ...body } = inchSheet()
-    const all = texts(
-      routeOf(filled({ ...body, bench: { ...body.bench, leak: { ...body.bench.leak, volumeMl: 600 } } }))
-        .steps,
-    )
+    const without = withFigure(inchSheet(), 'spaces.case.fillMl', undefined)
+    const all = texts(routeOf(filled(withFigure(without, 'spaces.case.volumeMl', 600))).steps)
     expect(all.filter((t) => /\? ml|undefined|NaN/.test(t))).toEqual([])
     expect(all).toContain('Gear oil')
   })

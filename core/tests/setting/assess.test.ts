@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { demoSheets } from '../../src/drives/sheets/index.ts'
-import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
+import { demoSheets, lomvi90 } from '../../src/drives/sheets/index.ts'
 import { figureKind, valueOf } from '../../src/reading/kinds.ts'
 import { assess, checkPrediction, solverInput } from '../../src/setting/assess.ts'
 import { worstGauge, type BuildState } from '../../src/setting/taken.ts'

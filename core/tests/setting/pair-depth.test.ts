@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { DriveSheet } from '../../src/drives/sheet.ts'
-import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
+import { lomvi90 } from '../../src/drives/sheets/index.ts'
 import { meshGeometry } from '../../src/gears/mesh.ts'
 import { assess, notIn, solverInput } from '../../src/setting/assess.ts'
 import { isDerived, settingMeasures, unitOf } from '../../src/setting/measures.ts'

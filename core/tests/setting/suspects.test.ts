@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { lomvi90 } from '../../src/drives/sheets/lomvi-90.ts'
+import { lomvi90 } from '../../src/drives/sheets/index.ts'
 import { sensitivities } from '../../src/setting/train.ts'
 import { assess, checkPrediction, solverInput, type PredictionCheck } from '../../src/setting/assess.ts'
 import { predictStacks } from '../../src/setting/shim-solve.ts'

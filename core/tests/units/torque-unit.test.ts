@@ -31,7 +31,7 @@ it('a step says the torque of its nut in the unit that was typed, both ends in o
     routeOf({
       ...lomvi,
       bench,
-      sources: as === undefined ? [] : [{ path: 'bench.lockTabs.torqueNm', kind: 'manual', as }],
+      sources: as === undefined ? [] : [{ path: 'groups.big-ring.torqueNm', kind: 'manual', as }],
     })
       .steps.find((s) => s.id === 'ring-stand')!
       .asks.find((a) => a.fact === 'close.setting')!.label

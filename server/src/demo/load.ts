@@ -2,7 +2,7 @@ import type { Window } from '@moray/core/checks/window'
 import type { ReadingHow } from '@moray/core/setting/taken'
 import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { seatReading } from '@moray/core/simulation/seat-reading'
-import { demoSheets } from '@moray/core/drives/sheets/index'
+import { demoBodies, demoSheets } from '@moray/core/drives/sheets/index'
 import { sensitivities } from '@moray/core/setting/train'
 import { closingOf } from '@moray/core/job/closings'
 import type { Told } from '@moray/core/job/event'
@@ -69,13 +69,13 @@ const sealRest = (tx: Transaction, at: Date, why: string) =>
 
 /** Sheets of the demo in versions that came with a newer Moray; open jobs keep theirs. */
 export async function renewDemoSheets(tx: Transaction, now: Date): Promise<void> {
-  if (await addSheets(tx, demoSheets)) await sealRest(tx, now, 'sheets of the demo in a newer version')
+  if (await addSheets(tx, demoBodies)) await sealRest(tx, now, 'sheets of the demo in a newer version')
 }
 
 async function loadShop(tx: Transaction, now: Date) {
   for (const p of people)
     await tx.query('insert into person (id, name, role) values ($1, $2, $3)', [p.id, p.name, p.role])
-  await addSheets(tx, demoSheets)
+  await addSheets(tx, demoBodies)
   for (const g of gauges)
     await tx.query(
       `with added as (

@@ -1,13 +1,14 @@
 import type { SheetDraft } from '@moray/contract/replies'
-import type { CheckFigures, PutFurther, PutRemarks, PutRow, SetFigure } from '@moray/contract/requests/sheets'
+import type { CheckFigures, PutRemarks, PutRow, SetFigure } from '@moray/contract/requests/sheets'
 import { bodyProblems, mostRows } from '@moray/contract/sheet/body-problems'
 import { InputError, refuse } from '@moray/core/checks/input-error'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
-import { fastenerProblems } from '@moray/core/drives/own/fastener-problems'
-import { same } from '@moray/core/drives/own/differences'
+import { groupProblems } from '@moray/core/drives/graph/check-graph'
+import type { Group } from '@moray/core/drives/graph/rows'
+import { same } from '@moray/core/drives/own/same'
 import { readEntry, variantPath, withEntry, withVariantEntry } from '@moray/core/drives/own/entry'
-import { furtherRow, withFurther, withFurtherRow } from '@moray/core/drives/own/further-rows'
-import { withoutRow, type RowList } from '@moray/core/drives/own/rows'
+import { remarksOf, withRemarks } from '@moray/core/drives/own/remarks'
+import { rowsAt, withoutRow, withRow } from '@moray/core/drives/own/rows'
 import { ofVariant } from '@moray/core/drives/own/variants'
 import type { Told } from '@moray/core/job/event'
 import type { Transaction } from '../db/database.ts'
@@ -28,8 +29,8 @@ export async function setFigure(
   const shown = variant ? ofVariant(body, variant) : body
   const name = await nameOf(tx, who)
   const { field, value, source } = readEntry(shown, entry, { at: who.at, ...(name ? { name } : {}) })
-  const at = variant ? variantPath(variant.id, entry.path) : entry.path
-  const now = figureAt(shown, entry.path)
+  const at = variant ? variantPath(variant.id, field.path) : field.path
+  const now = figureAt(shown, field.path)
   if (!same(now, seenOf(entry.was)) && !same(now, value)) {
     const by = body.sources?.find((s) => s.path === at)
     throw new Refusal(
@@ -40,8 +41,8 @@ export async function setFigure(
     )
   }
   const changed = variant
-    ? withVariantEntry(body, variant.id, entry.path, value, source)
-    : withEntry(body, entry.path, value, source)
+    ? withVariantEntry(body, variant.id, field.path, value, source)
+    : withEntry(body, field.path, value, source)
   await keepDraft(tx, body.id, changed, who)
   const label = variant ? `${variant.label}: ${field.label}` : field.label
   return told(body.id, { act: 'figure', name: body.name, label, as: source?.as ?? null })
@@ -56,84 +57,36 @@ function seenOf(was: string): unknown {
   }
 }
 
-type Rows = { id: string; label?: string; name?: string; what?: string }[]
-const FIELD: Record<RowList, keyof PutRow> = {
-  adjusters: 'adjuster',
-  bearings: 'bearing',
-  measures: 'measure',
-  parts: 'part',
-  fasteners: 'fastener',
-  service: 'interval',
-  variants: 'variant',
-}
+type Named = { id: string; label?: string; name?: string; what?: string; act?: string; place?: string }
+const titleOf = (row: Named) => row.label ?? row.name ?? row.what ?? row.act ?? row.place ?? row.id
 
 /** A row of a list put in place, added, or taken out with what only made sense with it. Somebody else's row is not written over unseen. */
 export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow, who: Who): Promise<Told> {
-  const rows = (body[put.list] ?? []) as Rows
-  const before = rows.find((r) => r.id === put.id)
-  if (put.remove) {
+  const rows = rowsAt(body, put.list)
+  const before = rows.find((r) => r.id === put.id) as Named | undefined
+  if (!put.now) {
     if (!before) refuse('id', `"${put.id}" is not in the list`)
     notChanged(before, put.was, undefined)
     await keepDraft(tx, body.id, withoutRow(body, put.list, put.id), who)
-    return told(body.id, {
-      act: 'row',
-      name: body.name,
-      row: before.label ?? before.name ?? before.what ?? put.id,
-      out: true,
-    })
+    return told(body.id, { act: 'row', name: body.name, row: titleOf(before), out: true })
   }
-  const given = put[FIELD[put.list]] as Rows[number] | undefined
-  if (!given) refuse(FIELD[put.list], `is missing: the row for ${put.list}`)
-  if (given.id !== put.id) refuse('id', `is "${put.id}", and the row says "${given.id}"`)
-  notChanged(before, put.was, asStored(given))
-  const at = Math.min(put.at ?? rows.length, rows.length)
-  const next = before
-    ? rows.map((r) => (r.id === put.id ? given : r))
-    : [...rows.slice(0, at), given, ...rows.slice(at)]
-  const changed = { ...body, [put.list]: next } as SheetBody
-  if (next.length > mostRows(put.list)) refuse('id', `the list holds at most ${mostRows(put.list)} rows`)
-  const mine = put.list === 'fasteners' ? fastenerProblems(given as never, 'fastener') : []
+  const given = put.now[put.list] as Named[] | undefined
+  if (given?.length !== 1) refuse(`now.${put.list}`, 'holds one row, the one that is put')
+  const row = given[0]!
+  if (row.id !== put.id) refuse('id', `is "${put.id}", and the row says "${row.id}"`)
+  notChanged(before, put.was, asStored(row))
+  if (!before && rows.length >= mostRows(put.list))
+    refuse('id', `the list holds at most ${mostRows(put.list)} rows`)
+  const changed = asStored(withRow(body, put.list, row, put.at)) as SheetBody
+  const mine = put.list === 'groups' ? groupProblems(row as unknown as Group, `now.groups[0]`) : []
   if (mine.length) throw new InputError('bad-row', mine)
   // what was wrong before is no fault of this row
   const old = new Set(bodyProblems(body).map((w) => `${w.path} ${w.message}`))
   const fresh = bodyProblems(changed).filter((w) => !old.has(`${w.path} ${w.message}`))
   if (fresh.length) throw new InputError('bad-row', fresh)
   await keepDraft(tx, body.id, changed, who)
-  return told(body.id, {
-    act: 'row',
-    name: body.name,
-    row: given.label ?? given.name ?? given.what ?? given.id,
-    out: false,
-  })
+  return told(body.id, { act: 'row', name: body.name, row: titleOf(row), out: false })
 }
-
-/** A row of seals, tools, propellers and the like, put in place, added, or taken out. Somebody else's row is not written over unseen. */
-export async function putFurther(
-  tx: Transaction,
-  { body }: SheetDraft,
-  put: PutFurther,
-  who: Who,
-): Promise<Told> {
-  const before = furtherRow(body, put.list, put.id)
-  const given = put.now?.[put.list] as
-    | { id: string; name?: string; act?: string; place?: string }[]
-    | undefined
-  if (put.now && given?.length !== 1) refuse(`now.${put.list}`, 'holds one row, the one that is put')
-  const row = given?.[0]
-  if (row && row.id !== put.id) refuse('id', `is "${put.id}", and the row says "${row.id}"`)
-  if (!row && !before) refuse('id', `"${put.id}" is not in the list`)
-  notChanged(before, put.was, row && asStored(row))
-  await keepDraft(tx, body.id, withFurtherRow(body, put.list, put.id, row), who)
-  const named = (row ?? before) as { name?: string; act?: string; place?: string }
-  return told(body.id, {
-    act: 'row',
-    name: body.name,
-    row: named.name ?? named.act ?? named.place ?? put.id,
-    out: !row,
-  })
-}
-
-const REMARKS = ['cautions', 'trimTab', 'partner', 'plateAt', 'stampsAt'] as const
 
 /** What the sheet says in single lines: cautions, where the plate is, the other half. */
 export async function putRemarks(
@@ -142,16 +95,8 @@ export async function putRemarks(
   put: PutRemarks,
   who: Who,
 ): Promise<Told> {
-  const now = asStored(put.now)
-  notChanged(
-    Object.fromEntries(REMARKS.flatMap((k) => (body.further?.[k] ? [[k, body.further[k]]] : []))),
-    put.was,
-    now,
-  )
-  const lists = Object.fromEntries(
-    Object.entries(body.further ?? {}).filter(([k]) => !REMARKS.some((r) => r === k)),
-  )
-  await keepDraft(tx, body.id, withFurther(body, { ...lists, ...put.now }), who)
+  notChanged(remarksOf(body), put.was, asStored(put.now))
+  await keepDraft(tx, body.id, withRemarks(body, put.now), who)
   return told(body.id, { act: 'row', name: body.name, row: 'Cautions and places', out: false })
 }
 

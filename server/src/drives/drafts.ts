@@ -1,8 +1,9 @@
 import type { SheetDraft } from '@moray/contract/replies'
 import type { AddDrive, BeginDraft, PublishSheet } from '@moray/contract/requests/sheets'
 import { type SheetBody } from '@moray/core/drives/own/body'
-import { same } from '@moray/core/drives/own/differences'
+import { same } from '@moray/core/drives/own/same'
 import { templateOf } from '@moray/core/drives/own/template'
+import { asBody, type StoredSheet } from '@moray/core/drives/upgrade/upgrade'
 import type { SheetChange, Told } from '@moray/core/job/event'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
@@ -17,7 +18,7 @@ export const asStored = (v: unknown): unknown => JSON.parse(JSON.stringify(v))
 
 /** The draft of a drive's next version. @throws Refusal 404 while none is open */
 export async function readDraft(db: Queryable, id: string): Promise<SheetDraft> {
-  const [row] = await db.query<SheetDraft>(
+  const [row] = await db.query<Omit<SheetDraft, 'body'> & { body: StoredSheet }>(
     `select t.body, iso(t.at) as "changedAt", p.name as "changedBy", v.edition, v.version
      from sheet_draft t join person p on p.id = t.by_person
      left join lateral (select edition, version from drive_sheet s where s.id = t.id and s.edition is not null order by s.edition desc limit 1) v on true
@@ -25,7 +26,7 @@ export async function readDraft(db: Queryable, id: string): Promise<SheetDraft> 
     [id],
   )
   if (!row) throw notFound('Draft of the drive', id)
-  return row
+  return { ...row, body: asBody(row.body) }
 }
 
 /** Letters and digits of a name, for an id that stays. */

@@ -1,11 +1,12 @@
 import type { SheetDraft } from '@moray/contract/replies'
-import type { ImportList, ImportSheet } from '@moray/contract/requests/sheets'
+import { CSV_ROWS, type ImportList, type ImportSheet } from '@moray/contract/requests/sheets'
 import { bodyProblems, mostRows } from '@moray/contract/sheet/body-problems'
 import { fromCsv } from '@moray/contract/sheet/csv'
-import { FastenerRow, PartRow } from '@moray/contract/sheet/list-fields'
 import { InputError, refuse } from '@moray/core/checks/input-error'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import { figureFields } from '@moray/core/drives/own/figures'
+import type { Group } from '@moray/core/drives/graph/rows'
+import { rowsAt } from '@moray/core/drives/own/rows'
 import type { Source } from '@moray/core/drives/own/source'
 import type { Told } from '@moray/core/job/event'
 import type { Transaction } from '../db/database.ts'
@@ -55,15 +56,20 @@ export async function importList(
   who: Who,
 ): Promise<Told> {
   const most = mostRows(given.list)
-  const { rows, numbers } =
-    given.list === 'fasteners' ? fromCsv(FastenerRow, given.csv, most) : fromCsv(PartRow, given.csv, most)
+  const { rows, numbers } = fromCsv(CSV_ROWS[given.list], given.csv, most)
   const seen = new Set<string>()
   rows.forEach((r, i) => {
     if (seen.has(r.id)) refuse(`row ${numbers[i]}, column id`, `"${r.id}" is used twice`)
     seen.add(r.id)
   })
-  const changed = asStored({ ...body, [given.list]: rows }) as SheetBody
-  const column = /^(?:parts|fasteners)\[(\d+)\]\.?(.*)$/
+  // rows within a row have no place in a table: those that stand stay
+  const before = new Map(rowsAt(body, given.list).map((r) => [r.id, r as Group]))
+  const whole = rows.map((r) => {
+    const { pieces, said } = before.get(r.id) ?? {}
+    return { ...r, ...(pieces ? { pieces } : {}), ...(said ? { said } : {}) }
+  })
+  const changed = asStored({ ...body, [given.list]: whole }) as SheetBody
+  const column = /^(?:parts|groups|joints|spaces)\[(\d+)\]\.?(.*)$/
   const mine = bodyProblems(changed).flatMap((w) => {
     const [, row, field] = column.exec(w.path) ?? []
     if (row === undefined) return w.path === given.list ? [{ path: 'table', message: w.message }] : []

@@ -1,9 +1,10 @@
 import type { AddFigure, AdoptSheet } from '@moray/contract/requests/sheets'
 import { refuse } from '@moray/core/checks/input-error'
-import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
+import { figureAt } from '@moray/core/drives/own/body'
 import { differences } from '@moray/core/drives/own/differences'
 import { readEntry, withEntry, withMissingFigure } from '@moray/core/drives/own/entry'
 import { filled } from '@moray/core/drives/own/fill'
+import { asBody, type StoredSheet } from '@moray/core/drives/upgrade/upgrade'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
 import type { JudgedJob } from '@moray/core/job/judged'
@@ -28,20 +29,20 @@ export async function addFigure({ tx, job, who }: At, entry: AddFigure): Promise
   const [by] = await tx.query<{ name: string }>('select name from person where id = $1', [who.id])
   const { field, value, source } = readEntry(body, entry, { at: who.at, ...(by ? { name: by.name } : {}) })
   if (value === undefined) refuse('text', 'is empty; write the figure, or leave it')
-  if (figureAt(body, entry.path) !== undefined)
+  if (figureAt(body, field.path) !== undefined)
     throw new Refusal(
       409,
       'known-already',
       `${field.label} stands on the sheet already. Change it in the sheet; this job can go on with the new version.`,
     )
-  const figure = { path: entry.path, value, source }
-  const next = withEntry(body, entry.path, value, source)
+  const figure = { path: field.path, value, source }
+  const next = withEntry(body, field.path, value, source)
   const { version: now } = await insertVersion(tx, next, who, { publish: false })
   await goOnWith(tx, job.id, filled({ ...next, version: now }))
   await intoNextEdition(tx, job, figure, who)
   return {
     kind: 'figure',
-    subject: `figure:${entry.path}`,
+    subject: `figure:${field.path}`,
     data: { label: field.label, as: source?.as ?? '' },
   }
 }
@@ -57,10 +58,10 @@ async function intoNextEdition(
   who: Who,
 ) {
   const { id, version, variant } = job.sheet
-  const [draft] = await tx.query<{ body: SheetBody }>('select body from sheet_draft where id = $1', [id])
+  const [draft] = await tx.query<{ body: StoredSheet }>('select body from sheet_draft where id = $1', [id])
   const newest = await publishedSheet(tx, id)
   const { version: _version, ...before } =
-    draft?.body ?? (await bodyOfVersion(tx, id, newest?.version ?? version))
+    (draft && asBody(draft.body)) ?? (await bodyOfVersion(tx, id, newest?.version ?? version))
   const after = withMissingFigure(before, variant?.id, figure)
   if (after !== before) await keepDraft(tx, id, after, who)
 }

@@ -1,8 +1,7 @@
 import { endpoints } from '@moray/contract/endpoints'
 import type { SheetDraft, SheetVersion } from '@moray/contract/replies'
-import { CSV_LISTS, type CsvList } from '@moray/contract/requests/sheets'
+import { CSV_LISTS, CSV_ROWS } from '@moray/contract/requests/sheets'
 import { toCsv } from '@moray/contract/sheet/csv'
-import { FastenerRow, PartRow } from '@moray/contract/sheet/list-fields'
 import type { Hono } from 'hono'
 import type { Queryable } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
@@ -13,10 +12,10 @@ import { write } from '../request/write.ts'
 import { onJob } from '../job/on-job.ts'
 import { experienceWith } from '../setting/experience.ts'
 import { addDrive, beginDraft, publishSheet, readDraft } from './drafts.ts'
-import { checkFigures, putFurther, putRemarks, putRow, setFigure } from './draft-changes.ts'
+import { checkFigures, putRemarks, putRow, setFigure } from './draft-changes.ts'
 import { importList, importSheet } from './import-sheet.ts'
 import { addFigure, adoptSheet } from './job-sheet.ts'
-import { bodyOfVersion, holdDrive, listVersions, newestSheet, newestSheets } from './sheets.ts'
+import { bodyOfVersion, holdDrive, listVersions, newestBody, newestSheet, newestSheets } from './sheets.ts'
 
 export function mountDrives(app: Hono, deps: Deps) {
   const { db, sheets } = deps
@@ -89,7 +88,6 @@ export function mountDrives(app: Hono, deps: Deps) {
   const onDraft = onHeld<SheetDraft>(app, deps, { hold: holdDrive, read: readDraft })
   onDraft(endpoints.setFigure, setFigure)
   onDraft(endpoints.putRow, putRow)
-  onDraft(endpoints.putFurther, putFurther)
   onDraft(endpoints.putRemarks, putRemarks)
   onDraft(endpoints.checkFigures, checkFigures)
   onDraft(endpoints.importList, importList)
@@ -99,14 +97,8 @@ export function mountDrives(app: Hono, deps: Deps) {
 
 /** A list of the draft, or of the newest version where none is open, as a table. */
 async function listAsCsv(db: Queryable, id: string, list: string): Promise<string> {
-  const known = CSV_LISTS.find((l) => l === list) as CsvList | undefined
+  const known = CSV_LISTS.find((l) => l === list)
   if (!known) throw notFound('List', list)
-  const [draft] = await db.query<{ body: Awaited<ReturnType<typeof bodyOfVersion>> }>(
-    'select body from sheet_draft where id = $1',
-    [id],
-  )
-  const body = draft?.body ?? (await newestSheet(db, id))
-  return known === 'fasteners'
-    ? toCsv(FastenerRow, body.fasteners ?? [])
-    : toCsv(PartRow, body.parts as PartRow[])
+  const body = await newestBody(db, id)
+  return toCsv<object>(CSV_ROWS[known], body[known] ?? [])
 }

@@ -1,9 +1,9 @@
 import type { DriveEntry, SheetVersion } from '@moray/contract/replies'
 import { bodyProblems } from '@moray/contract/sheet/body-problems'
 import { differences } from '@moray/core/drives/own/differences'
-import { bodyOf, type SheetBody } from '@moray/core/drives/own/body'
+import type { SheetBody } from '@moray/core/drives/own/body'
 import { filled } from '@moray/core/drives/own/fill'
-import { asBody } from '@moray/core/drives/old-sheets'
+import { asBody, type StoredSheet } from '@moray/core/drives/upgrade/upgrade'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { InputError, refuse } from '@moray/core/checks/input-error'
 import { ofVariant } from '@moray/core/drives/own/variants'
@@ -14,7 +14,7 @@ import type { Who } from '../request/who.ts'
 interface SheetRow {
   version: number
   edition: number | null
-  body: Parameters<typeof asBody>[0]
+  body: StoredSheet
 }
 
 /** A stored version as everything else knows sheets, with the edition that it was published as. */
@@ -26,7 +26,7 @@ const sheetOf = ({ version, edition, body }: SheetRow): DriveSheet => ({
 /** The newest version of every sheet that is published, and the drafts of those that are not. */
 export async function newestSheets(db: Queryable): Promise<DriveEntry[]> {
   const rows = await db.query<
-    Omit<SheetRow, 'body'> & { body: SheetRow['body'] | null; draft: SheetBody | null }
+    Omit<SheetRow, 'body'> & { body: SheetRow['body'] | null; draft: StoredSheet | null }
   >(
     `select v.version, v.edition, v.body, t.body as draft
      from drive d
@@ -36,11 +36,11 @@ export async function newestSheets(db: Queryable): Promise<DriveEntry[]> {
   )
   return rows.map(({ version, edition, body, draft }) =>
     body === null
-      ? { ...filled(draft!), drafted: true, waiting: 0 }
+      ? { ...filled(asBody(draft!)), drafted: true, waiting: 0 }
       : {
           ...sheetOf({ version, edition, body }),
           drafted: draft !== null,
-          waiting: draft === null ? 0 : differences(asBody(body), draft).length,
+          waiting: draft === null ? 0 : differences(asBody(body), asBody(draft)).length,
         },
   )
 }
@@ -54,13 +54,24 @@ export async function publishedSheet(db: Queryable, id: string): Promise<DriveSh
   return row && sheetOf(row)
 }
 
+/** The body that somebody would go on typing: the draft, or that of the newest published version. */
+export async function newestBody(db: Queryable, id: string): Promise<SheetBody> {
+  const [row] = await db.query<{ body: StoredSheet | null }>(
+    `select coalesce((select body from sheet_draft where id = $1),
+       (select body from drive_sheet where id = $1 and edition is not null order by edition desc limit 1)) as body`,
+    [id],
+  )
+  if (!row?.body) throw notFound('Drive sheet', id)
+  return asBody(row.body)
+}
+
 /** The newest published version, or the draft where there is none yet. */
 export async function newestSheet(db: Queryable, id: string): Promise<DriveSheet> {
   const published = await publishedSheet(db, id)
   if (published) return published
-  const [draft] = await db.query<{ body: SheetBody }>('select body from sheet_draft where id = $1', [id])
+  const [draft] = await db.query<{ body: StoredSheet }>('select body from sheet_draft where id = $1', [id])
   if (!draft) throw notFound('Drive sheet', id)
-  return filled(draft.body)
+  return filled(asBody(draft.body))
 }
 
 /** The body of a version: what leaves the shop, and what the next one begins with. */
@@ -169,16 +180,16 @@ export async function versionFor(
  * @returns how many were new
  * @throws InputError naming the place when a sheet, or the route that follows from it, does not hang together
  */
-export async function addSheets(tx: Transaction, sheets: readonly DriveSheet[]): Promise<number> {
+export async function addSheets(tx: Transaction, sheets: readonly SheetBody[]): Promise<number> {
   const stored = await tx.query<{ id: string; version: number; edition: number | null }>(
     'select id, max(version) as version, max(edition) as edition from drive_sheet group by id',
   )
   const known = new Map(stored.map((s) => [s.id, s]))
-  const fresh = sheets.filter((x) => x.version > (known.get(x.id)?.edition ?? 0))
+  const fresh = sheets.filter((x) => (x.version ?? 0) > (known.get(x.id)?.edition ?? 0))
   for (const s of fresh) {
     // a job may have taken the number meanwhile, for its own sheet with a figure typed at the bench
-    const version = Math.max(s.version, (known.get(s.id)?.version ?? 0) + 1)
-    const body = { ...bodyOf(s), version }
+    const version = Math.max(s.version ?? 1, (known.get(s.id)?.version ?? 0) + 1)
+    const body = { ...s, version }
     const wrong = bodyProblems(body)
     if (wrong.length) throw new InputError('bad-sheet', wrong)
     await tx.query('insert into drive (id) values ($1) on conflict do nothing', [s.id])

@@ -1,4 +1,4 @@
-import { lomvi90 } from '@moray/core/drives/sheets/lomvi-90'
+import { lomvi90 } from '@moray/core/drives/sheets/index'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { JobReply } from '@moray/contract/replies'
 import { describe, expect, it } from 'vitest'

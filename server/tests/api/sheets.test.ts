@@ -1,5 +1,6 @@
 import type { DriveEntry, SheetDraft, SheetVersion } from '@moray/contract/replies'
-import { bodyOf, figureAt, type SheetBody } from '@moray/core/drives/own/body'
+import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
+import { bodyOf } from '@moray/core/drives/own/body-of'
 import { same } from '@moray/core/drives/own/differences'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { eventText } from '@moray/core/job/event-text'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { JobFile } from '@moray/contract/job-file'
-import { asBody } from '@moray/core/drives/old-sheets'
+import { asBody } from '@moray/core/drives/upgrade/upgrade'
 import { filled } from '@moray/core/drives/own/fill'
 import Button from 'primevue/button'
 import { computed } from 'vue'

@@ -8,13 +8,13 @@ import type { Window } from '@moray/core/checks/window'
 import { sensitivities } from '@moray/core/setting/train'
 import { computed } from 'vue'
 import SectionDrawing, { type DrawingTag } from '../drawing/SectionDrawing.vue'
-import { bodyOf } from '@moray/core/drives/own/body'
+import { bodyOf } from '@moray/core/drives/own/body-of'
 import { differences } from '@moray/core/drives/own/differences'
-import { ofVariant } from '@moray/core/drives/own/variants'
+import { lapsedEdges, ofVariant } from '@moray/core/drives/own/variants'
 import type { Variant } from '@moray/core/drives/own/variant'
 import { waitingText } from './waiting-text.ts'
 import LoadState from '../ui/LoadState.vue'
-import FurtherLists from './FurtherLists.vue'
+import GraphLists from './GraphLists.vue'
 import FastenerTable from './FastenerTable.vue'
 import TaughtBy from './TaughtBy.vue'
 import { serialsOf } from './own/show-figure.ts'
@@ -62,6 +62,13 @@ const differsIn = (v: Variant) => {
     .map((d) => (d.label ?? d.path).toLowerCase())
     .join(', ')
 }
+/** Edges of the sheet that lapse, since the variant has not got what they lead to. */
+const lapsesIn = (v: Variant) =>
+  sheet.value
+    ? lapsedEdges(bodyOf(sheet.value), v)
+        .map((e) => `${e.row} to ${e.to}`)
+        .join(', ')
+    : ''
 const tags = computed((): DrawingTag[] => [
   ...(sheet.value?.adjusters ?? []).map((a) => ({
     id: `stack:${a.id}`,
@@ -290,12 +297,13 @@ function how(m: Measure): string {
       <h2>Fasteners</h2>
       <FastenerTable :fasteners="sheet.fasteners" />
     </section>
-    <FurtherLists v-if="sheet.further" :further="sheet.further" :fasteners="sheet.fasteners ?? []" />
+    <GraphLists :sheet="sheet" />
     <section v-if="sheet.variants?.length" aria-label="Variants" class="parts">
       <h2>Variants</h2>
       <ul class="small">
         <li v-for="v in sheet.variants" :key="v.id">
-          <strong>{{ v.label }}</strong> {{ serialsOf(v) }}: {{ differsIn(v) }}
+          <strong>{{ v.label }}</strong> {{ serialsOf(v) }}: {{ differsIn(v)
+          }}<span v-if="lapsesIn(v)">. Lapses with what it has not: {{ lapsesIn(v) }}</span>
         </li>
       </ul>
     </section>

@@ -1,8 +1,5 @@
-import type { BenchFacts, LeakPlan } from '../bench-facts.ts'
 import type { Window } from '../../checks/window.ts'
-import type { Fastener } from '../fasteners.ts'
-import type { Further } from '../further.ts'
-import type { Part } from '../parts.ts'
+import type { Graph } from '../graph/rows.ts'
 import type {
   Adjuster,
   Axis,
@@ -67,38 +64,14 @@ export type BodyMeasure =
   | Gaps<BacklashMeasure, Loose | 'radiusMm' | 'member' | 'hold'>
   | Gaps<EndPlayMeasure, Loose>
 
-export type BodyPart = Gaps<Part, 'count' | 'after' | 'inside'>
-
-export type BodyLeak = Partial<LeakPlan>
-/** Facts of the bench that are one figure or word each. */
-type Single = {
-  [
-    K in Exclude<keyof BenchFacts, 'leak' | 'lockTabs' | 'propeller' | 'joins' | 'leftHand' | 'hidden'>
-  ]?: NonNullable<BenchFacts[K]>
-}
-export type BodyBench = Single & {
-  leak?: BodyLeak
-  lockTabs?: Partial<NonNullable<BenchFacts['lockTabs']>>
-  propeller?: {
-    kind?: 'tabs' | 'pin'
-    tabs?: number
-    threads?: number
-    torqueNm?: { min?: number; max?: number }
-    afterRun?: boolean
-  }
-  joins?: Partial<Omit<NonNullable<BenchFacts['joins']>, 'oilJoint'>> & { oilJoint?: BodyLeak }
-  leftHand?: Partial<NonNullable<BenchFacts['leftHand']>>
-  hidden?: Partial<NonNullable<BenchFacts['hidden']>>
-}
-
 /** Which form of sheet this is; a stored one without it is older. */
-export const SHEET_FORMAT = 3
+export const SHEET_FORMAT = 4
 
 /**
  * A sheet as it is typed, kept, and sent: a name, a family, what the drive is made of, and as many figures as are known so far. Lengths in mm,
  * torques in Nm, pressures in kPa. What the drawing needs and nobody types is filled in when it is read (fill.ts).
  */
-export interface SheetBody {
+export interface SheetBody extends Graph {
   format: typeof SHEET_FORMAT
   id: string
   /** Of a version that stands; a draft has none. */
@@ -110,7 +83,6 @@ export interface SheetBody {
   /** What its figures come from unless they say otherwise: the manual, by its title. */
   manual?: string
   ratio?: DriveSheet['ratio']
-  oilCapacityMl?: number
   axes: BodyAxis[]
   gears: BodyGear[]
   meshes: BodyMesh[]
@@ -120,37 +92,13 @@ export interface SheetBody {
   belts?: Belt[]
   measures: BodyMeasure[]
   runoutLimits?: { id?: string; zone: string; tirMm?: number }[]
-  parts: BodyPart[]
-  fasteners?: Fastener[]
   service?: ServiceInterval[]
-  /** What is read, and not computed with. */
-  further?: Further
-  bench: BodyBench
   /** Where its figures come from, by path. */
   sources?: Source[]
   /** Drives that differ in a few figures. */
   variants?: Variant[]
   /** Which of them this is. */
   variant?: { id: string; label: string }
-}
-
-/** A sheet that stands as the body that is kept of it: the same, less what is said by being absent. */
-export function bodyOf(sheet: DriveSheet): SheetBody {
-  const { lacks: _lacks, edition: _edition, meshes, ...rest } = sheet
-  return {
-    format: SHEET_FORMAT,
-    ...(withoutNulls(rest) as Omit<SheetBody, 'format' | 'meshes'>),
-    meshes: meshes.map(({ basis: _basis, u: _u, ...m }) => m),
-  }
-}
-
-/** What a file says by null, a body says by silence. */
-function withoutNulls(v: unknown): unknown {
-  if (Array.isArray(v)) return v.map(withoutNulls)
-  if (typeof v !== 'object' || v === null) return v
-  return Object.fromEntries(
-    Object.entries(v).flatMap(([k, x]) => (x === null || x === undefined ? [] : [[k, withoutNulls(x)]])),
-  )
 }
 
 type Plain = Record<string, unknown>
@@ -168,12 +116,24 @@ export function figureAt(body: SheetBody, path: string): unknown {
   return at ?? undefined
 }
 
+/** Lists whose row is made by its first figure, and goes with its last one. */
+export const MADE_BY_FIGURES: ReadonlySet<string> = new Set(['tests', 'ways', 'sealPairs'])
+
 /** The body with another value at a path; undefined takes the figure away. The given one stays as it is. */
 export function withFigure(body: SheetBody, path: string, value: unknown): SheetBody {
   const names = path.split('.')
   const change = (at: unknown, i: number): unknown => {
     if (i === names.length) return value
     const name = names[i]!
+    if (i === 1 && MADE_BY_FIGURES.has(names[0]!)) {
+      const rows = (at ?? []) as { id: string }[]
+      const row = change(rows.find((r) => r.id === name) ?? { id: name }, 2) as { id: string }
+      const next = rows.some((r) => r.id === name)
+        ? rows.map((r) => (r.id === name ? row : r))
+        : [...rows, row]
+      const left = next.filter((r) => r !== row || Object.keys(r).length > 1)
+      return left.length ? left : undefined
+    }
     if (Array.isArray(at))
       return (at as { id: string }[]).map((row) => (row.id === name ? change(row, i + 1) : row))
     const before = (typeof at === 'object' && at !== null ? at : {}) as Plain

@@ -1,6 +1,7 @@
-import type { SheetBody } from './body.ts'
+import { MADE_BY_FIGURES, type SheetBody } from './body.ts'
 import { figureFields } from './figures.ts'
 import type { FigureField } from './figure-field.ts'
+import { same } from './same.ts'
 import { ofVariant } from './variants.ts'
 
 /** One thing in which two sheets differ; undefined where one of them has nothing. */
@@ -13,7 +14,7 @@ export interface Difference {
 }
 
 /** What says nothing about the drive itself. */
-const ASIDE = new Set(['version', 'format', 'sources', 'demo'])
+const ASIDE = new Set(['version', 'format', 'sources', 'demo', 'upgraded'])
 
 /**
  * In what the second sheet differs from the first: figure by figure, rows of lists by their ids, so that moving a row is no difference. Where
@@ -24,7 +25,7 @@ export function differences(from: SheetBody, to: SheetBody): Difference[] {
   const found: Difference[] = []
   const walk = (path: string, a: unknown, b: unknown) => {
     if (same(a, b)) return
-    const [left, right] = [branches(a, b), branches(b, a)]
+    const [left, right] = [branches(path, a, b), branches(path, b, a)]
     // a figure is one thing, whatever it is made of
     if (labels.has(path) || !left || !right) {
       const label = labels.get(path)
@@ -37,7 +38,7 @@ export function differences(from: SheetBody, to: SheetBody): Difference[] {
       return
     }
     for (const name of new Set([...left.keys(), ...right.keys()]))
-      if (path !== '' || !ASIDE.has(name))
+      if (path === '' ? !ASIDE.has(name) : name !== 'id')
         walk(path === '' ? name : `${path}.${name}`, left.get(name), right.get(name))
   }
   walk('', from, to)
@@ -56,10 +57,14 @@ export const comparedFields = (body: SheetBody): FigureField[] => [
   ),
 ]
 
-/** What is compared one by one; a side that has nothing there is empty, unless the other side is a row, which came or went whole. */
-function branches(mine: unknown, other: unknown): Map<string, unknown> | undefined {
-  if (isTree(mine)) return other === undefined && isRow(mine) ? undefined : entries(mine)
-  return mine === undefined && isTree(other) && !isRow(other) ? new Map() : undefined
+/**
+ * What is compared one by one; a side that has nothing there is empty, unless the other side is a row, which came or went whole. A row that its first
+ * figure made is no more than its figures.
+ */
+function branches(path: string, mine: unknown, other: unknown): Map<string, unknown> | undefined {
+  const whole = (v: unknown) => isRow(v) && !MADE_BY_FIGURES.has(path.split('.')[0]!)
+  if (isTree(mine)) return other === undefined && whole(mine) ? undefined : entries(mine)
+  return mine === undefined && isTree(other) && !whole(other) ? new Map() : undefined
 }
 
 type Tree = Record<string, unknown> | unknown[]
@@ -70,16 +75,3 @@ const isRow = (v: unknown): v is { id: string } =>
 
 const entries = (v: Tree): Map<string, unknown> =>
   new Map(Array.isArray(v) ? (v as { id: string }[]).map((row) => [row.id, row]) : Object.entries(v))
-
-/** The same, whatever the order of the names. */
-export function same(a: unknown, b: unknown): boolean {
-  if (a === b) return true
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
-  if (Array.isArray(a) || Array.isArray(b))
-    return Array.isArray(a) && Array.isArray(b) && a.length === b.length && a.every((v, i) => same(v, b[i]))
-  const [x, y] = [Object.entries(a), Object.entries(b)]
-  return (
-    x.length === y.length &&
-    x.every(([k, v]) => Object.hasOwn(b, k) && same(v, (b as Record<string, unknown>)[k]))
-  )
-}

@@ -1,4 +1,5 @@
 import { refuse } from '../../checks/input-error.ts'
+import { movedPath, movesOf } from '../upgrade/paths.ts'
 import { figureAt, withFigure, type SheetBody } from './body.ts'
 import { figureFields } from './figures.ts'
 import type { FigureField } from './figure-field.ts'
@@ -27,7 +28,9 @@ export function readEntry(
   entry: Entry,
   who: { name?: string; at: Date },
 ): { field: FigureField; value: unknown; source: Source | undefined } {
-  const field = figureFields(body).find((f) => f.path === entry.path)
+  // a page that was opened before the sheet was brought up names the figure as it was
+  const path = movedPath(entry.path, movesOf(body))
+  const field = figureFields(body).find((f) => f.path === path)
   if (!field) refuse('path', `"${entry.path}" is no figure of this sheet`)
   if (entry.text === '') return { field, value: undefined, source: undefined }
   const { value, as } = readFigure(field, entry.text, entry.unit)
@@ -35,7 +38,7 @@ export function readEntry(
     field,
     value,
     source: {
-      path: entry.path,
+      path,
       kind: entry.source,
       as,
       on: who.at.toISOString().slice(0, 10),

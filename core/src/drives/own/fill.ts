@@ -1,15 +1,8 @@
-import type { BenchFacts, LeakPlan } from '../bench-facts.ts'
-import type { Part, PartKind } from '../parts.ts'
+import { benchFactsOf, caseSpace } from '../graph/bench-facts-of.ts'
+import { fastenersOf, furtherOf, partsOf } from '../graph/old-view.ts'
+import { GRAPH_LISTS, type Graph } from '../graph/rows.ts'
 import type { Adjuster, Bearing, DriveSheet, GearMesh, Measure } from '../sheet.ts'
-import type {
-  BodyAdjuster,
-  BodyBearing,
-  BodyBench,
-  BodyLeak,
-  BodyMeasure,
-  BodyPart,
-  SheetBody,
-} from './body.ts'
+import type { BodyAdjuster, BodyBearing, BodyMeasure, SheetBody } from './body.ts'
 import { lackingIn } from './figures.ts'
 import { pushedAsSaid } from './flank-figures.ts'
 import { meshOf } from './geometry.ts'
@@ -21,21 +14,6 @@ const STACK = { minMm: 0, maxMm: 3, maxPieces: 6, startMm: 0.8 }
 const READINGS = 3
 /** Radius of an arm for the drawing, until the sheet says where it is read. mm. */
 const RADIUS_MM = 40
-/** Labour of a drive that nobody here has done yet, hours. */
-const LABOUR = { openHours: 3, setHours: 3, closeHours: 3 }
-
-/** Parts that end up inside the case unless a sheet says otherwise. */
-export const INSIDE: readonly PartKind[] = [
-  'gear',
-  'shaft',
-  'bearing',
-  'needle',
-  'cup',
-  'shim',
-  'washer',
-  'key',
-  'clutch',
-]
 
 /**
  * The sheet that a body makes: everything is there that a computation, the route, or the drawing asks for; what the body does not say is either
@@ -48,11 +26,28 @@ export function filled(body: SheetBody): DriveSheet {
     return { ...names, ...pushedAsSaid(body, m), ...meshOf(body, m) }
   })
   const { axes, at } = placesOf(body, meshes)
-  const { format: _format, ...head } = body
+  const graph = graphOf(body)
+  const { id, name, family, ratio, belts, service, manual, sources, variants, variant } = body
   // hours that nobody has said are usual ones, and are called so
-  const lacks = [...lackingIn(body), ...(body.bench.labour ? [] : ['bench.labour'])]
+  const lacks = [...lackingIn(body), ...(body.unit?.hours ? [] : ['unit.hours'])]
+  const fillMl = caseSpace(graph)?.fillMl
+  const fasteners = fastenersOf(graph)
+  const further = furtherOf(graph)
   return {
-    ...head,
+    id,
+    name,
+    family,
+    ...(ratio ? { ratio } : {}),
+    ...(belts ? { belts } : {}),
+    ...(service ? { service } : {}),
+    ...(manual === undefined ? {} : { manual }),
+    ...(sources ? { sources } : {}),
+    ...(variants ? { variants } : {}),
+    ...(variant ? { variant } : {}),
+    ...(fillMl === undefined ? {} : { oilCapacityMl: fillMl }),
+    ...(fasteners.length ? { fasteners } : {}),
+    ...(further ? { further } : {}),
+    graph,
     version: body.version ?? 0,
     demo: body.demo ?? false,
     summary: body.summary ?? '',
@@ -77,10 +72,18 @@ export function filled(body: SheetBody): DriveSheet {
     runoutLimits: (body.runoutLimits ?? []).flatMap(({ zone, tirMm }) =>
       tirMm === undefined ? [] : [{ zone, tirMm }],
     ),
-    parts: body.parts.map(partOf),
-    bench: benchOf(body.bench, body.oilCapacityMl),
+    parts: partsOf(graph),
+    bench: benchFactsOf(graph),
     ...(lacks.length ? { lacks } : {}),
   }
+}
+
+/** The rows of a body that make its graph. */
+export function graphOf(body: SheetBody): Graph {
+  const kept = [...GRAPH_LISTS, 'unit', 'upgraded'] as const
+  return Object.fromEntries(
+    kept.flatMap((k) => (body[k] === undefined ? [] : [[k, body[k]]])),
+  ) as unknown as Graph
 }
 
 function settingOf(s: NonNullable<BodyBearing['setting']>): NonNullable<Bearing['setting']> {
@@ -133,91 +136,4 @@ function measureOf(m: BodyMeasure): Measure {
             extends: how.extends === true,
           } as const)
   return { ...m, ...base, how: full }
-}
-
-function partOf(p: BodyPart): Part {
-  return { count: 1, after: [], inside: INSIDE.includes(p.kind), ...p }
-}
-
-/** What air tests need: pressures that rise, a hold, a volume and what it may lose; the volume of the oil where nobody has measured it. */
-function leakOf(leak: BodyLeak | undefined, oilMl: number | undefined): LeakPlan | null {
-  if (!leak) return null
-  const { workKpa, maxKpa, holdMin, allowedMlPerMin, allowedDrop } = leak
-  const volumeMl = leak.volumeMl ?? oilMl
-  if (
-    workKpa === undefined ||
-    maxKpa === undefined ||
-    holdMin === undefined ||
-    (allowedMlPerMin === undefined && allowedDrop?.kpa === undefined) ||
-    volumeMl === undefined
-  )
-    return null
-  return {
-    ports: leak.ports ?? [],
-    lowKpa: leak.lowKpa ?? workKpa / 4,
-    workKpa,
-    maxKpa,
-    holdMin,
-    ...(allowedDrop?.kpa === undefined ? {} : { allowedDrop }),
-    ...(allowedMlPerMin === undefined ? {} : { allowedMlPerMin }),
-    volumeMl,
-    turns: leak.turns ?? 'Every shaft, both ways',
-  }
-}
-
-function benchOf(b: BodyBench, oilMl: number | undefined): BenchFacts {
-  const { lockTabs, propeller, joins, leftHand, hidden, leak, ...single } = b
-  return {
-    openGear: null,
-    shifts: false,
-    captive: null,
-    pinchScrews: null,
-    sealSprings: null,
-    seals: { pair: false },
-    raceLetters: null,
-    oilFeed: null,
-    waterTube: null,
-    shiftRod: null,
-    telltale: false,
-    thrustHub: null,
-    lubricant: 'oil',
-    drainPlug: null,
-    anodes: null,
-    weightKg: null,
-    labour: LABOUR,
-    exchange: null,
-    used: null,
-    ...single,
-    leftHand: leftHand?.what ? { place: '', ...leftHand, what: leftHand.what } : null,
-    hidden: hidden?.count && hidden.where ? { count: hidden.count, where: hidden.where } : null,
-    lockTabs:
-      lockTabs?.what && lockTabs.torqueNm
-        ? {
-            what: lockTabs.what,
-            tabs: lockTabs.tabs ?? 1,
-            torqueNm: lockTabs.torqueNm,
-            reachedMounted: lockTabs.reachedMounted ?? false,
-          }
-        : null,
-    propeller:
-      propeller?.kind === 'pin'
-        ? { kind: 'pin', afterRun: propeller.afterRun ?? true }
-        : propeller?.kind === 'tabs' && propeller.torqueNm
-          ? {
-              kind: 'tabs',
-              tabs: propeller.tabs ?? 1,
-              threads: propeller.threads ?? 1,
-              torqueNm: propeller.torqueNm,
-              afterRun: propeller.afterRun ?? true,
-            }
-          : null,
-    joins: joins
-      ? {
-          to: joins.to ?? 'its place',
-          gear: joins.gear ?? 'neutral',
-          oilJoint: leakOf(joins.oilJoint, undefined),
-        }
-      : null,
-    leak: leakOf(leak, oilMl),
-  }
 }

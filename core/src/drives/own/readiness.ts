@@ -57,12 +57,15 @@ export function readiness(body: SheetBody): Readiness[] {
   })
 }
 
-const anyPrice = (body: SheetBody) => body.parts.some((p) => p.price !== undefined && p.price > 0)
+const anyPrice = (body: SheetBody) =>
+  [...body.parts, ...(body.groups ?? []).flatMap((g) => g.pieces ?? [])].some(
+    (p) => p.price !== undefined && p.price > 0,
+  )
 
 /** Whether the drive has anything of the kind at all. */
 function hasKind(body: SheetBody, ability: Ability, own: readonly FigureField[]): boolean {
   if (ability === 'contact') return body.meshes.length > 0
-  if (ability === 'tightness') return !body.bench.noTest
+  if (ability === 'tightness') return !body.tests?.some((t) => t.noTest)
   if (ability === 'setting') return body.measures.length > 0
   return ['service', 'estimate', 'torque', 'inspection'].includes(ability) || own.length > 0
 }
@@ -75,9 +78,9 @@ function furtherLacks(body: SheetBody, ability: Ability, fields: readonly Figure
     case 'contact':
       return body.meshes.flatMap((m) => geometryLacks(body, m, fields).slice(0, 1))
     case 'torque':
-      return body.fasteners?.length || body.bench.lockTabs?.what
+      return body.groups?.some((g) => g.torqueNm)
         ? []
-        : [{ path: 'fasteners', label: 'the fasteners, with their torques' }]
+        : [{ path: 'groups', label: 'the fasteners, with their torques' }]
     case 'service':
       return body.service?.length ? [] : [{ path: 'service', label: 'service intervals' }]
     case 'estimate':

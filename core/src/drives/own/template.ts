@@ -1,5 +1,6 @@
 import { demoSheets } from '../sheets/index.ts'
 import { FAMILIES, type DriveSheet, type Family } from '../sheet.ts'
+import { bareGraph } from './bare-graph.ts'
 import { SHEET_FORMAT, type SheetBody } from './body.ts'
 
 /** Zones of a shaft whose runout is looked at; the limits are the manual's. */
@@ -82,19 +83,7 @@ export function templateOf(family: Family, id: string, name: string): SheetBody 
       return { id, label, kind: m.kind, mesh: m.mesh, hold: m.hold, member: m.member }
     }),
     runoutLimits: ZONES.map((zone, i) => ({ id: `zone-${i + 1}`, zone })),
-    parts: like.parts.map(({ price: _price, waitDays: _wait, thread: _thread, after, ...p }) => ({
-      ...p,
-      ...(after.length ? { after } : {}),
-    })),
-    bench: {
-      shifts: like.bench.shifts,
-      lubricant: like.bench.lubricant,
-      telltale: like.bench.telltale,
-      seals: like.bench.seals,
-      ...(like.bench.joins ? { joins: { to: OTHER_CASE[family] ?? like.bench.joins.to } } : {}),
-      ...(like.bench.propeller ? { propeller: { afterRun: like.bench.propeller.afterRun } } : {}),
-      ...(like.bench.leak === null && like.bench.noTest ? { noTest: like.bench.noTest } : {}),
-    },
+    ...bareGraph(like.graph, OTHER_CASE[family]),
     sources: [{ path: 'parts', kind: 'assumed' }],
   }
 }

@@ -2,6 +2,7 @@ import type { DriveStepId } from '../step-ids.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { threadTurn } from '../../torque/thread-turn.ts'
 import type { Window } from '../../checks/window.ts'
+import { bigRing, ringPath } from '../../drives/graph/bench-facts-of.ts'
 import { torqueUnitAt } from '../../drives/own/source.ts'
 import { plainDigits, showOther, smallerUnit } from '../../units/format.ts'
 import type { TorqueUnit } from '../../units/torque-unit.ts'
@@ -66,7 +67,7 @@ export function torqueAsks(at: string, what: string, window: Window, printed?: T
  * then, on the stand where it cannot.
  */
 export function ringNut(
-  { bench, sources }: Pick<DriveSheet, 'bench' | 'sources'>,
+  { bench, sources, graph }: Pick<DriveSheet, 'bench' | 'sources' | 'graph'>,
   id: 'ring-stand' | 'ring-mounted',
   needs: DriveStepId[],
 ): StepDraft | false {
@@ -82,7 +83,7 @@ export function ringNut(
   }
   const here: Condition = mounted ? onBoat : { not: onBoat }
   const isLeft = leftHand?.what === lockTabs.what
-  const printed = torqueUnitAt(sources, 'bench.lockTabs.torqueNm')
+  const printed = bigRing(graph)?.torqueUnit ?? torqueUnitAt(sources, `${ringPath(graph)}.torqueNm`)
   return {
     id,
     needs,
@@ -97,7 +98,7 @@ export function ringNut(
       : {}),
     ...(mounted ? { caution: 'Stance for a sudden release. The drive on its mechanical lock.' } : {}),
     school: 'ring-nut',
-    figuresAt: ['bench.lockTabs'],
+    figuresAt: [ringPath(graph)],
     tools: ['Torque wrench within 20 to 100 % of its range'],
     instruct: [
       bySchool('ring-nut', 'grease', 'Thread greased generously: the next person has to get it out.'),
@@ -188,8 +189,8 @@ export function closeSteps(sheet: DriveSheet): Step[] {
   const carrier = sheet.parts.find((p) => p.role === 'carrier')
   const carrierKey = sheet.parts.find((p) => p.role === 'carrier-key')
   const washers = sheet.parts.filter((p) => p.kind === 'washer')
-  const tests = lackingUnder(sheet, 'bench.leak')
-  const bigNut = lackingUnder(sheet, 'bench.lockTabs')
+  const tests = lackingUnder(sheet, 'tests.case', 'spaces.case.volumeMl')
+  const bigNut = lackingUnder(sheet, ringPath(sheet.graph))
   const backlashes = sheet.measures.filter((m) => m.kind === 'backlash')
   const checked: Condition = { all: [where('opens'), { not: { fact: 'plan.sets', is: true } }] }
   const leakCase: Omit<StepDraft, 'id'> = {

@@ -1,4 +1,5 @@
 import { inWords, volumeInWords } from '../../units/format.ts'
+import { propellerNutPath } from '../../drives/graph/bench-facts-of.ts'
 import { torqueUnitAt } from '../../drives/own/source.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Condition } from '../facts.ts'
@@ -109,8 +110,8 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     why: 'From below, so that no air stays above the gears.',
     appliesWhen: { all: [fills, when] },
     school: 'filling',
-    figuresAt: ['oilCapacityMl'],
-    wants: oil ? alsoAsks(sheet, 'oilCapacityMl') : undefined,
+    figuresAt: ['spaces.case.fillMl'],
+    wants: oil ? alsoAsks(sheet, 'spaces.case.fillMl') : undefined,
     gates: id === 'fill-stand' ? proved.filter((g) => g.when !== joined) : proved,
     consumables: [oil ? `Gear oil${ofOil}` : 'Grease', 'New gaskets'],
     ...(oil ? {} : { caution: 'A grease gun injects through skin and blows seals: slowly, exit open.' }),
@@ -132,7 +133,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
   const propGone: Condition = {
     all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.hub', is: true }, { fact: 'plan.joins', is: true }] }],
   }
-  const printed = torqueUnitAt(sheet.sources, 'bench.propeller.torqueNm')
+  const printed = torqueUnitAt(sheet.sources, `${propellerNutPath(sheet.graph)}.torqueNm`)
   const nutHints = (torque: { min?: number; max?: number }): Instruct[] => {
     const low = torque.min ?? 0
     const middle = torque.max === undefined ? low : (low + torque.max) / 2
@@ -160,7 +161,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     appliesWhen: propGone,
     place: 'end:aft',
     school: 'prop-nut',
-    figuresAt: ['bench.propeller'],
+    figuresAt: ['propellers', propellerNutPath(sheet.graph)],
     caution: 'Battery off and key out. Blade blocked on wood.',
     ...(bench.propeller.kind === 'tabs' ? { figures: wrenchFigures('prop') } : {}),
     instruct: [
@@ -203,7 +204,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
           ]
         : [],
   }
-  const nut = lackingUnder(sheet, 'bench.propeller')
+  const nut = lackingUnder(sheet, 'propellers', propellerNutPath(sheet.graph))
   const propellerLater = nut.length > 0 && {
     ...wantingStep(nut, {
       id: 'propeller',

@@ -92,7 +92,7 @@ export function leakStep(
     tools: ['Pressure tester with its gauge', 'Thermometer on the case', ...plan.ports],
     consumables: ['Gasket for the test plug', 'Soap water'],
     caution: `Never above ${inWords(plan.maxKpa, 'kPa')}: a gearcase is no pressure vessel. Glasses on, stand aside of seals and plugs. Let the pressure out before any adapter is loosened.`,
-    figuresAt: [test === 'leak-joined' ? 'bench.joins' : 'bench.leak'],
+    figuresAt: [test === 'leak-joined' ? 'tests.joined' : 'tests.case', 'spaces.case.volumeMl'],
     timedFrom: fact('start'),
     holdMin: plan.holdMin,
     school: 'leak-plan',

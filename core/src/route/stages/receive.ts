@@ -36,7 +36,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
   const stamps = sheet.ratio?.stamps ?? []
   const geared = sheet.meshes.length > 0
   const asFound = sheet.measures.filter((m) => m.kind !== 'depth')
-  const tests = lackingUnder(sheet, 'bench.leak')
+  const tests = lackingUnder(sheet, 'tests.case', 'spaces.case.volumeMl')
   const oil = bench.lubricant === 'oil'
   const asFoundTest: Omit<StepDraft, 'id'> = {
     what: 'Leak test as found, before opening',
@@ -136,7 +136,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       id: 'drain',
       needs: ['receive'],
       appliesWhen: { any: [whereOff('drains'), { fact: 'plan.mode', is: 'look' }] },
-      wants: alsoAsks(sheet, 'oilCapacityMl'),
+      wants: alsoAsks(sheet, 'spaces.case.fillMl'),
       what: oil ? 'Drain the oil and read it' : 'Look at the old grease',
       why: 'Milky is water, black is heat, and the magnet tells what is wearing.',
       consumables: ['Tray', 'Rag', 'Bottle for a sample'],

@@ -19,13 +19,13 @@ import { useOwn } from '../../stores/own.ts'
 import LoadState from '../../ui/LoadState.vue'
 import { useDraft, keys, useQueryClient } from '../../wire/queries.ts'
 import { useWrite } from '../../writing/use-write.ts'
-import FastenerList from './FastenerList.vue'
 import FigureInput from './FigureInput.vue'
-import FurtherList from './FurtherList.vue'
-import PartList from './PartList.vue'
 import PublishDialog from './PublishDialog.vue'
 import ReadinessList from './ReadinessList.vue'
+import RemarksForm from './RemarksForm.vue'
+import RowLists from './RowLists.vue'
 import StructureList from './StructureList.vue'
+import { ROW_TABS } from '../row-forms.ts'
 import { countFilled, figureText, figureUnit, rangeAsTyped } from './show-figure.ts'
 
 /** The next version of a sheet, typed beside its live drawing: figures in the order of the manual, and what each of them unlocks. */
@@ -39,9 +39,10 @@ const write = useWrite()
 
 const LISTS = {
   made: 'What it is made of',
-  fasteners: 'Fasteners',
+  groups: 'Fasteners',
   parts: 'Parts',
-  further: 'Seals, tools and the like',
+  joints: 'Joints and spaces',
+  others: 'Seals, tools and the like',
 }
 type Tab = FigureGroup | keyof typeof LISTS
 /** Which of the variants is typed for; '' is for all of them. */
@@ -119,7 +120,7 @@ const unchecked = computed(() =>
 )
 async function go(path: string) {
   const field = fields.value.find((f) => f.path === path)
-  if (!field) return open(path === 'parts' ? 'parts' : path === 'fasteners' ? 'fasteners' : 'made')
+  if (!field) return open(path === 'parts' ? 'parts' : path === 'groups' ? 'groups' : 'made')
   open(field.group)
   at.value = path
   await nextTick()
@@ -235,11 +236,7 @@ function exported() {
             >
               <span>{{ label }}</span>
               <span class="mono small">{{
-                list === 'fasteners'
-                  ? (body.fasteners?.length ?? 0)
-                  : list === 'parts'
-                    ? body.parts.length
-                    : ''
+                list === 'groups' ? (body.groups?.length ?? 0) : list === 'parts' ? body.parts.length : ''
               }}</span>
             </button>
           </li>
@@ -317,9 +314,9 @@ function exported() {
           </div>
         </template>
         <StructureList v-else-if="tab === 'made'" :draft="store.draft" />
-        <FastenerList v-else-if="tab === 'fasteners'" :draft="store.draft" />
-        <PartList v-else-if="tab === 'parts'" :draft="store.draft" />
-        <FurtherList v-else :draft="store.draft" />
+        <RowLists v-else :draft="store.draft" :forms="ROW_TABS[tab as keyof typeof ROW_TABS]">
+          <RemarksForm v-if="tab === 'others'" :draft="store.draft" />
+        </RowLists>
         <p v-if="write.error.value && !refused" class="fault" role="alert">{{ write.error.value.message }}</p>
       </section>
     </div>

@@ -13,15 +13,12 @@ const drives = useDrives()
 const others = computed(() => (drives.sheets ?? []).filter((d) => d.id !== props.draft.body.id))
 const LINES = { plateAt: 'Plate', stampsAt: 'Stamps', trimTab: 'Trim tab' } as const
 type Line = keyof typeof LINES
-const further = computed(() => props.draft.body.further ?? {})
+const unit = computed(() => props.draft.body.unit ?? {})
 const rows = computed(() =>
   [
-    ...(Object.keys(LINES) as Line[]).map((k) => [LINES[k], further.value[k] ?? '']),
-    [
-      'Other half',
-      others.value.find((d) => d.id === further.value.partner)?.name ?? further.value.partner ?? '',
-    ],
-    ...(further.value.cautions ?? []).map((c) => ['Caution', c]),
+    ...(Object.keys(LINES) as Line[]).map((k) => [LINES[k], unit.value[k] ?? '']),
+    ['Other half', others.value.find((d) => d.id === unit.value.partner)?.name ?? unit.value.partner ?? ''],
+    ...(unit.value.cautions ?? []).map((c) => ['Caution', c]),
   ].filter(([, said]) => said),
 )
 
@@ -31,7 +28,7 @@ const form = reactive({ cautions: '', plateAt: '', stampsAt: '', trimTab: '', pa
 let seen: object = {}
 function edit() {
   write.clear()
-  const { cautions, trimTab, partner, plateAt, stampsAt } = further.value
+  const { cautions, trimTab, partner, plateAt, stampsAt } = unit.value
   Object.assign(form, {
     cautions: (cautions ?? []).join('\n'),
     trimTab: trimTab ?? '',

@@ -62,12 +62,16 @@ async function addVariant() {
   const row: Omit<PutRow, 'was'> = {
     list: 'variants',
     id,
-    variant: {
-      id,
-      label: early.label.trim(),
-      ...(early.from.trim() ? { fromSerial: early.from.trim() } : {}),
-      ...(early.to.trim() ? { toSerial: early.to.trim() } : {}),
-      patch: {},
+    now: {
+      variants: [
+        {
+          id,
+          label: early.label.trim(),
+          ...(early.from.trim() ? { fromSerial: early.from.trim() } : {}),
+          ...(early.to.trim() ? { toSerial: early.to.trim() } : {}),
+          patch: {},
+        },
+      ],
     },
   }
   if (await write.put(body.value.id, row)) Object.assign(early, { open: false, label: '', from: '', to: '' })
@@ -76,7 +80,7 @@ type List = 'adjusters' | 'measures' | 'bearings' | 'variants'
 const remove = (list: List, id: string) =>
   write.put(
     body.value.id,
-    { list, id, remove: true },
+    { list, id },
     ((body.value[list] ?? []) as { id: string }[]).find((r) => r.id === id),
   )
 
@@ -129,51 +133,63 @@ async function add() {
       ? {
           list: 'adjusters',
           id,
-          adjuster: set
-            ? {
-                id,
-                label,
-                kind: 'shim',
-                axis: set.axis,
-                setBy: set.setting!.kind === 'crush' ? 'crush' : 'preload',
-              }
-            : { id, label, kind: form.kind as 'shim', axis: axisOf(on), moves: on },
+          now: {
+            adjusters: [
+              set
+                ? {
+                    id,
+                    label,
+                    kind: 'shim',
+                    axis: set.axis,
+                    setBy: set.setting!.kind === 'crush' ? 'crush' : 'preload',
+                  }
+                : { id, label, kind: form.kind as 'shim', axis: axisOf(on), moves: on },
+            ],
+          },
         }
       : adding.value === 'bearings'
         ? {
             list: 'bearings',
             id,
-            bearing: {
-              id,
-              label,
-              kind: form.kind as 'taper',
-              axis: on,
-              ...(form.setting === 'sleeve'
-                ? { setting: { kind: 'rolling-torque' as const, sleeve: true } }
-                : form.setting
-                  ? { setting: { kind: form.setting as 'crush' } }
-                  : {}),
+            now: {
+              bearings: [
+                {
+                  id,
+                  label,
+                  kind: form.kind as 'taper',
+                  axis: on,
+                  ...(form.setting === 'sleeve'
+                    ? { setting: { kind: 'rolling-torque' as const, sleeve: true } }
+                    : form.setting
+                      ? { setting: { kind: form.setting as 'crush' } }
+                      : {}),
+                },
+              ],
             },
           }
         : {
             list: 'measures',
             id,
-            measure: {
-              id,
-              label,
-              kind: form.kind as 'backlash',
-              ...(form.kind === 'backlash'
-                ? { mesh: on }
-                : form.kind === 'depth'
-                  ? { gear: on }
-                  : { axis: on }),
+            now: {
+              measures: [
+                {
+                  id,
+                  label,
+                  kind: form.kind as 'backlash',
+                  ...(form.kind === 'backlash'
+                    ? { mesh: on }
+                    : form.kind === 'depth'
+                      ? { gear: on }
+                      : { axis: on }),
+                },
+              ],
             },
           }
   if (!(await write.put(b.id, row))) return
   // the bearing knows its stack from now on
   if (set) {
     const bearing = { ...set, setting: { ...set.setting!, by: id } }
-    if (!(await write.put(b.id, { list: 'bearings', id: set.id, bearing }, set))) return
+    if (!(await write.put(b.id, { list: 'bearings', id: set.id, now: { bearings: [bearing] } }, set))) return
   }
   adding.value = null
 }

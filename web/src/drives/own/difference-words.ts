@@ -1,5 +1,6 @@
 import { factsOfClass, type Class, type FieldFacts } from '@moray/contract/fields/describe'
 import { SheetFile } from '@moray/contract/sheet/sheet-file'
+import { GRAPH_LISTS } from '@moray/core/drives/graph/rows'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import type { Difference } from '@moray/core/drives/own/differences'
 import { rowName } from './show-figure.ts'
@@ -16,10 +17,28 @@ const ROWS: Record<string, string> = {
   measures: 'Measure',
   runoutLimits: 'Runout limit',
   parts: 'Part',
-  fasteners: 'Fastener',
+  groups: 'Fasteners',
+  pieces: 'piece',
+  joints: 'Joint',
+  interfaces: 'Joint of the unit',
+  spaces: 'Space',
+  settings: 'Setting',
+  sealFits: 'Seal',
+  sealPairs: 'Pair of seals',
+  propellers: 'Propeller',
+  anodes: 'Anode',
+  tools: 'Tool',
+  ways: 'Which way',
+  clearances: 'Clearance',
+  lubricants: 'Grease or sealant',
+  tests: 'Pressure test',
   service: 'Service',
   variants: 'Variant',
 }
+
+/** What a row is called that an edge leads to, in whichever list it stands. */
+const edgeName = (body: SheetBody, id: string): string | undefined =>
+  GRAPH_LISTS.map((list) => rowName(figureAt(body, `${list}.${id}`))).find((name) => name !== undefined)
 
 /** What differs, in words: figures by their label, everything else by its row and by what its field is called in the sheet's classes. */
 export function differenceLabel({ path, label }: Difference, from: SheetBody, to: SheetBody): string {
@@ -36,6 +55,9 @@ export function differenceLabel({ path, label }: Difference, from: SheetBody, to
       const at = `${here}.${row}`
       const name = rowName(figureAt(to, at)) ?? rowName(figureAt(from, at)) ?? row
       words.push(`${ROWS[names[i]!] ?? facts?.what ?? names[i]!} ${name}`)
+      i++
+    } else if (facts?.type === 'edges' && row !== undefined) {
+      words.push(facts.what ?? names[i]!, edgeName(to, row) ?? edgeName(from, row) ?? row)
       i++
     } else words.push(facts?.what ?? names[i]!)
   }

@@ -1,5 +1,5 @@
 import type { SheetDraft } from '@moray/contract/replies'
-import type { PutFurther, PutRemarks, PutRow } from '@moray/contract/requests/sheets'
+import type { CsvList, PutRemarks, PutRow } from '@moray/contract/requests/sheets'
 import { endpoints } from '@moray/contract/endpoints'
 import { keys, useQueryClient } from '../../wire/queries.ts'
 import { useWrite } from '../../writing/use-write.ts'
@@ -22,11 +22,9 @@ export function useDraftWrite() {
     clear: write.clear,
     put: async (id: string, row: Unseen<PutRow>, seen?: object) =>
       keep(await write.send(endpoints.putRow, { id }, { ...row, was: asSeen(seen) })),
-    further: async (id: string, row: Unseen<PutFurther>, seen?: object) =>
-      keep(await write.send(endpoints.putFurther, { id }, { ...row, was: asSeen(seen) })),
     remarks: async (id: string, remarks: Unseen<PutRemarks>, seen: object) =>
       keep(await write.send(endpoints.putRemarks, { id }, { ...remarks, was: asSeen(seen) })),
-    table: async (id: string, list: 'fasteners' | 'parts', csv: string) =>
+    table: async (id: string, list: CsvList, csv: string) =>
       keep(await write.send(endpoints.importList, { id }, { list, csv })),
   }
 }

@@ -160,7 +160,7 @@ const choice = computed({
             here.
           </template>
           {{ newest.body.hours }} h of labour in a rebuild{{
-            job.sheet.lacks?.includes('bench.labour')
+            job.sheet.lacks?.includes('unit.hours')
               ? ", as usual for such work; this drive's own are not known"
               : ''
           }}.

@@ -33,7 +33,7 @@ const atLeast = computed(() => (props.plan.unpriced ? 'at least ' : ''))
         <dd v-else>{{ atLeast }}{{ amount(plan.parts + plan.hours * rate) }}</dd>
       </div>
     </dl>
-    <p v-if="sheet.lacks?.includes('bench.labour')" class="small soft">
+    <p v-if="sheet.lacks?.includes('unit.hours')" class="small soft">
       Hours as usual for such work; this drive's own are not known.
     </p>
     <p v-if="plan.waitDays" class="small">Parts on the way: up to {{ plan.waitDays }} days.</p>

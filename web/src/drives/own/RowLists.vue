@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import type { SheetDraft } from '@moray/contract/replies'
+import { inTheAir } from '@moray/core/drives/graph/check-graph'
+import { filled } from '@moray/core/drives/own/fill'
+import { derivedMeasures } from '@moray/core/setting/measures'
+import { computed, ref } from 'vue'
+import type { RowForm } from '../forms/column.ts'
+import { rowsOfForm, useShownRows, type ShownRow } from '../show-rows.ts'
+import RowDialog from './RowDialog.vue'
+import TableFile from './TableFile.vue'
+import { useDraftWrite } from './use-draft-write.ts'
+
+/** Lists of rows: what this drive has not is struck out, what it has besides is added. */
+const props = defineProps<{ draft: SheetDraft; forms: readonly RowForm[] }>()
+const table = useDraftWrite()
+const settings = computed(() => {
+  const sheet = filled(props.draft.body)
+  return new Map([...sheet.measures, ...derivedMeasures(sheet)].map((m) => [m.id, m.label]))
+})
+const { titleOf, aboutOf } = useShownRows(
+  () => props.draft.body,
+  (id) => settings.value.get(id) ?? id,
+)
+const open = ref<{ form: RowForm; row?: ShownRow } | null>(null)
+const loose = computed(() => new Set(inTheAir(props.draft.body).map((r) => `${r.list} ${r.id}`)))
+</script>
+
+<template>
+  <div>
+    <section v-for="form in forms" :key="form.list" :aria-label="form.title">
+      <header>
+        <h3>{{ form.title }}</h3>
+        <button type="button" class="texty" @click="open = { form }">Add {{ form.one }}</button>
+      </header>
+      <TableFile
+        v-if="form.table"
+        :href="`/api/drives/${draft.body.id}/lists/${form.table}`"
+        :what="form.title.toLowerCase()"
+        :busy="table.busy.value"
+        :error="table.error.value"
+        @table="(csv) => table.table(draft.body.id, form.table!, csv)"
+      />
+      <p v-if="!rowsOfForm(draft.body, form).length" class="small soft">{{ form.empty }}</p>
+      <ul v-else class="rows">
+        <li v-for="row in rowsOfForm(draft.body, form)" :key="row.id">
+          <button type="button" class="row" @click="open = { form, row }">
+            <span
+              >{{ titleOf(form, row) }}
+              <span v-if="row.hand === 'left'" class="left">left-hand</span>
+              <span v-if="row.assumed" class="small soft">nobody has confirmed it</span>
+              <span v-if="loose.has(`${form.list} ${row.id}`)" class="small soft"
+                >nothing leads to it yet</span
+              ></span
+            >
+            <span class="small soft">{{ aboutOf(form, row) }}</span>
+          </button>
+        </li>
+      </ul>
+    </section>
+    <slot />
+    <RowDialog v-if="open" :draft="draft" :form="open.form" :row="open.row" @close="open = null" />
+  </div>
+</template>
+
+<style scoped>
+section {
+  padding: 0.7rem 0 0;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 1rem;
+  border-bottom: 1px solid var(--line);
+}
+h3 {
+  margin: 0;
+}
+.left {
+  color: var(--stop);
+}
+.row {
+  display: grid;
+  width: 100%;
+  min-height: 44px;
+  padding: 0.25rem 0.3rem;
+  text-align: left;
+  font: inherit;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  cursor: pointer;
+}
+.row:hover {
+  background: var(--lamp-soft);
+}
+</style>

@@ -1,0 +1,71 @@
+import { edgesOf, type Edges } from '@moray/core/drives/graph/edges'
+import type { Graph, Piece } from '@moray/core/drives/graph/rows'
+import { useOwn } from '../stores/own.ts'
+import { SHAPES, type Column, type RowForm } from './forms/column.ts'
+import { figureText } from './own/show-figure.ts'
+
+export type ShownRow = { id: string } & Record<string, unknown>
+
+/** The rows of a list, wherever the graph has it. */
+export const rowsOfForm = (graph: Graph, { list }: RowForm): readonly ShownRow[] =>
+  ((list === 'levers' || list === 'attitudes' ? graph.unit?.[list] : graph[list]) ??
+    []) as unknown as readonly ShownRow[]
+
+/** What a row is called. */
+export const rowName = (row: Readonly<Record<string, unknown>>): string =>
+  String(row.name ?? row.label ?? row.what ?? row.text ?? row.act ?? row.place ?? row.id)
+
+/** Rows of a sheet for the eye: the name, and what else is said of it, in the units of whoever looks. */
+export function useShownRows(graph: () => Graph, settingName: (id: string) => string) {
+  const own = useOwn()
+  const nameOf = (c: Column, id: string) => {
+    for (const list of c.to ?? []) {
+      const row = (graph()[list] as readonly { id: string }[] | undefined)?.find((r) => r.id === id)
+      if (row) return rowName(row as ShownRow).toLowerCase()
+    }
+    return id
+  }
+  const edgeText = (c: Column, edges: Edges) =>
+    [
+      ...edgesOf(edges).map((id) => nameOf(c, id) + (edges[id] === 'assumed' ? ' (assumed)' : '')),
+      ...(Object.values(edges).includes('unknown') ? ['not known'] : []),
+    ].join(', ')
+  function shown(c: Column, value: unknown): string {
+    if (value === undefined || value === false) return ''
+    switch (c.is) {
+      case 'choice':
+        return c.choices?.[String(value)] ?? String(value)
+      case 'choices':
+        return (value as string[]).map((v) => c.choices?.[v] ?? v).join(', ')
+      case 'torque':
+      case 'length':
+      case 'window':
+        return figureText({ shape: SHAPES[c.is] }, value, own.first)
+      case 'flag':
+        return c.label
+      case 'edges':
+        return edgeText(c, value as Edges)
+      case 'pieces':
+        return (value as Piece[]).map((p) => p.name.toLowerCase()).join(', ')
+      case 'setting':
+        return settingName(String(value))
+      case 'seal':
+        return ''
+      default:
+        return Array.isArray(value) ? value.join(', ') : String(value)
+    }
+  }
+  const said = (c: Column, value: unknown) => {
+    const text = c.quiet ? '' : shown(c, value)
+    return text && c.said ? `${c.said} ${text}` : text
+  }
+  return {
+    shown,
+    titleOf: ({ columns: [name] }: RowForm, row: ShownRow) => shown(name!, row[name!.key]) || row.id,
+    aboutOf: ({ columns: [, ...others] }: RowForm, row: ShownRow) =>
+      others
+        .map((c) => said(c, row[c.key]))
+        .filter(Boolean)
+        .join(' · '),
+  }
+}
