@@ -128,7 +128,7 @@ describe('tables', () => {
       pinches: false,
       port: 'vent' as const,
     }
-    const csv = toCsv(GroupRow, [all])
+    const csv = toCsv<object>(GroupRow, [all])
     expect(csv).toContain(`"'=SUM(A1)`)
     expect(plain(fromCsv(GroupRow, csv, 100).rows)).toEqual([all])
   })

@@ -10,14 +10,14 @@ test('an inch manual’s "not more than 1 psi in 5 minutes" is proved in its own
   page,
 }) => {
   const lomvi = bodyOf(demoSheets.find((s) => s.id === 'lomvi-90')!)
-  const { allowedMlPerMin: _rate, ...leak } = lomvi.bench.leak!
+  const { allowedMlPerMin: _rate, ...leak } = lomvi.tests![0]!
   const inch = { workKpa: 10 * PSI, maxKpa: 15 * PSI, holdMin: 5, allowedDrop: { kpa: PSI, minutes: 5 } }
   const sheet = {
     ...lomvi,
     id: 'brakk-40',
     name: 'Brakk 40',
     demo: false,
-    bench: { ...lomvi.bench, leak: { ...leak, ...inch } },
+    tests: [{ ...leak, ...inch }],
   }
   expect((await post(page, '/api/sheets', { anew: true, sheet })).status).toBe(201)
   const id = await openJob(page, 'brakk-40', { usual: 'unit' })
@@ -52,9 +52,9 @@ test('figures that a sheet lacks are typed one after the other, without the hand
   page,
 }) => {
   const lomvi = bodyOf(demoSheets.find((s) => s.id === 'lomvi-90')!)
-  const { leak: _leak, ...bench } = lomvi.bench
-  const { oilCapacityMl: _oil, ...bare } = lomvi
-  const sheet = { ...bare, id: 'brakk-50', name: 'Brakk 50', demo: false, bench }
+  const { tests: _tests, ...bare } = lomvi
+  const spaces = lomvi.spaces!.map(({ volumeMl: _volume, fillMl: _fill, ...space }) => space)
+  const sheet = { ...bare, id: 'brakk-50', name: 'Brakk 50', demo: false, spaces }
   expect((await post(page, '/api/sheets', { anew: true, sheet })).status).toBe(201)
   const id = await openJob(page, 'brakk-50', { usual: 'unit' })
   await fastTo(page, id, 'leak-case')

@@ -1,4 +1,4 @@
-import { withFigure, type SheetBody } from '@moray/core/drives/own/body'
+import { type SheetBody } from '@moray/core/drives/own/body'
 import { bodyOf } from '@moray/core/drives/own/body-of'
 import { comparedFields, differences } from '@moray/core/drives/own/differences'
 import { demoSheets } from '@moray/core/drives/sheets/index'
@@ -22,9 +22,9 @@ describe('what changes between two versions of a sheet', () => {
   it('is named figure by figure where a whole group was not there before', () => {
     const without = { ...before, tests: [] }
     const found = rows(without, {
-        ...without,
-        tests: [{ id: 'case', workKpa: 68.94757293168361, holdMin: 5 }],
-      })
+      ...without,
+      tests: [{ id: 'case', workKpa: 68.94757293168361, holdMin: 5 }],
+    })
     expect(found.map(([, from]) => from)).toEqual(['nothing', 'nothing'])
     expect(found.map(([label]) => label).join(' ')).not.toContain('tests.')
     expect(found.flat().join(' ')).not.toMatch(/[{}"]|68\.9475/)
@@ -44,7 +44,7 @@ describe('what changes between two versions of a sheet', () => {
     const variants = (patch: object) => [{ id: 'late', label: 'Late', patch }] as never
     const found = rows(
       { ...before, variants: variants({}) },
-      { ...before, variants: variants({ oilCapacityMl: 640 }) },
+      { ...before, variants: variants({ spaces: { case: { fillMl: 640 } } }) },
     )
     expect(found).toHaveLength(1)
     expect(found[0]![0]).toMatch(/^Late: /)

@@ -29,11 +29,11 @@ describe('figures for the eye', () => {
     ],
     ['measures.backlash-forward.window', { max: 0.3 }, 'at most 0.0118 in · 0.300 mm'],
     ['bearings.driveshaft-lower.setting.newNm', { min: 0.5, max: 0.8 }, '4.4 to 7.1 in-lb · 0.50 to 0.80 Nm'],
-    ['oilCapacityMl', 621.0433, '621 ml'],
+    ['spaces.case.fillMl', 621.0433, '621 ml'],
     ['adjusters.pinion.effect', -1, 'into the mesh'],
     ['gears.pinion.teeth', 13, '13 teeth'],
-    ['bench.leak.ports', ['drain', 'vent'], 'drain, vent'],
-    ['oilCapacityMl', undefined, ''],
+    ['tests.case.ports', ['drain', 'vent'], 'drain, vent'],
+    ['spaces.case.fillMl', undefined, ''],
   ])('%s: %j', (path, value, shown) => {
     expect(figureText(at(path), value, 'imperial')).toBe(shown)
   })

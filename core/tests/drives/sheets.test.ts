@@ -19,7 +19,12 @@ describe('sheets that ship', () => {
       expect(rows.length).toBeGreaterThanOrEqual(6)
       expect(rows.length).toBeLessThanOrEqual(16)
       rows.forEach((f, i) => {
-        expect(groupProblems(f, `groups[${i}]`)).toEqual([])
+        expect(
+          groupProblems(
+            sheet.graph.groups!.find((g) => g.id === f.id)!,
+            `groups[${i}]`,
+          ),
+        ).toEqual([])
         if (f.torqueNm) expect(f.torqueNm.min!).toBeLessThan(f.torqueNm.max!)
         // what has no torque is locked by a pin, and says so
         else expect(f.lock, f.id).toBe('castle-pin')

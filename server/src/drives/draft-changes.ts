@@ -9,6 +9,7 @@ import { same } from '@moray/core/drives/own/same'
 import { readEntry, variantPath, withEntry, withVariantEntry } from '@moray/core/drives/own/entry'
 import { remarksOf, withRemarks } from '@moray/core/drives/own/remarks'
 import { rowsAt, withoutRow, withRow } from '@moray/core/drives/own/rows'
+import { movedPath, movesOf } from '@moray/core/drives/upgrade/paths'
 import { ofVariant } from '@moray/core/drives/own/variants'
 import type { Told } from '@moray/core/job/event'
 import type { Transaction } from '../db/database.ts'
@@ -117,7 +118,8 @@ export async function checkFigures(
   { paths }: CheckFigures,
   who: Who,
 ): Promise<Told> {
-  const known = new Set(paths)
+  const moves = movesOf(body)
+  const known = new Set(paths.map((p) => movedPath(p, moves)))
   const open = (body.sources ?? []).filter((s) => s.unchecked && known.has(s.path))
   if (!open.length) refuse('paths', 'name no figure that is still to be checked')
   const sources = body.sources!.map((s) => {

@@ -6,7 +6,7 @@ import { InputError, refuse } from '@moray/core/checks/input-error'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import { figureFields } from '@moray/core/drives/own/figures'
 import type { Group } from '@moray/core/drives/graph/rows'
-import { rowsAt } from '@moray/core/drives/own/rows'
+import { rowsAt, withoutRow } from '@moray/core/drives/own/rows'
 import type { Source } from '@moray/core/drives/own/source'
 import type { Told } from '@moray/core/job/event'
 import type { Transaction } from '../db/database.ts'
@@ -68,12 +68,17 @@ export async function importList(
     const { pieces, said } = before.get(r.id) ?? {}
     return { ...r, ...(pieces ? { pieces } : {}), ...(said ? { said } : {}) }
   })
-  const changed = asStored({ ...body, [given.list]: whole }) as SheetBody
-  const column = /^(?:parts|groups|joints|spaces)\[(\d+)\]\.?(.*)$/
-  const mine = bodyProblems(changed).flatMap((w) => {
+  const kept = new Set(rows.map((r) => r.id))
+  const without = rowsAt(body, given.list)
+    .filter((r) => !kept.has(r.id))
+    .reduce<SheetBody>((b, r) => withoutRow(b, given.list, r.id), body)
+  const changed = asStored({ ...without, [given.list]: whole }) as SheetBody
+  const column = new RegExp(`^${given.list}\\[(\\d+)\\]\\.?(.*)$`)
+  const mine = bodyProblems(changed).map((w) => {
     const [, row, field] = column.exec(w.path) ?? []
-    if (row === undefined) return w.path === given.list ? [{ path: 'table', message: w.message }] : []
-    return [{ path: `row ${numbers[Number(row)]}, column ${field || 'id'}`, message: w.message }]
+    return row === undefined
+      ? { path: 'table', message: w.message }
+      : { path: `row ${numbers[Number(row)]}, column ${field || 'id'}`, message: w.message }
   })
   if (mine.length) throw new InputError('invalid-input', mine)
   await keepDraft(tx, body.id, changed, who)

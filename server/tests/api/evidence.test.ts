@@ -228,7 +228,7 @@ describe('the bench', () => {
   it('holds every job on a stand on its first page of open ones, however long it was not touched', async () => {
     await app.db.script(`
       insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, state, stage, complaint, opened_at, touched_at, stand)
-      select 'q' || n, '20-' || n, 'teist-6', 6, 'P' || n, 'B', 'O', 'salt', 'received', 'receive', 'whine', now(),
+      select 'q' || n, '20-' || n, 'teist-6', (select max(version) from drive_sheet where id = 'teist-6'), 'P' || n, 'B', 'O', 'salt', 'received', 'receive', 'whine', now(),
         timestamptz '2026-01-01' - n * interval '1 minute', case when n = 219 then 'Shelf stand' end
       from generate_series(100, 219) n`)
     const seen: JobPage['jobs'] = []
@@ -251,7 +251,7 @@ describe('the bench', () => {
   it('comes page by page, the newest first, each job once', async () => {
     await app.db.script(`
       insert into job (id, number, sheet_id, sheet_version, serial, boat, owner, water, state, stage, complaint, opened_at, touched_at)
-      select 'p' || n, '20-' || n, 'teist-6', 6, 'P' || n, 'B', 'O', 'salt', 'finished', 'done', 'whine', now(), timestamptz '2020-01-01' + (n / 3) * interval '1 minute'
+      select 'p' || n, '20-' || n, 'teist-6', (select max(version) from drive_sheet where id = 'teist-6'), 'P' || n, 'B', 'O', 'salt', 'finished', 'done', 'whine', now(), timestamptz '2020-01-01' + (n / 3) * interval '1 minute'
       from generate_series(100, 219) n`)
     const seen: string[] = []
     let next: string | null = ''

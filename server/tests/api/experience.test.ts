@@ -11,7 +11,7 @@ async function shop() {
     app.post('/api/drives/kobbe-40/figures', { path, text, unit, source: 'manual', was: '' })
   const { body } = await app.get<SheetDraft>('/api/drives/kobbe-40/draft')
   const was = JSON.stringify(body.adjusters.find((a) => a.id === 'cover'))
-  await app.post('/api/drives/kobbe-40/rows', { list: 'adjusters', id: 'cover', remove: true, was })
+  await app.post('/api/drives/kobbe-40/rows', { list: 'adjusters', id: 'cover', was })
   await figure('adjusters.input.effect', '-1')
   await figure('adjusters.input.rules.backlash', '-1.2')
   await figure('measures.backlash.window', '.2 to .3')

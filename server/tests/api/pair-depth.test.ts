@@ -1,3 +1,4 @@
+import { bodyOf } from '@moray/core/drives/own/body-of'
 import { lomvi90 } from '@moray/core/drives/sheets/index'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { JobReply } from '@moray/contract/replies'
@@ -19,7 +20,7 @@ const unprinted: DriveSheet = {
 
 async function unprintedJob() {
   const app = await testApp()
-  await app.db.transaction((tx) => addSheets(tx, [unprinted]))
+  await app.db.transaction((tx) => addSheets(tx, [bodyOf(unprinted)]))
   const { body } = await app.post<JobReply>('/api/jobs', {
     sheetId: 'lomvi-90',
     serial: 'LV90-77001',

@@ -109,7 +109,7 @@ describe('the check of a whole shop', () => {
     [
       'the body of a sheet',
       'drive_sheet',
-      `update drive_sheet set body = jsonb_set(body, '{oilCapacityMl}', '1') where id = 'lomvi-90'`,
+      `update drive_sheet set body = jsonb_set(body, '{summary}', '"another"') where id = 'lomvi-90'`,
       /^drive_sheet lomvi-90 \d+: .*changed/,
     ],
     [

@@ -46,7 +46,12 @@ async function twoEditions({ variant = false } = {}) {
   if (variant)
     for (const id of ['late', 'early'])
       await expectWritten(
-        app.post(`${DRIVE}/rows`, { list: 'variants', id, was: '', variant: { id, label: id, patch: {} } }),
+        app.post(`${DRIVE}/rows`, {
+          list: 'variants',
+          id,
+          was: '',
+          now: { variants: [{ id, label: id, patch: {} }] },
+        }),
       )
   await publish(app)
   const job = await openJob(app, variant ? { variant: 'late' } : {})
@@ -59,9 +64,9 @@ async function twoEditions({ variant = false } = {}) {
 describe('a figure entered at the bench', () => {
   it('on a job of an older edition goes into a draft of the newest one', async () => {
     const { app, job } = await twoEditions()
-    await atTheBench(app, job.id, 'oilCapacityMl', '600')
+    await atTheBench(app, job.id, 'spaces.case.fillMl', '600')
     const draft = await draftOf(app)
-    expect(figureAt(draft, 'oilCapacityMl')).toBe(600)
+    expect(figureAt(draft, 'spaces.case.fillMl')).toBe(600)
     expect(figureAt(draft, WINDOW)).toEqual({ min: 0.45, max: 0.55 })
     // the job itself stays with what it was opened on
     expect((await app.job(job.id)).sheet.measures.find((m) => m.id === 'backlash-forward')!.window).toEqual({
@@ -71,15 +76,18 @@ describe('a figure entered at the bench', () => {
   })
   it('on a job of a variant goes into the patch of that variant, and the others stay', async () => {
     const { app, job } = await twoEditions({ variant: true })
-    await atTheBench(app, job.id, 'oilCapacityMl', '640')
+    await atTheBench(app, job.id, 'spaces.case.fillMl', '640')
     const draft = await draftOf(app)
     expect(draft.variant).toBeUndefined()
     expect(draft.variants!.map((v) => [v.id, v.patch])).toEqual([
-      ['late', { oilCapacityMl: 640 }],
+      ['late', { spaces: { case: { fillMl: 640 } } }],
       ['early', {}],
     ])
-    expect(figureAt(draft, 'oilCapacityMl')).toBeUndefined()
-    expect(draft.sources!.at(-1)).toMatchObject({ path: 'variants.late.oilCapacityMl', by: 'Ylva Tangvik' })
+    expect(figureAt(draft, 'spaces.case.fillMl')).toBeUndefined()
+    expect(draft.sources!.at(-1)).toMatchObject({
+      path: 'variants.late.spaces.case.fillMl',
+      by: 'Ylva Tangvik',
+    })
     await publish(app)
     expect((await app.get<DriveEntry>(DRIVE)).variants).toHaveLength(2)
   })
@@ -88,7 +96,7 @@ describe('a figure entered at the bench', () => {
     const waiting = async () =>
       (await app.get<DriveEntry[]>('/api/drives')).find((d) => d.id === 'kobbe-40')!.waiting
     expect(await waiting()).toBe(0)
-    await atTheBench(app, job.id, 'oilCapacityMl', '600')
+    await atTheBench(app, job.id, 'spaces.case.fillMl', '600')
     await atTheBench(app, job.id, 'bench.leak.holdMin', '10')
     expect(await waiting()).toBe(2)
     await publish(app)
@@ -97,9 +105,9 @@ describe('a figure entered at the bench', () => {
   it('that the newest edition has already opens no draft', async () => {
     const { app, job } = await twoEditions()
     await expectWritten(app.post(`${DRIVE}/draft`, { anew: false }))
-    await setFigure(app, 'oilCapacityMl', '700')
+    await setFigure(app, 'spaces.case.fillMl', '700')
     await publish(app)
-    await atTheBench(app, job.id, 'oilCapacityMl', '600')
+    await atTheBench(app, job.id, 'spaces.case.fillMl', '600')
     expect((await app.request(`${DRIVE}/draft`)).status).toBe(404)
   })
 })
@@ -122,7 +130,7 @@ describe('a job with readings', () => {
       await expectWritten(app.post(`${drive}/draft`, { anew: false }))
       const another = { id: 'another', label: 'Another', patch: {} }
       await expectWritten(
-        app.post(`${drive}/rows`, { list: 'variants', id: 'another', was: '', variant: another }),
+        app.post(`${drive}/rows`, { list: 'variants', id: 'another', was: '', now: { variants: [another] } }),
       )
       const [newest] = await publish(app, drive)
       await expectWritten(
@@ -152,7 +160,7 @@ describe('the patch of a variant', () => {
     [{ name: 'Another' }, 'variants[0].patch.name'],
     [{ format: 2 }, 'variants[0].patch.format'],
     [{ variants: [] }, 'variants[0].patch.variants'],
-    [{ oilCapacityMl: 'much' }, 'variants[0].patch.oilCapacityMl'],
+    [{ spaces: { case: { fillMl: 'much' } } }, 'variants[0].patch.spaces[0].fillMl'],
   ])('%j is refused by place, on import and in a draft', async (patch, path) => {
     const app = await testApp()
     const r = await app.post('/api/sheets', { sheet: file(patch) })
@@ -163,7 +171,7 @@ describe('the patch of a variant', () => {
       list: 'variants',
       id: 'late',
       was: JSON.stringify({ id: 'late', label: 'Late', patch: {} }),
-      variant: { id: 'late', label: 'Late', patch },
+      now: { variants: [{ id: 'late', label: 'Late', patch }] },
     })
     expect(put.status, said(put)).toBe(422)
   })
@@ -192,7 +200,7 @@ describe('the patch of a variant', () => {
 })
 
 describe('a table that comes in', () => {
-  const table = (app: TestApp, csv: string) => app.post(`${DRIVE}/lists`, { list: 'fasteners', csv })
+  const table = (app: TestApp, csv: string) => app.post(`${DRIVE}/lists`, { list: 'groups', csv })
   async function begun() {
     const app = await testApp()
     await expectWritten(app.post('/api/drives', { name: 'Kobbe 40', family: 'outboard-fnr' }))
@@ -210,15 +218,15 @@ describe('a table that comes in', () => {
     expect(r.status, said(r)).toBe(422)
     expect(r.body.error.fields[0]).toMatchObject({ path: 'row 2, column torqueNm.min' })
     await expectWritten(table(app, 'id,name,count,torqueNm.min\na,Cover,1,"1,2"\nb,Ring,1,"0,250"'))
-    expect((await draftOf(app)).fasteners!.map((f) => f.torqueNm!.min)).toEqual([1.2, 0.25])
+    expect((await draftOf(app)).groups!.map((f) => f.torqueNm!.min)).toEqual([1.2, 0.25])
   })
   it('has no more rows than a sheet that comes in', async () => {
     const rows = (n: number) => Array.from({ length: n }, (_, i) => `f${i},Screw ${i},1`).join('\n')
     const app = await begun()
-    const r = await table(app, `id,name,count\n${rows(101)}`)
+    const r = await table(app, `id,name,count\n${rows(121)}`)
     expect(r.status, said(r)).toBe(422)
-    expect(r.body.error.message).toContain('has 101 rows; at most 100')
-    await expectWritten(table(app, `id,name,count\n${rows(100)}`))
+    expect(r.body.error.message).toContain('has 121 rows; at most 120')
+    await expectWritten(table(app, `id,name,count\n${rows(120)}`))
   })
   it('of fifty thousand columns is refused in a word', async () => {
     const r = await table(await begun(), `id,name,count${',x'.repeat(50_000)}\na,Cover,1`)

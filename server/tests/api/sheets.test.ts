@@ -1,7 +1,7 @@
 import type { DriveEntry, SheetDraft, SheetVersion } from '@moray/contract/replies'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import { bodyOf } from '@moray/core/drives/own/body-of'
-import { same } from '@moray/core/drives/own/differences'
+import { same } from '@moray/core/drives/own/same'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { eventText } from '@moray/core/job/event-text'
 import type { DriveSheet } from '@moray/core/drives/sheet'
@@ -133,14 +133,14 @@ describe('a figure', () => {
     const all = await Promise.all([
       set(app, 'gears.pinion.teeth', '12'),
       set(app, 'gears.forward-gear.teeth', '26'),
-      set(app, 'oilCapacityMl', '21 oz'),
+      set(app, 'spaces.case.fillMl', '21 oz'),
     ])
     expect(all.map((r) => r.status)).toEqual([201, 201, 201])
     const { body } = await draftOf(app)
     expect([
       figureAt(body, 'gears.pinion.teeth'),
       figureAt(body, 'gears.forward-gear.teeth'),
-      figureAt(body, 'oilCapacityMl'),
+      figureAt(body, 'spaces.case.fillMl'),
     ]).toEqual([12, 26, expect.closeTo(621, 0)])
   })
 })
@@ -156,43 +156,43 @@ const AFT = { id: 'aft', name: 'Seal', at: 'shaft' }
 describe('rows', () => {
   it('that the drive has not go with what only made sense with them', async () => {
     const app = await begun()
-    const { body } = await row(app, { list: 'adjusters', id: 'reverse', remove: true })
+    const { body } = await row(app, { list: 'adjusters', id: 'reverse' })
     expect(body.body.adjusters.map((a) => a.id)).toEqual(['pinion', 'forward'])
     expect(body.body.parts.some((p) => p.id === 'reverse-shims')).toBe(false)
-    const off = await row(app, { list: 'parts', id: 'carrier', remove: true })
-    expect(off.body.body.parts.find((p) => p.id === 'reverse-gear')!.after).toEqual(['ring-nut'])
+    const off = await row(app, { list: 'parts', id: 'carrier' })
+    expect(off.body.body.parts.find((p) => p.id === 'reverse-gear')!.after).toEqual({ 'big-ring': 'assumed' })
     expect((await post(app, '/api/drives/kobbe-40/versions', {})).status).toBe(201)
   })
   it('that somebody else has changed meanwhile are not written over, nor taken out unseen', async () => {
     const app = await begun()
-    const screws = { id: 'cover', name: 'Cover screws', count: 6 }
-    const put = (fastener: object, was: object | '') =>
-      row(app, { list: 'fasteners', id: 'cover', fastener, was: was && JSON.stringify(was) })
+    const screws = { id: 'cover', name: 'Cover driver', serials: '6' }
+    const put = (group: object, was: object | '') =>
+      row(app, { list: 'tools', id: 'cover', now: { tools: [group] }, was: was && JSON.stringify(was) })
     expect((await put(screws, '')).status).toBe(201)
-    const four = { ...screws, count: 4 }
+    const four = { ...screws, serials: '4' }
     expect((await put(four, screws)).status).toBe(201)
-    const late = await put({ ...screws, where: 'top' }, screws)
+    const late = await put({ ...screws, substitute: 'a bar' }, screws)
     expect([late.status, message(late)]).toEqual([409, expect.stringContaining('changed this row meanwhile')])
     // two who add a row of the same name: the second is told, and one who says the same has said it
-    expect((await put({ ...screws, count: 8 }, '')).status).toBe(409)
+    expect((await put({ ...screws, serials: '8' }, '')).status).toBe(409)
     expect((await put(four, screws)).status).toBe(201)
-    const out = { list: 'fasteners', id: 'cover', remove: true }
+    const out = { list: 'tools', id: 'cover' }
     expect((await row(app, { ...out, was: JSON.stringify(screws) })).status).toBe(409)
-    expect((await draftOf(app)).body.fasteners).toEqual([four])
-    expect((await row(app, out)).body.body.fasteners).toEqual([])
+    expect((await draftOf(app)).body.tools).toEqual([four])
+    expect((await row(app, out)).body.body.tools).toBeUndefined()
   })
   it('of seals, tools and the like are added, changed, and taken out again without a trace', async () => {
     const app = await begun()
-    const further = (body: object) => post(app, '/api/drives/kobbe-40/further', body)
+    const further = (body: object) => post(app, '/api/drives/kobbe-40/rows', body)
     const seal = { id: 'aft', name: 'Aft seal', at: 'carrier', order: 2, springs: 'outward' }
     const before = (await draftOf(app)).body
-    const add = { list: 'sealDetails', id: 'aft', was: '', now: { sealDetails: [seal] } }
-    expect((await further(add)).body.body.further).toEqual({ sealDetails: [seal] })
+    const add = { list: 'sealFits', id: 'aft', was: '', now: { sealFits: [seal] } }
+    expect((await further(add)).body.body.sealFits).toEqual([seal])
     const deeper = { ...seal, depth: 'flush' }
-    const put = { ...add, was: JSON.stringify(seal), now: { sealDetails: [deeper] } }
-    expect((await further(put)).body.body.further).toEqual({ sealDetails: [deeper] })
+    const put = { ...add, was: JSON.stringify(seal), now: { sealFits: [deeper] } }
+    expect((await further(put)).body.body.sealFits).toEqual([deeper])
     // somebody who still sees the first one does not write over the second, nor takes it out unseen
-    const late = await further({ ...put, now: { sealDetails: [{ ...seal, depth: '2 mm in' }] } })
+    const late = await further({ ...put, now: { sealFits: [{ ...seal, depth: '2 mm in' }] } })
     expect([late.status, message(late)]).toEqual([409, expect.stringContaining('changed this row meanwhile')])
     expect((await further({ ...add, now: undefined, was: JSON.stringify(seal) })).status).toBe(409)
     const out = await further({ ...add, now: undefined, was: JSON.stringify(deeper) })
@@ -200,30 +200,30 @@ describe('rows', () => {
     expect((await further({ ...add, now: undefined })).status).toBe(422)
   })
   it.each([
-    ['of another list', { now: { tools: [{ id: 'aft', name: 'Driver' }] } }, 'now.sealDetails'],
-    ['of another id', { now: { sealDetails: [{ id: 'fore', name: 'Seal', at: 'shaft' }] } }, 'id'],
-    ['without its place', { now: { sealDetails: [{ id: 'aft', name: 'Seal' }] } }, 'now.sealDetails[0].at'],
+    ['of another list', { now: { tools: [{ id: 'aft', name: 'Driver' }] } }, 'now.sealFits'],
+    ['of another id', { now: { sealFits: [{ id: 'fore', name: 'Seal', at: 'shaft' }] } }, 'id'],
+    ['without its place', { now: { sealFits: [{ id: 'aft', name: 'Seal' }] } }, 'now.sealFits[0].at'],
     [
       'two at once',
-      { now: { sealDetails: ['aft', 'fore'].map((id) => ({ id, name: 'Seal', at: 'shaft' })) } },
-      'now.sealDetails',
+      { now: { sealFits: ['aft', 'fore'].map((id) => ({ id, name: 'Seal', at: 'shaft' })) } },
+      'now.sealFits',
     ],
-    ['seen as something that is no JSON', { was: '{', now: { sealDetails: [AFT] } }, 'was'],
+    ['seen as something that is no JSON', { was: '{', now: { sealFits: [AFT] } }, 'was'],
   ])('%s are refused at their place', async (_, more, path) => {
     const app = await begun()
-    const r = await post<{ error: { fields: { path: string }[] } }>(app, '/api/drives/kobbe-40/further', {
-      list: 'sealDetails',
+    const r = await post<{ error: { fields: { path: string }[] } }>(app, '/api/drives/kobbe-40/rows', {
+      list: 'sealFits',
       id: 'aft',
       was: '',
       ...more,
     })
     expect([r.status, r.body.error.fields[0]?.path]).toEqual([422, path])
-    expect((await draftOf(app)).body.further).toBeUndefined()
+    expect((await draftOf(app)).body.sealFits).toBeUndefined()
   })
   it('keep cautions and places beside them, and refuse to write over another’s', async () => {
     const app = await begun()
     const tool = { id: 'puller', name: 'Carrier puller' }
-    await post(app, '/api/drives/kobbe-40/further', {
+    await post(app, '/api/drives/kobbe-40/rows', {
       list: 'tools',
       id: 'puller',
       was: '',
@@ -232,45 +232,37 @@ describe('rows', () => {
     const remarks = (now: object, was: object) =>
       post(app, '/api/drives/kobbe-40/remarks', { now, was: JSON.stringify(was) })
     const first = { cautions: ['The pump housing is brittle'], plateAt: 'Port side of the bracket' }
-    expect((await remarks(first, {})).body.body.further).toEqual({ tools: [tool], ...first })
+    const unit = (await draftOf(app)).body.unit!
+    expect((await remarks(first, {})).body.body).toMatchObject({ tools: [tool], unit: { ...unit, ...first } })
     expect((await remarks({ trimTab: 'stays off' }, {})).status).toBe(409)
-    expect((await remarks({}, first)).body.body.further).toEqual({ tools: [tool] })
+    expect((await remarks({}, first)).body.body.unit).toEqual(unit)
   })
   it('are added, and refused where they cannot be', async () => {
     const app = await begun()
-    const fastener = { id: 'cover', name: 'Cover screws', count: 6, torqueNm: { min: 8, max: 10 } }
-    expect((await row(app, { list: 'fasteners', id: 'cover', fastener })).body.body.fasteners).toEqual([
-      fastener,
-    ])
-    const none = await row(app, { list: 'fasteners', id: 'cover', fastener: { ...fastener, count: 0 } })
+    const group = { id: 'cover', name: 'Cover screws', count: 6, torqueNm: { min: 8, max: 10 } }
+    const put = (list: string, given: { id: string; [k: string]: unknown }, was: object | '' = '') =>
+      row(app, { list, id: given.id, now: { [list]: [given] }, was: was && JSON.stringify(was) })
+    expect((await put('groups', group)).body.body.groups).toContainEqual(group)
+    const none = await put('groups', { ...group, count: 0 }, group)
     expect(none.status).toBe(422)
-    const turned = await row(app, {
-      list: 'fasteners',
-      id: 'cover',
-      fastener: { ...fastener, torqueNm: { min: 10, max: 8 } },
-    })
+    const turned = await put('groups', { ...group, torqueNm: { min: 10, max: 8 } }, group)
     expect(message(turned)).toContain('upside down')
-    const nowhere = await row(app, {
-      list: 'bearings',
-      id: 'aft',
-      bearing: { id: 'aft', label: 'Aft ball', kind: 'ball', axis: 'no-shaft' },
-    })
+    const nowhere = await put('bearings', { id: 'aft', label: 'Aft ball', kind: 'ball', axis: 'no-shaft' })
     expect(message(nowhere)).toContain('"no-shaft" does not exist')
-    const circle = await row(app, {
-      list: 'parts',
-      id: 'prop-lock',
-      part: { id: 'prop-lock', name: 'Propeller nut', kind: 'nut', after: ['thrust-hub'] },
-    })
-    expect(message(circle)).toContain('can never come off')
+    const lost = await put('joints', { id: 'c', name: 'Cover', kind: 'cover', closedBy: { bolts: true } })
+    expect(message(lost)).toContain('"bolts" does not exist')
+    const nut = (await draftOf(app)).body.groups!.find((g) => g.id === 'propeller-nut')!
+    const circle = await put('groups', { ...nut, after: { 'thrust-hub': true } }, nut)
+    expect(message(circle)).toContain('none of them could come off')
   })
   it('come and go as a table, with what is wrong by row and column', async () => {
     const app = await begun()
-    const table = (csv: string, list = 'fasteners') => post(app, '/api/drives/kobbe-40/lists', { list, csv })
+    const table = (csv: string, list = 'groups') => post(app, '/api/drives/kobbe-40/lists', { list, csv })
     const csv =
       'id,name,count,torqueNm.min,torqueNm.max,hand,lock\ncover,"Cover screws, long",6,8,10,right,none\nring,Ring nut,1,190,,left,bent-ring'
     const { body, status } = await table(csv)
     expect(status).toBe(201)
-    expect(body.body.fasteners).toEqual([
+    expect(body.body.groups).toEqual([
       {
         id: 'cover',
         name: 'Cover screws, long',
@@ -282,8 +274,8 @@ describe('rows', () => {
       { id: 'ring', name: 'Ring nut', count: 1, torqueNm: { min: 190 }, hand: 'left', lock: 'bent-ring' },
     ])
     // what goes out comes in as the same
-    const out = await (await app.request('/api/drives/kobbe-40/lists/fasteners')).text()
-    expect((await table(out)).body.body.fasteners).toEqual(body.body.fasteners)
+    const out = await (await app.request('/api/drives/kobbe-40/lists/groups')).text()
+    expect((await table(out)).body.body.groups).toEqual(body.body.groups)
     const parts = await (await app.request('/api/drives/kobbe-40/lists/parts')).text()
     const before = (await draftOf(app)).body.parts
     const back = (await table(parts, 'parts')).body.body.parts
@@ -296,7 +288,7 @@ describe('rows', () => {
     expect(message(await table('id,name,count,colour\ncover,Cover,1,red'))).toContain(
       '"colour" is no column here',
     )
-    expect((await draftOf(app)).body.fasteners).toEqual(body.body.fasteners)
+    expect((await draftOf(app)).body.groups).toEqual(body.body.groups)
   })
 })
 
@@ -365,7 +357,7 @@ describe('versions', () => {
       pieces: [{ text: '.5' }],
     })
     await post(app, '/api/drives/kobbe-40/draft', { anew: false })
-    await row(app, { list: 'adjusters', id: 'reverse', remove: true })
+    await row(app, { list: 'adjusters', id: 'reverse' })
     await post(app, '/api/drives/kobbe-40/versions', {})
     const [newest] = await app.get<SheetVersion[]>('/api/drives/kobbe-40/versions')
     const on = await post(app, `/api/jobs/${body.id}/sheet`, { version: newest!.version, reason: 'because' })
@@ -385,19 +377,19 @@ describe('a figure that a job misses', () => {
         source: 'manual',
         where: '12',
       })
-    const r = await add('bench.leak.workKpa', '10psi')
+    const r = await add('tests.case.workKpa', '10psi')
     expect(r.status, message(r)).toBe(201)
     expect(r.body.sheetVersion).toBe(job.sheetVersion + 1)
     const { body } = await draftOf(app)
-    expect(figureAt(body, 'bench.leak.workKpa')).toBeCloseTo(68.95, 2)
+    expect(figureAt(body, 'tests.case.workKpa')).toBeCloseTo(68.95, 2)
     expect(body.sources!.at(-1)).toMatchObject({ as: '10psi', where: '12', by: 'Ylva Tangvik' })
-    expect(message(await add('bench.leak.workKpa', '12psi'))).toContain('stands on the sheet already')
+    expect(message(await add('tests.case.workKpa', '12psi'))).toContain('stands on the sheet already')
     // with all of them the pressure test is a test
     for (const [path, text] of [
-      ['bench.leak.maxKpa', '15psi'],
-      ['bench.leak.holdMin', '10'],
-      ['bench.leak.allowedMlPerMin', '.2'],
-      ['oilCapacityMl', '600'],
+      ['tests.case.maxKpa', '15psi'],
+      ['tests.case.holdMin', '10'],
+      ['tests.case.allowedMlPerMin', '.2'],
+      ['spaces.case.fillMl', '600'],
     ] as const)
       expect((await add(path, text)).status).toBe(201)
     const sheet = await app.get<DriveSheet>(`/api/drives/kobbe-40/versions/${job.sheetVersion + 5}`)
@@ -451,7 +443,7 @@ describe('a figure that a job misses', () => {
   it('of a demo sheet is kept in a draft of its own', async () => {
     const app = await testApp()
     const r = await post(app, '/api/jobs/lomvi-skarv/figures', {
-      path: 'oilCapacityMl',
+      path: 'spaces.case.fillMl',
       text: '600',
       source: 'manual',
     })
@@ -491,15 +483,15 @@ describe('a sheet from elsewhere', () => {
   it('over a draft that is open only when that may go', async () => {
     const app = await testApp()
     await post(app, '/api/sheets', { sheet: file() })
-    const again = await post(app, '/api/sheets', { sheet: { ...file(), oilCapacityMl: 1 } })
+    const again = await post(app, '/api/sheets', { sheet: { ...file(), summary: 'theirs' } })
     expect(again.status).toBe(409)
     expect(
-      (await post(app, '/api/sheets', { sheet: { ...file(), oilCapacityMl: 1 }, anew: true })).body.body
-        .oilCapacityMl,
-    ).toBe(1)
+      (await post(app, '/api/sheets', { sheet: { ...file(), summary: 'theirs' }, anew: true })).body.body
+        .summary,
+    ).toBe('theirs')
   })
   it.each([
-    ['another format', { ...file(), format: 4 }, 'sheet.format'],
+    ['another format', { ...file(), format: 5 }, 'sheet.format'],
     ['a field that no sheet has', { ...file(), colour: 'red' }, 'sheet.colour'],
     ['no name', { ...file(), name: '' }, 'sheet.name'],
     ['markup in its name is only text', { ...file(), name: '<img src=x onerror=alert(1)>' }, ''],
@@ -514,11 +506,11 @@ describe('a sheet from elsewhere', () => {
       {
         ...file(),
         parts: [
-          { id: 'a', name: 'A', kind: 'nut', after: ['b'] },
-          { id: 'b', name: 'B', kind: 'nut', after: ['a'] },
+          { id: 'a', name: 'A', kind: 'ring', after: { b: true } },
+          { id: 'b', name: 'B', kind: 'ring', after: { a: true } },
         ],
       },
-      'can never come off',
+      'none of them could come off',
     ],
     ['teeth that cannot be', { ...file(), gears: file().gears.map((g) => ({ ...g, teeth: 2 })) }, 'teeth'],
   ])('with %s is refused whole, by its place', async (_, sheet, why) => {

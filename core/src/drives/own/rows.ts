@@ -62,7 +62,13 @@ export function withoutRow(body: SheetBody, list: RowList, id: string): SheetBod
   )
   const sources = gone.sources?.filter((s) => !s.path.startsWith(`${list}.${id}.`))
   const clean: SheetBody = { ...gone, ...(sources ? { sources } : {}) }
-  if (isGraphList(list)) return withoutEdgesTo(clean, list, id, (row as { after?: Edges } | undefined)?.after)
+  if (isGraphList(list)) {
+    const { after } = (row ?? {}) as { after?: Edges }
+    // what held a part holds what waited for it
+    const holders = list === 'parts' ? (body.groups ?? []).filter((g) => g.holds?.[id] !== undefined) : []
+    const waited = { ...after, ...Object.fromEntries(holders.map((g) => [g.id, g.holds![id]!])) }
+    return withoutEdgesTo(clean, list, id, waited)
+  }
   switch (list) {
     case 'adjusters':
       return withoutSetting(withoutPlace(clean, list, id), `seat:${id}`)
@@ -83,12 +89,12 @@ export function withoutRow(body: SheetBody, list: RowList, id: string): SheetBod
   }
 }
 
-function withoutEdgesTo(body: SheetBody, list: GraphList, id: string, waited: Edges | undefined): SheetBody {
+function withoutEdgesTo(body: SheetBody, list: GraphList, id: string, waited: Edges): SheetBody {
   const lost = allEdges(body).filter((e) => e.to === id && EDGE_FIELDS[e.list]![e.field]!.includes(list))
   const waiting = new Set(lost.filter((e) => e.field === 'after').map((e) => `${e.list} ${e.row}`))
   const inherit = <T extends { id: string; after?: Edges }>(of: GraphList, rows: readonly T[]): T[] =>
     rows.map((r) =>
-      waited && waiting.has(`${of} ${r.id}`) ? { ...r, after: { ...waited, ...withoutId(r.after, id) } } : r,
+      waiting.has(`${of} ${r.id}`) ? { ...r, after: { ...waited, ...withoutId(r.after, id) } } : r,
     )
   const inherited = {
     ...body,

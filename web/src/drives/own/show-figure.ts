@@ -104,7 +104,8 @@ export function torqueAsTyped(range: Window, unit: TorqueUnit = 'Nm'): string {
 export function anyText(field: FigureField | undefined, value: unknown, first: UnitSystem): string {
   if (value === undefined) return 'nothing'
   if (field) return figureText(field, value, first)
-  if (typeof value !== 'object' || value === null) return String(value as string | number | boolean)
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  if (typeof value !== 'object' || value === null) return String(value as string | number)
   if (Array.isArray(value)) return value.map((v) => anyText(undefined, v, first)).join(', ') || 'none'
   const named = rowName(value)
   if (named !== undefined) return named
