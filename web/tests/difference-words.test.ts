@@ -1,4 +1,4 @@
-import { type SheetBody } from '@moray/core/drives/own/body'
+import type { SheetBody } from '@moray/core/drives/own/body'
 import { bodyOf } from '@moray/core/drives/own/body-of'
 import { comparedFields, differences } from '@moray/core/drives/own/differences'
 import { demoSheets } from '@moray/core/drives/sheets/index'

@@ -220,12 +220,8 @@ const oneOf = (x: unknown, values: readonly string[] | undefined) =>
   !values || values.includes(x as string) ? undefined : `holds ${show(x)}; allowed are ${values.join(', ')}`
 
 /** A nested object of one class. */
-export function One(
-  of: () => Class,
-  options: Common & { raise?: (value: unknown) => unknown },
-): PropertyDecorator {
-  const { raise } = options
-  return apply({ type: 'object', of, ...(raise ? { raise } : {}) }, options, [
+export function One(of: () => Class, options: Common): PropertyDecorator {
+  return apply({ type: 'object', of }, options, [
     IsPlainObject(),
     ValidateNested({ message: 'must be an object' }),
   ])

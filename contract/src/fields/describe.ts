@@ -33,11 +33,9 @@ export interface FieldFacts {
   asIs?: boolean
   values?: (string | number)[]
   of?: () => Class
-  /** Brings a value of an older form up before it is looked at; what it cannot read comes back as it is. */
-  raise?: (value: unknown) => unknown
 }
 
-export interface FieldDescription extends Omit<FieldFacts, 'of' | 'raise'> {
+export interface FieldDescription extends Omit<FieldFacts, 'of'> {
   name: string
   fields?: FieldDescription[]
 }
@@ -65,7 +63,7 @@ const whole = new WeakMap<Class, Map<string, FieldFacts>>()
 
 /** The fields of a class (inherited ones first), nested classes included. */
 export function describeClass(owner: Class): FieldDescription[] {
-  return [...factsOfClass(owner)].map(([name, { of, raise: _raise, ...rest }]) => ({
+  return [...factsOfClass(owner)].map(([name, { of, ...rest }]) => ({
     name,
     ...rest,
     ...(of ? { fields: describeClass(of()) } : {}),

@@ -58,10 +58,8 @@ function convert(field: FieldFacts, value: unknown, path: string, problems: Prob
     case 'text':
     case 'id':
       return typeof value === 'string' && !field.asIs ? value.trim() : value
-    case 'object': {
-      const raised = field.raise ? field.raise(value) : value
-      return isObject(raised) ? instantiate(field.of!(), raised, path, problems) : raised
-    }
+    case 'object':
+      return isObject(value) ? instantiate(field.of!(), value, path, problems) : value
     case 'objects':
       return list(field, value, path, problems, (v, at) => {
         if (isObject(v)) return instantiate(field.of!(), v, at, problems)

@@ -6,7 +6,6 @@ import { Flag, Many, Num, One, OneOf, RowId, Text, Texts, Whole } from '../field
 import { ServiceRow } from '../sheet/list-fields.ts'
 import { JointRow, SpaceRow } from '../sheet/joint-fields.ts'
 import { GroupRow, PartRow } from '../sheet/part-fields.ts'
-import { raised } from '../sheet/raised.ts'
 import { FAMILY_IDS, GraphFields, SheetFile, VariantFields } from '../sheet/sheet-file.ts'
 import { AdjusterRow, BearingRow, MeasureRow } from '../sheet/train-fields.ts'
 import { AttitudeRow, LeverRow, UnitRemarks } from '../sheet/unit-fields.ts'
@@ -137,7 +136,7 @@ export class PublishSheet {
 }
 
 export class ImportSheet {
-  @One(() => SheetFile, { what: 'the sheet', raise: raised })
+  @One(() => SheetFile, { what: 'the sheet' })
   sheet!: SheetFile
 
   @Flag({ what: 'throw away a draft of it that is open here', optional: true })

@@ -1,4 +1,6 @@
 import { checkedBody } from '@moray/contract/bodies'
+import { endpoints } from '@moray/contract/endpoints'
+import { raisedIn } from '@moray/contract/sheet/raised'
 import { readJson } from '../http/body.ts'
 
 /**
@@ -7,5 +9,7 @@ import { readJson } from '../http/body.ts'
  * @returns the body as it is taken, as JSON text
  * @throws InputError when the body is refused, `broken-json` when it is no JSON
  */
-export const checkBody = (path: string, text: string): string =>
-  JSON.stringify(checkedBody({ path }, readJson(text)))
+export function checkBody(path: string, text: string): string {
+  const body = readJson(text)
+  return JSON.stringify(checkedBody({ path }, path === endpoints.importSheet.path ? raisedIn(body) : body))
+}

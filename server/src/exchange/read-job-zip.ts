@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { JOB_FORMAT, JOB_LAYOUT, type JobFile } from '@moray/contract/job-file'
 import { validate } from '@moray/contract/fields/validate'
 import { bodyProblems } from '@moray/contract/sheet/body-problems'
+import { raised } from '@moray/contract/sheet/raised'
 import { SheetFile } from '@moray/contract/sheet/sheet-file'
 import { InputError } from '@moray/core/checks/input-error'
 import { Ajv, type ValidateFunction } from 'ajv'
@@ -104,9 +105,12 @@ function checkedJob(text: string, schema: object): JobFile {
 }
 
 /** @throws ZipError when its drive sheet is none */
-function withSheet(file: JobFile): JobFile {
-  const { version: _version, demo: _demo, ...sheet } = file.sheet
+function withSheet(read: JobFile): JobFile {
+  let file = read
   try {
+    // a Moray of before has written its sheet in the form of before
+    file = { ...read, sheet: raised(read.sheet) as JobFile['sheet'] }
+    const { version: _version, demo: _demo, ...sheet } = file.sheet
     validate(SheetFile, sheet)
   } catch (e) {
     if (!(e instanceof InputError)) throw e

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { InputError } from '@moray/core/checks/input-error'
 import { endpoints } from '@moray/contract/endpoints'
 import type { DriveEntry } from '@moray/contract/replies'
 import type { ImportSheet } from '@moray/contract/requests/sheets'
@@ -45,9 +46,14 @@ async function take(e: Event) {
     return
   }
   try {
-    await bring(JSON.parse(await file.text()) as ImportSheet['sheet'])
-  } catch {
-    unreadable.value = `${file.name} cannot be read as a sheet: it is not JSON. Take the file that "Save as a file" has written.`
+    // a file of the form of before is brought up before it is looked at
+    const { raised } = await import('@moray/contract/sheet/raised')
+    await bring(raised(JSON.parse(await file.text())) as ImportSheet['sheet'])
+  } catch (e) {
+    unreadable.value =
+      e instanceof InputError
+        ? `${file.name}: ${e.message}`
+        : `${file.name} cannot be read as a sheet: it is not JSON. Take the file that "Save as a file" has written.`
   }
 }
 async function bring(sheet: ImportSheet['sheet'], anew = false) {

@@ -56,7 +56,8 @@ export function useShownRows(graph: () => Graph, settingName: (id: string) => st
     }
   }
   const said = (c: Column, value: unknown) => {
-    const text = c.quiet ? '' : shown(c, value)
+    // one of a thing goes without saying
+    const text = c.quiet || (c.said === '×' && value === 1) ? '' : shown(c, value)
     return text && c.said ? `${c.said} ${text}` : text
   }
   return {

@@ -107,9 +107,9 @@ export interface Group {
 }
 
 export const PROOFS = {
-  air: 'pressure test',
-  vacuum: 'vacuum',
-  'joined-air': 'pressure test of the joined unit',
+  air: 'proved by the pressure test',
+  vacuum: 'proved by vacuum',
+  'joined-air': 'proved with the unit joined',
   'dry-after-run': 'dry after the run',
   none: 'not proved',
 } as const

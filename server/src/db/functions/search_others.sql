@@ -3,9 +3,11 @@ create or replace function search_others() returns void language plpgsql as $$
 begin
   delete from search_line where drive_id is not null;
   insert into search_line (drive_id, kind, ref, text, at, own, words)
-    select d.id, 'drive-part', p ->> 'id', p ->> 'name', coalesce(d.at, 'epoch'),
-      search_text(p ->> 'name'), search_text(concat_ws(' ', p ->> 'name', d.name))
-    from (select distinct on (id) * from drive_sheet order by id, version desc) d, jsonb_array_elements(d.body -> 'parts') p
+    select d.id, 'drive-part', p ->> 'id', concat_ws(' · ', p ->> 'name', p ->> 'number'), coalesce(d.at, 'epoch'),
+      search_text(concat_ws(' ', p ->> 'name', p ->> 'number')), search_text(concat_ws(' ', p ->> 'name', p ->> 'number', d.name))
+    from (select distinct on (id) * from drive_sheet order by id, version desc) d,
+      -- parts, and the loose pieces of groups of fasteners
+      lateral (select jsonb_array_elements(d.body -> 'parts') as p union all select jsonb_path_query(d.body, '$.groups[*].pieces[*]')) parts
     where p ->> 'name' <> '';
   insert into search_line (foreign_id, kind, ref, text, at, own, words)
     select f.id, l.kind, l.ref, l.said, f.at, search_text(l.said), search_text(concat_ws(' ', l.said, f.head))

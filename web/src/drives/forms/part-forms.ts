@@ -42,7 +42,7 @@ export const GROUPS: RowForm = {
     { ...name, label: 'What they are', most: 120 },
     { key: 'count', said: '×', label: 'How many', is: 'count', most: 100 },
     { key: 'torqueNm', label: 'Torque', is: 'torque' },
-    { key: 'hand', label: 'Thread is', is: 'choice', choices: HANDS },
+    { key: 'hand', label: 'Thread is', is: 'choice', choices: HANDS, quiet: true },
     { key: 'thread', label: 'Thread', is: 'text', most: 40, placeholder: 'M8 × 1.25' },
     { key: 'holds', said: 'holds', label: 'Holds', is: 'edges', to: ['parts'] },
     AFTER,
