@@ -105,7 +105,7 @@ test('the row grows part by part, holds what cannot come out yet, and opens the 
     await field.press('Enter')
     await expect(field).toHaveValue('')
   }
-  await expect(page.locator('.row li')).toHaveCount(13)
+  await expect(page.locator('.row li')).toHaveCount(14)
   await field.fill('input gear')
   await page.getByLabel('How it lay').selectOption('teeth up')
   await page.getByLabel('Ink').fill('one dot')

@@ -178,6 +178,22 @@ describe('what is asked for', () => {
   })
 })
 
+describe('a left-hand thread that is typed', () => {
+  it('is said at its step, at the ring and in the row', () => {
+    const left = filled(
+      typed(lower(), { 'groups.big-ring.hand': 'left', 'groups.big-ring.torqueNm': '190 to 200 Nm' }),
+    )
+    const route = routeOf(left)
+    expect(route.steps.find((s) => s.id === 'left-hand')!.turn).toMatchObject({
+      act: 'loosens',
+      turn: 'clockwise',
+    })
+    expect(route.steps.find((s) => s.id === 'ring-stand')!.turn).toMatchObject({ act: 'tightens' })
+    expect(left.parts.find((p) => p.id === 'ring-nut')!.thread).toBe('left')
+    expect(routeOf(filled(lower())).steps.some((s) => s.id === 'left-hand')).toBe(false)
+  })
+})
+
 describe('how far a sheet is trusted', () => {
   const build = { stacks: { pinion: 0.8, forward: 0.8, reverse: 0.8 }, readings: {} as never }
   it('rule-only: the manual’s rule and nothing else, at 5 %', () => {

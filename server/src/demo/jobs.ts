@@ -264,7 +264,7 @@ export const demoJobs: DemoJob[] = [
         by: 'ylva',
         until: 'loose-metal',
         story: { 'drain.ml': 300 },
-        rowUpTo: 8,
+        rowUpTo: 9,
       },
       {
         do: 'note',
