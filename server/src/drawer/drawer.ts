@@ -14,16 +14,18 @@ interface Row {
 }
 
 /**
- * Lines with their stock. Reserved: drawer pieces in the newest build of jobs whose newest build is a trial
- * that nobody has accepted yet; those of accepted builds have left with the drive, those made thinner with their case.
+ * Lines with their stock. Reserved: drawer pieces in the newest build of open jobs whose newest build is a trial that nobody has accepted yet; those of
+ * accepted builds have left with the drive, those made thinner with their case. `offset 0` keeps the few trials first: otherwise the database goes through
+ * every stack of twenty years (150 ms against 20 at 10 000 jobs).
  */
 const SELECT = `
   with trials as materialized (
-    select b.id from (select distinct on (job_id) id from build order by job_id, number desc) b
-    where not exists (select 1 from acceptance_standing a where a.build_id = b.id)
+    select b.id from job j, lateral (select id from build where job_id = j.id order by number desc limit 1) b
+    where j.state not in ('finished', 'closed') and not exists (select 1 from acceptance_standing a where a.build_id = b.id)
   ), reserved as (
     select sp.line_id, count(*)::int as pieces
-    from trials b, lateral (select id from stack where build_id = b.id) s, lateral (select line_id, thinned from stack_piece where stack_id = s.id) sp
+    from trials b, lateral (select id from stack where build_id = b.id offset 0) s,
+      lateral (select line_id, thinned from stack_piece where stack_id = s.id offset 0) sp
     where sp.line_id is not null and not sp.thinned
     group by sp.line_id
   )

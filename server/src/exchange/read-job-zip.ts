@@ -106,7 +106,7 @@ function checkedJob(text: string, schema: object): JobFile {
 
 /** @throws ZipError when its drive sheet is none */
 function withSheet(read: JobFile): JobFile {
-  let file = read
+  let file: JobFile
   try {
     // a Moray of before has written its sheet in the form of before
     file = { ...read, sheet: raised(read.sheet) as JobFile['sheet'] }

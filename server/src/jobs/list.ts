@@ -124,7 +124,7 @@ async function unitsAmong(
            order by opened_at desc limit ${EARLIER_SHOWN}) o)) as unit
      from (select u.*, (select count(*)::int from job c where c.serial = u.serial and c.sheet_id = u.sheet_id) as jobs from (
        select distinct on (serial, sheet_id) * from (
-         select * from job where $1 = '' or strpos(lower(concat_ws(' ', serial, boat, owner)), lower($1)) > 0
+         select * from job where $1 = '' or (strpos(found_by, lower($1)) > 0 and strpos(lower(concat_ws(' ', serial, boat, owner)), lower($1)) > 0)
          order by opened_at desc limit $3
        ) recent order by serial, sheet_id, opened_at desc
      ) u order by u.opened_at desc limit $2) j

@@ -8,6 +8,8 @@ const MOST_LINES = 4
 /** As many lines are looked at; whoever finds more adds a word. */
 const MOST_HITS = 300
 const MOST_LOOKED_AT = 2000
+/** Jobs that are looked at before the index is asked: a word that is everywhere is in enough of them, and the index would name every job. */
+const NEWEST = 400
 /** Fewer than these, and words that only begin like what was typed are looked for too. */
 const FEW = 5
 /** Jobs that are read before a search: what has just been written is found. */
@@ -52,7 +54,12 @@ function hitsOf(db: Queryable, typed: string, words: number, ends: '' | ':*'): P
       : `select l.* from (select l.* from search_line l, q where l.words @@ q.every limit ${MOST_LOOKED_AT}) l, q where l.own @@ q.some and l.kind <> 'job' limit ${MOST_HITS}`
   return db.query<Hit>(
     `with q as materialized (select search_query($1, ' & ', $2) as every, search_query($1, ' | ', $2) as some),
-       heads as (select l.* from search_line l, q where l.kind = 'job' and l.words @@ q.every order by l.at desc limit ${MOST_HITS}),
+       newest as materialized (select l.* from (select * from search_line where kind = 'job' order by at desc limit ${NEWEST}) l, q where l.words @@ q.every),
+       heads as (
+         select * from newest where (select count(*) from newest) > ${MOST_FOUND}
+         union all
+         (select l.* from search_line l, q where (select count(*) from newest) <= ${MOST_FOUND} and l.kind = 'job' and l.words @@ q.every
+          order by l.at desc limit ${MOST_HITS})),
        lines as (${lines})
      select l.job_id as job, l.foreign_id::float8 as foreign, l.drive_id as drive, l.kind, l.ref, l.text, iso(l.at) as at
      from (select * from heads union all select * from lines) l`,

@@ -6,7 +6,7 @@ import type { Experience } from '@moray/core/setting/with-experience'
 import type { Queryable, Transaction } from '../db/database.ts'
 
 /** Units that are looked back at: the newest; older ones were set with other eyes. */
-const MOST_UNITS = 24
+const MOST_UNITS = 16
 
 interface UnitRow {
   builds: {

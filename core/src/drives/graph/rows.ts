@@ -1,8 +1,15 @@
 import type { Window } from '../../checks/window.ts'
-import type { TorqueUnit } from '../../units/torque-unit.ts'
-import type { LockKind } from '../fasteners.ts'
-import type { AnodeRow, Attitude, PropellerRow as OldPropeller, ShiftState, ToolRow } from '../further.ts'
-import type { PartKind } from '../parts.ts'
+import type { LeakPlan } from '../bench-facts.ts'
+import type { Fastener } from '../fasteners.ts'
+import type {
+  AnodeRow,
+  Attitude,
+  PropellerRow as OldPropeller,
+  SealDetail,
+  ShiftState,
+  ToolRow,
+} from '../further.ts'
+import type { Part } from '../parts.ts'
 import type { Edges } from './edges.ts'
 
 /** Words of an older sheet that name no row: kept, shown, and never decided by. */
@@ -11,21 +18,10 @@ export interface Said {
   text: string
 }
 
-/** What is bought: the owner's own number, price in the shop's currency, days of waiting; of the set or kit where it belongs to one. */
-interface Bought {
-  number?: string
-  set?: string
-  kit?: string
-  price?: number
-  waitDays?: number
-}
-
 /** One part, or one lot of equal ones, in the order in which they come off. */
-export interface GraphPart extends Bought {
-  id: string
-  name: string
-  kind: PartKind
-  place?: string
+export interface GraphPart extends Omit<Part, 'count' | 'after' | 'inside' | 'thread' | 'apart'> {
+  /** The owner's own number. */
+  number?: string
   count?: number
   /** Which way round it goes, in words. */
   way?: string
@@ -40,31 +36,21 @@ export interface GraphPart extends Bought {
   /** Interfaces of the unit that are parted before anybody gets at it. */
   interfaces?: Edges
   inside?: boolean
-  role?: 'body' | 'carrier' | 'carrier-key'
-  pointedAtBy?: string[]
-  keeps?: 'water'
 }
 
 /** A loose piece of a group: nut, tab washer, pin. It lies in the tray like a part. */
-export interface Piece extends Bought {
-  id: string
-  name: string
-  kind?: PartKind
-  place?: string
-  count?: number
-  inside?: boolean
-  role?: 'body' | 'carrier' | 'carrier-key'
+export interface Piece
+  extends
+    Pick<Part, 'id' | 'name' | 'place' | 'set' | 'kit' | 'price' | 'waitDays' | 'role' | 'pointedAtBy'>,
+    Partial<Pick<Part, 'kind' | 'count' | 'inside'>> {
+  number?: string
   useOnce?: boolean
-  pointedAtBy?: string[]
 }
 
 /** One group of equal fasteners at one place. */
-export interface Group {
-  id: string
-  name: string
+export interface Group extends Omit<Fastener, 'count' | 'closes' | 'captiveUntil'> {
   /** How many; left out while nobody has counted them. */
   count?: number
-  where?: string
   place?: string
   pieces?: Piece[]
   /** Parts that cannot leave while it is on. */
@@ -72,32 +58,14 @@ export interface Group {
   /** Parts and groups that cover it. */
   after?: Edges
   interfaces?: Edges
-  thread?: string
-  hand?: 'right' | 'left'
   /** What says that it is tight. @default torque where one is known */
   tightenedBy?: 'torque' | 'preload' | 'turns' | 'hand' | 'alignment'
-  torqueNm?: Window
-  torqueUnit?: TorqueUnit
-  angleDeg?: number
-  treatment?: string
-  stages?: number[]
-  order?: string
-  lock?: LockKind
-  tabs?: number
   /** Threads that show beyond the nut. */
   threads?: number
-  held?: string
-  turned?: string
-  tool?: string
-  adapterMm?: number
-  lengthsMm?: number[]
-  hidden?: boolean
   /** Joints or interfaces after whose closing it cannot go in any more. */
   captiveUntil?: Edges
   /** It pinches, and stays in its holes. */
   pinches?: boolean
-  sealed?: boolean
-  useOnce?: boolean
   /** The screw of a port. */
   port?: 'drain' | 'vent' | 'fill' | 'level' | 'passage'
   plug?: 'magnetic' | 'plain'
@@ -191,20 +159,9 @@ export interface Setting {
 }
 
 /** How one seal goes in. */
-export interface SealFit {
-  id: string
-  name: string
-  at: 'shaft' | 'cover' | 'plug' | 'passage' | 'shift-shaft' | 'carrier'
+export interface SealFit extends SealDetail {
   /** The part that it is. */
   part?: Edges
-  /** The seal on the drawing. */
-  seal?: string
-  size?: string
-  order?: number
-  springs?: 'inward' | 'outward'
-  depth?: string
-  film?: string
-  moves?: 'turns' | 'slides' | 'nothing'
 }
 
 /** Seals that share a bore. */
@@ -262,18 +219,9 @@ export interface Lubricant {
 }
 
 /** How a case is proved tight with air. Its volume is that of its space. */
-export interface Test {
+export interface Test extends Partial<LeakPlan> {
+  /** A volume of its own has the joined unit, where nobody adds the two cases up. */
   id: 'case' | 'joined'
-  ports?: string[]
-  lowKpa?: number
-  workKpa?: number
-  maxKpa?: number
-  holdMin?: number
-  allowedDrop?: { kpa: number; minutes?: number }
-  allowedMlPerMin?: number
-  /** Of the joined unit, where nobody adds the two cases up. */
-  volumeMl?: number
-  turns?: string
   /** Why there is none. */
   noTest?: string
 }
