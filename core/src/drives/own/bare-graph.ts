@@ -1,4 +1,4 @@
-import { EDGE_FIELDS, rowsOf } from '../graph/edge-fields.ts'
+import { EDGE_FIELDS, lostEdges, rowsOf, withoutEdges } from '../graph/edge-fields.ts'
 import type { Edges } from '../graph/edges.ts'
 import { edgesOf } from '../graph/edges.ts'
 import type { Graph, GraphList, Group, Piece } from '../graph/rows.ts'
@@ -6,7 +6,7 @@ import type { Graph, GraphList, Group, Piece } from '../graph/rows.ts'
 /** What a bare row keeps of the family's sheet: what it is, and nothing that a manual says of one drive. */
 const KEPT: Partial<Record<GraphList, readonly string[]>> = {
   parts: ['id', 'name', 'kind', 'place', 'count', 'set', 'kit', 'inside', 'role', 'pointedAtBy', 'keeps'],
-  groups: ['id', 'name', 'place', 'tightenedBy', 'lock', 'pinches', 'port', 'hidden'],
+  groups: ['id', 'name', 'place', 'tightenedBy', 'pinches', 'port'],
   joints: ['id', 'name', 'kind', 'level', 'provedBy', 'unproved'],
   interfaces: ['id', 'name', 'kind'],
   spaces: ['id', 'name', 'holds'],
@@ -33,12 +33,15 @@ const OF_A_PIECE = [
  */
 export function bareGraph(like: Graph, joinedTo: string | undefined): Graph {
   const lists = Object.keys(KEPT) as GraphList[]
-  const bare = Object.fromEntries(
+  const rows = Object.fromEntries(
     lists.flatMap((list) => {
-      const rows = rowsOf(like, list).map((row) => bareRow(list, row))
-      return rows.length ? [[list, rows]] : []
+      const kept = rowsOf(like, list)
+        .filter((row) => !(list === 'groups' && isOneDrives(row as unknown as Group)))
+        .map((row) => bareRow(list, row))
+      return kept.length ? [[list, kept]] : []
     }),
   ) as unknown as Graph
+  const bare = withoutEdges(rows, lostEdges(rows))
   const noTest = like.tests?.find((t) => t.noTest)?.noTest
   const { shifts = false, telltale = false } = like.unit ?? {}
   return {
@@ -52,6 +55,9 @@ export function bareGraph(like: Graph, joinedTo: string | undefined): Graph {
   }
 }
 
+/** What is hidden, or has to go in before, is where this one drive has it. */
+const isOneDrives = (g: Group) => g.hidden === true || g.captiveUntil !== undefined
+
 function bareRow(list: GraphList, row: Readonly<Record<string, unknown>>): object {
   const kept = KEPT[list]!.flatMap((k) => (row[k] === undefined ? [] : [[k, row[k]]]))
   const edges = Object.keys(EDGE_FIELDS[list] ?? {}).flatMap((field) => {
@@ -62,10 +68,16 @@ function bareRow(list: GraphList, row: Readonly<Record<string, unknown>>): objec
 }
 
 function withPieces(group: Group, like: Graph): Group {
-  const { pieces, count } = like.groups!.find((g) => g.id === group.id)!
+  const { pieces, count, lock } = like.groups!.find((g) => g.id === group.id)!
   const bare = pieces?.map((p) =>
     Object.fromEntries(OF_A_PIECE.flatMap((k) => (p[k] === undefined ? [] : [[k, p[k]]]))),
   ) as Piece[] | undefined
   // how many there are is a figure of the drive; one is one everywhere
-  return { ...group, ...(count === 1 ? { count } : {}), ...(bare ? { pieces: bare } : {}) }
+  return {
+    ...group,
+    ...(count === 1 ? { count } : {}),
+    // tabs and pins are seen; what goes on a thread is the manual's
+    ...(lock === 'tab-washer' || lock === 'castle-pin' ? { lock } : {}),
+    ...(bare ? { pieces: bare } : {}),
+  }
 }

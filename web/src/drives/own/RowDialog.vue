@@ -192,6 +192,10 @@ function addPiece(key: string) {
   align-items: center;
   gap: 0.5rem;
 }
+:deep(.p-multiselect) {
+  min-height: 44px;
+  align-items: center;
+}
 .field {
   display: grid;
   gap: 0.3rem;
