@@ -29,7 +29,14 @@ describe('a second Moray', () => {
       expect(await second.ended).toBe(1)
       expect(second.said()).toMatch(/Port \d+ is taken; choose another with PORT\. Nothing was opened\./)
       expect(existsSync(other)).toBe(false)
-      const before = filesBelow(folder)
+      // what the first one does by the way after its start makes files of its own
+      let before: string[] = []
+      await expect
+        .poll(() => before.join() === (before = filesBelow(folder)).join(), {
+          timeout: 30_000,
+          interval: 700,
+        })
+        .toBe(true)
       const third = launch(folder, { PORT: portOf(server.url) })
       expect(await third.ended).toBe(1)
       expect(filesBelow(folder)).toEqual(before)

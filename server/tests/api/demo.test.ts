@@ -47,7 +47,7 @@ describe('the demo workshop', () => {
   it('holds a row half full, a bent shaft with its set, a fall that was only cold, and a departure', async () => {
     const app = await testApp()
     const rordrum = await app.job('rordrum')
-    expect(rordrum.row).toHaveLength(8)
+    expect(rordrum.row).toHaveLength(9)
     const bent = await app.job('teist-bent')
     expect(bent.facts['strike.bent']).toBe(true)
     expect(bent.grades.filter((g) => g.grade === 'replace-set').map((g) => g.part)).toEqual([

@@ -1,0 +1,152 @@
+import type { Act, ActSource, Deed, Sure } from '../assembly/act.ts'
+import { assemblyIndex, type AssemblyIndex } from '../assembly/assembly-index.ts'
+import { applyEffect } from '../assembly/effects.ts'
+import { missingBefore } from '../assembly/needs.ts'
+import { asItCame, type AssemblyState } from '../assembly/state.ts'
+import { counted } from '../job/closings.ts'
+import type { JudgedJob } from '../job/judged.ts'
+import { condemned } from '../inspection/criteria.ts'
+import { claimsOf } from './claims.ts'
+
+/** Something that was recorded, and what it says was done. */
+interface Entry {
+  at: string
+  /** Of two things of one moment the one that comes first. */
+  rank: number
+  by: string
+  from: ActSource
+  sure: Sure
+  deeds: (state: AssemblyState) => Deed[]
+}
+
+/**
+ * What a record says was done to the unit, as acts in their order, by the table in docs/carried-over.md. Taps in the row, grades, readings and acceptances are
+ * acts themselves; a closing claims what its step does, on the state as it was then. What no record holds is inferred by the fold.
+ */
+export function actsOf(job: JudgedJob): Act[] {
+  const ix = assemblyIndex(job.sheet)
+  const acts: Act[] = []
+  const state = asItCame(ix)
+  const entries = entriesOf(job, ix).sort((a, b) => a.at.localeCompare(b.at) || a.rank - b.rank)
+  for (const { at, by, from, sure, deeds } of entries)
+    for (const deed of deeds(state)) {
+      const act: Act = { ...deed, n: acts.length + 1, by, entered: at, at, sure, from }
+      for (const before of missingBefore(ix, state, act))
+        applyEffect(ix, state, { ...act, ...before, fig: {}, sure: 'inferred', from: 'inferred' })
+      applyEffect(ix, state, act)
+      acts.push(act)
+    }
+  return acts
+}
+
+function entriesOf(job: JudgedJob, ix: AssemblyIndex): Entry[] {
+  const { mode, mounted } = job.plan.scope
+  const elsewhere = mode === 'refit' || mode === 'unit'
+  return [
+    {
+      at: job.openedAt,
+      rank: 0,
+      by: '',
+      from: 'carried-over',
+      sure: 'said',
+      deeds: () => [
+        { do: 'came', on: 'unit', fig: { came: elsewhere ? 'elsewhere' : mounted ? 'mounted' : 'whole' } },
+      ],
+    },
+    ...rowEntries(job),
+    ...gradeEntries(job),
+    ...buildEntries(job, ix),
+    ...counted(job.closings).map((c): Entry => ({
+      at: c.at,
+      rank: 5,
+      by: c.by,
+      from: 'closing',
+      sure: c.departedFrom.length ? 'said' : 'seen',
+      deeds: (state) => claimsOf(job, ix, state, c),
+    })),
+    ...job.openItems.flatMap((o): Entry[] => [
+      entry(o.at, 3, o.by, 'told', { do: 'find', on: `item ${o.id}` }),
+      ...(o.closed
+        ? [entry(o.closed.at, 3, o.closed.by, 'told', { do: 'account', on: `item ${o.id}` })]
+        : []),
+    ]),
+  ]
+}
+
+const entry = (at: string, rank: number, by: string, from: ActSource, ...deeds: Deed[]): Entry => ({
+  at,
+  rank,
+  by,
+  from,
+  sure: 'seen',
+  deeds: () => deeds,
+})
+
+/** Parts as they came off, went in, or stayed out. A new one stands for its place from the trial on, whenever its tap came. */
+function rowEntries(job: JudgedJob): Entry[] {
+  const accepted = job.builds.flatMap((b) => b.acceptance?.at ?? []).at(-1)
+  return job.row.flatMap((r): Entry[] => {
+    if (r.part === null) return []
+    const on = r.part
+    const off = entry(r.offAt, 1, r.offBy, 'row', { do: 'remove', on })
+    if (r.leftOut !== null)
+      return [off, entry(r.offAt, 2, r.offBy, 'row', { do: 'leave-out', on, fig: { until: 'good' } })]
+    if (!r.fitted) return [off]
+    const { at, by, renewed } = r.fitted
+    const early = accepted !== undefined && accepted > r.offAt && accepted < at ? accepted : at
+    return [
+      off,
+      ...(renewed ? [entry(early, 1, by, 'row', { do: 'renew', on })] : []),
+      entry(at, 2, by, 'row', { do: 'fit', on }),
+    ]
+  })
+}
+
+const gradeEntries = (job: JudgedJob): Entry[] =>
+  job.grades
+    .filter((g) => !g.superseded)
+    .map((g) =>
+      entry(g.at, 2, g.by, 'grade', {
+        do: 'grade',
+        on: g.part,
+        fig: {
+          condition: condemned(g.grade) ? 'condemned' : g.grade === 'dress' ? 'dress' : 'good',
+          ...(condemned(g.grade) ? { why: 'graded' } : {}),
+        },
+      }),
+    )
+
+/** Stacks, and what an accepted build proves: every setting that was read in it, or that it carries over. */
+function buildEntries(job: JudgedJob, ix: AssemblyIndex): Entry[] {
+  return job.builds.flatMap((b): Entry[] => [
+    ...b.stacks
+      .filter((s) => !s.superseded && b.number > 0)
+      .map((s) =>
+        entry(s.at, 2, s.by, 'stack', {
+          do: 'adjust',
+          on: s.location,
+          fig: { stack: s.thicknessMm.toFixed(3) },
+        }),
+      ),
+    ...(b.acceptance
+      ? [
+          entry(
+            b.acceptance.at,
+            4,
+            b.acceptance.by,
+            'acceptance',
+            ...[...ix.settings.keys()]
+              .filter((id) => readIn(job, b.number, id))
+              .map((on): Deed => ({ do: 'accept', on, fig: { build: b.number } })),
+          ),
+        ]
+      : []),
+  ])
+}
+
+/** It was read in the build, or in one before that nothing of it has changed since. */
+const readIn = (job: JudgedJob, number: number, measure: string): boolean =>
+  job.builds.some(
+    (b) =>
+      b.number > 0 && b.number <= number && b.readings.some((r) => r.measure === measure && !r.superseded),
+  )

@@ -1,0 +1,33 @@
+import { assemblyIndex } from '../assembly/assembly-index.ts'
+import { fold, type Folded } from '../assembly/fold.ts'
+import { invariants, type Line } from '../assembly/invariants.ts'
+import { isOver } from '../job/record.ts'
+import type { JudgedJob } from '../job/judged.ts'
+import { actsOf } from './acts-of-record.ts'
+
+/** What the list says of a job beside today's plan, while nothing depends on it. */
+export interface Shadow extends Pick<Folded, 'inferred'> {
+  acts: number
+  lines: Line[]
+  /** Today's plan has nothing left but handover, or not even that. */
+  nothingLeft: boolean
+}
+
+/**
+ * Judges a job by what was done to its unit. A job that was handed over is not judged by a list that did not exist then.
+ * @returns undefined for a job that is over
+ */
+export function shadowOf(job: JudgedJob): Shadow | undefined {
+  if (isOver(job.state)) return undefined
+  const ix = assemblyIndex(job.sheet)
+  const acts = actsOf(job)
+  const { state, inferred } = fold(ix, acts)
+  return {
+    acts: acts.length,
+    inferred,
+    lines: invariants(ix, state),
+    nothingLeft: job.progress.steps.every(
+      (s) => s.state === 'done' || s.state === 'not-here' || s.step.id === 'handover',
+    ),
+  }
+}

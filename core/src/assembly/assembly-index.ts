@@ -1,0 +1,204 @@
+import type { Measure, DriveSheet } from '../drives/sheet.ts'
+import { perSheet } from '../drives/per-sheet.ts'
+import { edgesOf, type Edges } from '../drives/graph/edges.ts'
+import { CASE_SPACE, type Group, type Interface, type Joint, type Space } from '../drives/graph/rows.ts'
+import type { PartKind } from '../drives/parts.ts'
+import { derivedMeasures } from '../setting/measures.ts'
+import { settingsOf } from '../setting/settings-of-part.ts'
+
+/** A part of the drive, or a loose piece of a group, with what leads to and from it. */
+export interface IndexPart {
+  id: string
+  /** The group that it is a piece of. */
+  group?: string
+  body: boolean
+  kind: PartKind
+  useOnce: boolean
+  /** Pressed on these, or into them: it goes where they go. */
+  on: string[]
+  /** Lies loose in these. */
+  in: string[]
+  /** Parts and groups that are off before it can leave. */
+  after: string[]
+  /** Interfaces that are parted before. */
+  interfaces: string[]
+  /** Settings that it carries or sets. */
+  sets: string[]
+}
+
+export interface IndexGroup {
+  row: Group
+  pieces: string[]
+  holds: string[]
+  after: string[]
+  interfaces: string[]
+  /** Joints and interfaces that it closes. */
+  closes: string[]
+  joins: string[]
+  /** Settings that it preloads. */
+  preloads: string[]
+}
+
+export interface IndexJoint {
+  row: Joint
+  between: string[]
+  sealedBy: string[]
+  closedBy: string[]
+  behind: string[]
+  interfaces: string[]
+}
+
+export interface IndexSetting {
+  id: string
+  carriers: string[]
+  stacks: string[]
+  preloadedBy: string[]
+  /** Of bearings that are loaded against each other; a play or a depth is none. */
+  preload: boolean
+  /** It is read with the driveshaft free, so not while the unit hangs on the boat. */
+  offTheBoat: boolean
+}
+
+/** What a sheet's graph comes to, worked out once for each version. */
+export interface AssemblyIndex {
+  parts: ReadonlyMap<string, IndexPart>
+  groups: ReadonlyMap<string, IndexGroup>
+  joints: ReadonlyMap<string, IndexJoint>
+  interfaces: ReadonlyMap<string, Interface>
+  spaces: ReadonlyMap<string, Space>
+  settings: ReadonlyMap<string, IndexSetting>
+  /** Parts that come along with a part: all that lies in it or sits on it, and what lies in those. */
+  lots: ReadonlyMap<string, readonly string[]>
+  /** There is something to shift. */
+  shifts: boolean
+  /** Groups that hold a part. */
+  holders: ReadonlyMap<string, readonly string[]>
+}
+
+const ids = (edges: Edges | undefined) => edgesOf(edges)
+
+export const assemblyIndex = perSheet((sheet: DriveSheet): AssemblyIndex => {
+  const { graph } = sheet
+  const joints = new Map(
+    (graph.joints ?? []).map((row): [string, IndexJoint] => [
+      row.id,
+      {
+        row,
+        between: ids(row.between),
+        sealedBy: ids(row.sealedBy),
+        closedBy: ids(row.closedBy),
+        behind: row.behind ? ids(row.behind) : row.interfaces ? [] : [CASE_SPACE],
+        interfaces: ids(row.interfaces),
+      },
+    ]),
+  )
+  const settings = settingsIn(sheet)
+  const interfaces = new Map((graph.interfaces ?? []).map((i) => [i.id, i] as const))
+  const groups = new Map(
+    (graph.groups ?? []).map((row): [string, IndexGroup] => [
+      row.id,
+      {
+        row,
+        pieces: (row.pieces ?? []).map((p) => p.id),
+        holds: ids(row.holds),
+        after: ids(row.after),
+        interfaces: ids(row.interfaces),
+        closes: [...joints].flatMap(([id, j]) => (j.closedBy.includes(row.id) ? [id] : [])),
+        joins: [...interfaces].flatMap(([id, i]) => (ids(i.closedBy).includes(row.id) ? [id] : [])),
+        preloads: [...settings.values()].flatMap((s) => (s.preloadedBy.includes(row.id) ? [s.id] : [])),
+      },
+    ]),
+  )
+  const parts = partsIn(sheet)
+  const holders = new Map<string, string[]>()
+  for (const [id, g] of groups) for (const p of g.holds) holders.set(p, [...(holders.get(p) ?? []), id])
+  return {
+    parts,
+    groups,
+    joints,
+    interfaces,
+    spaces: new Map((graph.spaces ?? []).map((s) => [s.id, s] as const)),
+    settings,
+    lots: new Map([...parts.keys()].map((id) => [id, lotOf(parts, id)] as const)),
+    holders,
+    shifts: graph.unit?.shifts ?? false,
+  }
+})
+
+function partsIn(sheet: DriveSheet): Map<string, IndexPart> {
+  const { graph } = sheet
+  const shown = new Map(sheet.parts.map((p) => [p.id, p] as const))
+  const rows = graph.parts.map((p): IndexPart => ({
+    id: p.id,
+    body: p.role === 'body',
+    kind: p.kind,
+    useOnce: p.kind === 'seal' || p.kind === 'ring',
+    on: ids(p.on),
+    in: ids(p.in),
+    after: ids(p.after),
+    interfaces: ids(p.interfaces),
+    sets: settingsOf(sheet, shown.get(p.id)!),
+  }))
+  const pieces = (graph.groups ?? []).flatMap((g) =>
+    (g.pieces ?? []).map((p): IndexPart => ({
+      id: p.id,
+      group: g.id,
+      body: false,
+      kind: p.kind ?? 'nut',
+      useOnce: p.useOnce ?? g.useOnce ?? false,
+      on: [],
+      in: [],
+      after: [],
+      interfaces: [],
+      sets: [],
+    })),
+  )
+  return new Map([...rows, ...pieces].map((p) => [p.id, p] as const))
+}
+
+function lotOf(parts: ReadonlyMap<string, IndexPart>, id: string): string[] {
+  const found = new Set<string>()
+  const add = (host: string) => {
+    for (const p of parts.values())
+      if (!found.has(p.id) && p.id !== id && (p.on.includes(host) || p.in.includes(host))) {
+        found.add(p.id)
+        add(p.id)
+      }
+  }
+  add(id)
+  return [...found]
+}
+
+/** What is set on the drive, with what carries it: the parts at its gears, bearings and stacks, unless the sheet says otherwise. */
+function settingsIn(sheet: DriveSheet): Map<string, IndexSetting> {
+  const all = [...sheet.measures, ...derivedMeasures(sheet)]
+  return new Map(
+    all.map((m): [string, IndexSetting] => {
+      const row = sheet.graph.settings?.find((s) => s.id === m.id)
+      const derived = sheet.parts.filter((p) => settingsOf(sheet, p).includes(m.id)).map((p) => p.id)
+      const { carriedBy, preloadedBy, through } = row ?? {}
+      return [
+        m.id,
+        {
+          id: m.id,
+          carriers: [...new Set([...(carriedBy ? ids(carriedBy) : derived), ...ids(through)])],
+          stacks: stacksOf(sheet, m),
+          preloadedBy: ids(preloadedBy),
+          preload: m.kind === 'rolling-torque',
+          offTheBoat: (row?.readWhen ?? []).some((w) => w === 'driveshaft-free' || w === 'driveshaft-up'),
+        },
+      ]
+    }),
+  )
+}
+
+function stacksOf(sheet: DriveSheet, m: Measure | ReturnType<typeof derivedMeasures>[number]): string[] {
+  if ('by' in m && m.by !== undefined) return [m.by]
+  const gears =
+    m.kind === 'backlash'
+      ? sheet.meshes.flatMap((x) => (x.id === m.mesh ? [x.pinion, x.gear] : []))
+      : m.kind === 'depth'
+        ? [m.gear]
+        : []
+  return sheet.adjusters.flatMap((a) => (a.moves !== undefined && gears.includes(a.moves) ? [a.id] : []))
+}

@@ -1,0 +1,257 @@
+import type { Act, Topic } from './act.ts'
+import type { AssemblyIndex } from './assembly-index.ts'
+import { asItCame, configurationOf, jointAt, type AssemblyState } from './state.ts'
+
+type Effect = (ix: AssemblyIndex, state: AssemblyState, act: Act) => void
+
+/** What an act changes in the state, which is changed in place. An act on a row that the sheet has not changes nothing. */
+export function applyEffect(ix: AssemblyIndex, state: AssemblyState, act: Act): void {
+  state.n = act.n
+  EFFECTS[act.do](ix, state, act)
+}
+
+const forget = (state: AssemblyState, topic: Topic, n: number) => state.unknownSince.set(topic, n)
+
+const EFFECTS: Record<Act['do'], Effect> = {
+  // another unit has come: nothing of the one before counts
+  came: (ix, s, { fig, n }) => {
+    Object.assign(s, asItCame(ix), { n, came: fig?.came ?? 'mounted' })
+  },
+  remove: (ix, s, { on, n }) => removed(ix, s, on, n),
+  'press-out': (ix, s, { on, n }) => removed(ix, s, on, n),
+  fit: (ix, s, { on }) => fitted(ix, s, on),
+  'press-in': (ix, s, { on }) => fitted(ix, s, on),
+  renew: (ix, s, { on, n }) => renewed(ix, s, on, n),
+  'leave-out': (_, s, { on, fig }) => {
+    const part = s.parts.get(on)
+    if (part) Object.assign(part, { at: 'left-out', until: fig?.until ?? 'good', moved: true })
+  },
+  grade: (_, s, { on, fig }) => {
+    const part = s.parts.get(on)
+    // what is unsafe stays so until another one is in its place
+    if (!part || part.condition === 'unsafe') return
+    part.condition = fig?.condition ?? 'unknown'
+    if (fig?.why === undefined) delete part.why
+    else part.why = fig.why
+  },
+  loosen: (ix, s, { on }) => loosened(ix, s, on, 'loose'),
+  'take-out': (ix, s, { on }) => loosened(ix, s, on, 'out'),
+  snug: (ix, s, { on }) => tightened(ix, s, on, 'snug'),
+  tighten: (ix, s, { on }) => tightened(ix, s, on, 'final'),
+  lock: (_, s, { on }) => {
+    const group = s.groups.get(on)
+    if (group) group.locked = true
+  },
+  adjust: (_, s, { on, fig }) => {
+    s.stacks.set(on, fig?.stack ?? '')
+  },
+  measure: (ix, s, act) => read(ix, s, act, act.fig?.check === true && act.fig.verdict === 'good'),
+  accept: (ix, s, act) => read(ix, s, act, true),
+  prove: (ix, s, act) => proved(ix, s, act),
+  leak: (_, s, { on }) => {
+    const joint = s.joints.get(on)
+    if (joint) Object.assign(joint, { leaks: true })
+  },
+  drain: (_, s, { on }) => {
+    const space = s.spaces.get(on)
+    if (space) Object.assign(space, { at: 'out', settled: false })
+  },
+  fill: (_, s, { on }) => {
+    const space = s.spaces.get(on)
+    if (space) Object.assign(space, { at: 'filled', settled: false })
+  },
+  settle: (_, s, { on }) => {
+    const space = s.spaces.get(on)
+    if (space) space.settled = true
+  },
+  'leave-dry': (_, s, { on }) => {
+    const space = s.spaces.get(on)
+    if (space) space.at = 'dry'
+  },
+  part: (ix, s, { on, n }) => {
+    if (!s.interfaces.has(on)) return
+    s.interfaces.set(on, 'parted')
+    for (const [id, g] of ix.groups) if (g.joins.includes(on)) loosened(ix, s, id, 'out')
+    for (const [id, j] of ix.joints)
+      if (j.row.kind === 'halves' && j.interfaces.includes(on)) opened(ix, s, id)
+    if (ix.shifts) forget(s, 'shift', n)
+  },
+  join: (_, s, { on }) => {
+    if (s.interfaces.has(on)) s.interfaces.set(on, 'joined')
+  },
+  'put-in': (_, s, { on }) => void s.temporary.add(on),
+  'take-away': (_, s, { on }) => void s.temporary.delete(on),
+  press: (_, s) => {
+    s.pressure = true
+  },
+  'let-out': (_, s) => {
+    s.pressure = false
+  },
+  run: (ix, s, act) => {
+    if (!act.fig?.dry) return
+    for (const [id, j] of ix.joints)
+      if (j.row.provedBy === 'dry-after-run' && jointAt(s, j) === 'shut') proof(s, id, act.n)
+  },
+  know: (_, s, { on, n }) => {
+    s.knownSince.set(on as Topic, n)
+  },
+  find: (_, s, { on }) => void s.open.add(on),
+  account: (_, s, { on }) => void s.open.delete(on),
+  end: (_, s, { fig }) => {
+    if (fig?.end) s.end = fig.end
+  },
+}
+
+function proof(s: AssemblyState, joint: string, n: number) {
+  const state = s.joints.get(joint)!
+  state.proof = { n, partings: state.partings }
+  state.leaks = false
+}
+
+/** A joint is parted: its proof is gone, and oil below the level has run out. */
+function opened(ix: AssemblyIndex, s: AssemblyState, id: string) {
+  const joint = ix.joints.get(id)!
+  s.joints.get(id)!.partings++
+  if (joint.row.level === 'above') return
+  for (const space of joint.behind) {
+    const held = s.spaces.get(space)
+    if (held && ix.spaces.get(space)!.holds === 'oil' && held.at !== 'dry')
+      Object.assign(held, { at: 'out', settled: false })
+  }
+}
+
+/** A part leaves with its lot: joints and settings across the cut are parted, those within it are not. */
+function removed(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
+  const part = s.parts.get(id)
+  if (!part) return
+  if (part.at !== 'in') {
+    // it comes out of the lot that it lay in
+    delete part.lot
+    return
+  }
+  const lot = new Set([id, ...(ix.lots.get(id) ?? []).filter((m) => s.parts.get(m)?.at === 'in')])
+  for (const [joint, j] of ix.joints) {
+    const members = [...j.between, ...j.sealedBy]
+    const inLot = members.filter((m) => lot.has(m)).length
+    if (inLot > 0 && inLot < members.length) opened(ix, s, joint)
+  }
+  for (const setting of ix.settings.values()) {
+    const there = setting.carriers.filter((c) => lot.has(c) || s.parts.get(c)?.at === 'in')
+    const inLot = there.filter((c) => lot.has(c)).length
+    if (inLot > 0 && inLot < there.length) s.settings.get(setting.id)!.seatings++
+  }
+  for (const m of lot) {
+    Object.assign(s.parts.get(m)!, { at: 'tray', moved: true, ...(m === id ? {} : { lot: id }) })
+    if (m === id) delete s.parts.get(m)!.lot
+    touches(ix, s, m, n)
+  }
+}
+
+/** What has to be looked at again once such a part was out. */
+function touches(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
+  const { kind } = ix.parts.get(id)!
+  if (kind === 'pump') forget(s, 'water', n)
+  if (kind === 'shift' || kind === 'clutch') forget(s, 'shift', n)
+  if (kind === 'hub') forget(s, 'propeller-turns', n)
+}
+
+/** A part goes in, and with it what lies in its lot; one whose host lies in the tray goes into that first. */
+function fitted(ix: AssemblyIndex, s: AssemblyState, id: string) {
+  const part = s.parts.get(id)
+  if (!part) return
+  delete part.until
+  const row = ix.parts.get(id)!
+  const host = [...row.on, ...row.in].find((h) => s.parts.get(h)?.at === 'tray')
+  if (host !== undefined) {
+    Object.assign(part, { at: 'tray', lot: host })
+    return
+  }
+  part.at = 'in'
+  delete part.lot
+  for (const m of ix.lots.get(id) ?? []) {
+    const member = s.parts.get(m)!
+    if (member.at === 'tray' && member.lot !== undefined && s.parts.get(member.lot)?.at === 'in') {
+      member.at = 'in'
+      delete member.lot
+    }
+  }
+  const group = row.group === undefined ? undefined : ix.groups.get(row.group)
+  if (group?.pieces.every((p) => s.parts.get(p)?.at === 'in')) {
+    const state = s.groups.get(row.group!)!
+    if (state.at === 'out') state.at = 'loose'
+  }
+}
+
+/** A new one takes its place: another instance. What is pressed on the old one goes with it, unless it was pressed off before. */
+function renewed(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
+  const part = s.parts.get(id)
+  if (!part) return
+  part.instance++
+  part.condition = 'good'
+  delete part.why
+  if (ix.parts.get(id)!.kind === 'gear') forget(s, 'ratio', n)
+  touches(ix, s, id, n)
+  for (const m of ix.parts.values()) {
+    const member = s.parts.get(m.id)!
+    const stillOn = m.on.includes(id) && (member.at === 'in' || member.lot !== undefined)
+    if (stillOn && member.condition !== 'unsafe')
+      Object.assign(member, { condition: 'condemned', why: 'pressed-on-scrap' })
+  }
+}
+
+function loosened(ix: AssemblyIndex, s: AssemblyState, id: string, to: 'loose' | 'out') {
+  const group = ix.groups.get(id)
+  const state = s.groups.get(id)
+  if (!group || !state || state.at === 'out') return
+  const wasTight = state.at !== 'loose'
+  Object.assign(state, { at: to, locked: false })
+  if (wasTight) {
+    state.moves++
+    for (const setting of group.preloads) s.settings.get(setting)!.seatings++
+    for (const joint of group.closes) opened(ix, s, joint)
+  }
+  if (to === 'out')
+    for (const p of group.pieces) {
+      const piece = s.parts.get(p)!
+      Object.assign(piece, { at: 'tray', moved: true })
+      if (ix.parts.get(p)!.useOnce) Object.assign(piece, { condition: 'condemned', why: 'used-once' })
+    }
+}
+
+function tightened(ix: AssemblyIndex, s: AssemblyState, id: string, to: 'snug' | 'final') {
+  const state = s.groups.get(id)
+  if (!state) return
+  state.at = to
+  // one that nothing locks is locked by being tight
+  const { lock = 'none' } = ix.groups.get(id)!.row
+  if (
+    to === 'final' &&
+    (lock === 'none' || lock === 'threadlocker' || lock === 'self-locking' || lock === 'spring-washer')
+  )
+    state.locked = true
+}
+
+/** A reading proves the parts that it was taken on, in the state that they are in. */
+function read(ix: AssemblyIndex, s: AssemblyState, { on, n }: Act, counts: boolean) {
+  const setting = ix.settings.get(on)
+  if (!setting || !counts) return
+  const state = s.settings.get(on)!
+  state.proof = { n, configuration: configurationOf(s, setting), seatings: state.seatings }
+}
+
+const BY_AIR = new Set(['air', 'vacuum'])
+
+/** Tight: every joint that the test sees and that is shut is proved. One half of a unit that shares its oil is not seen by itself. */
+function proved(ix: AssemblyIndex, s: AssemblyState, { on, fig, n }: Act) {
+  if (fig?.verdict !== 'good') return
+  const joined = on === 'joined'
+  const shares = [...ix.interfaces.values()].some(
+    (i) => i.sharesOil === true && s.interfaces.get(i.id) !== 'parted',
+  )
+  if (!joined && shares) return
+  for (const [id, j] of ix.joints) {
+    const { provedBy } = j.row
+    const seen = provedBy === undefined || BY_AIR.has(provedBy) || (joined && provedBy === 'joined-air')
+    if (seen && jointAt(s, j) === 'shut') proof(s, id, n)
+  }
+}
