@@ -10,6 +10,8 @@ import { claimsOf } from './claims.ts'
 
 /** Something that was recorded, and what it says was done. */
 interface Entry {
+  /** What it comes from, for good: the row of the record, and which of its moments. */
+  key: string
   at: string
   /** Of two things of one moment the one that comes first. */
   rank: number
@@ -19,18 +21,24 @@ interface Entry {
   deeds: (state: AssemblyState) => Deed[]
 }
 
+/** An act with what it comes from, and its place among the acts of that. */
+export interface RecordedAct extends Act {
+  key: string
+  place: number
+}
+
 /**
  * What a record says was done to the unit, as acts in their order, by the table in docs/carried-over.md. Taps in the row, grades, readings and acceptances are
  * acts themselves; a closing claims what its step does, on the state as it was then. What no record holds is inferred by the fold.
  */
-export function actsOf(job: JudgedJob): Act[] {
+export function actsOf(job: JudgedJob): RecordedAct[] {
   const ix = assemblyIndex(job.sheet)
-  const acts: Act[] = []
+  const acts: RecordedAct[] = []
   const state = asItCame(ix)
   const entries = entriesOf(job, ix).sort((a, b) => a.at.localeCompare(b.at) || a.rank - b.rank)
-  for (const { at, by, from, sure, deeds } of entries)
-    for (const deed of deeds(state)) {
-      const act: Act = { ...deed, n: acts.length + 1, by, entered: at, at, sure, from }
+  for (const { key, at, by, from, sure, deeds } of entries)
+    for (const [place, deed] of deeds(state).entries()) {
+      const act: RecordedAct = { ...deed, key, place, n: acts.length + 1, by, entered: at, at, sure, from }
       for (const before of missingBefore(ix, state, act))
         applyEffect(ix, state, { ...act, ...before, fig: {}, sure: 'inferred', from: 'inferred' })
       applyEffect(ix, state, act)
@@ -44,6 +52,7 @@ function entriesOf(job: JudgedJob, ix: AssemblyIndex): Entry[] {
   const elsewhere = mode === 'refit' || mode === 'unit'
   return [
     {
+      key: 'came',
       at: job.openedAt,
       rank: 0,
       by: '',
@@ -57,6 +66,7 @@ function entriesOf(job: JudgedJob, ix: AssemblyIndex): Entry[] {
     ...gradeEntries(job),
     ...buildEntries(job, ix),
     ...counted(job.closings).map((c): Entry => ({
+      key: `closing ${c.id}`,
       at: c.at,
       rank: 5,
       by: c.by,
@@ -65,15 +75,28 @@ function entriesOf(job: JudgedJob, ix: AssemblyIndex): Entry[] {
       deeds: (state) => claimsOf(job, ix, state, c),
     })),
     ...job.openItems.flatMap((o): Entry[] => [
-      entry(o.at, 3, o.by, 'told', { do: 'find', on: `item ${o.id}` }),
+      entry(`item ${o.id}`, o.at, 3, o.by, 'told', { do: 'find', on: `item ${o.id}` }),
       ...(o.closed
-        ? [entry(o.closed.at, 3, o.closed.by, 'told', { do: 'account', on: `item ${o.id}` })]
+        ? [
+            entry(`item ${o.id} closed`, o.closed.at, 3, o.closed.by, 'told', {
+              do: 'account',
+              on: `item ${o.id}`,
+            }),
+          ]
         : []),
     ]),
   ]
 }
 
-const entry = (at: string, rank: number, by: string, from: ActSource, ...deeds: Deed[]): Entry => ({
+const entry = (
+  key: string,
+  at: string,
+  rank: number,
+  by: string,
+  from: ActSource,
+  ...deeds: Deed[]
+): Entry => ({
+  key,
   at,
   rank,
   by,
@@ -88,16 +111,23 @@ function rowEntries(job: JudgedJob): Entry[] {
   return job.row.flatMap((r): Entry[] => {
     if (r.part === null) return []
     const on = r.part
-    const off = entry(r.offAt, 1, r.offBy, 'row', { do: 'remove', on })
+    const off = entry(`row ${r.id} off`, r.offAt, 1, r.offBy, 'row', { do: 'remove', on })
     if (r.leftOut !== null)
-      return [off, entry(r.offAt, 2, r.offBy, 'row', { do: 'leave-out', on, fig: { until: 'good' } })]
+      return [
+        off,
+        entry(`row ${r.id} left out`, r.offAt, 2, r.offBy, 'row', {
+          do: 'leave-out',
+          on,
+          fig: { until: 'good' },
+        }),
+      ]
     if (!r.fitted) return [off]
     const { at, by, renewed } = r.fitted
     const early = accepted !== undefined && accepted > r.offAt && accepted < at ? accepted : at
     return [
       off,
-      ...(renewed ? [entry(early, 1, by, 'row', { do: 'renew', on })] : []),
-      entry(at, 2, by, 'row', { do: 'fit', on }),
+      ...(renewed ? [entry(`row ${r.id} renewed`, early, 1, by, 'row', { do: 'renew', on })] : []),
+      entry(`row ${r.id} fitted ${at}`, at, 2, by, 'row', { do: 'fit', on }),
     ]
   })
 }
@@ -106,7 +136,7 @@ const gradeEntries = (job: JudgedJob): Entry[] =>
   job.grades
     .filter((g) => !g.superseded)
     .map((g) =>
-      entry(g.at, 2, g.by, 'grade', {
+      entry(`grade ${g.id}`, g.at, 2, g.by, 'grade', {
         do: 'grade',
         on: g.part,
         fig: {
@@ -122,7 +152,7 @@ function buildEntries(job: JudgedJob, ix: AssemblyIndex): Entry[] {
     ...b.stacks
       .filter((s) => !s.superseded && b.number > 0)
       .map((s) =>
-        entry(s.at, 2, s.by, 'stack', {
+        entry(`stack ${s.id}`, s.at, 2, s.by, 'stack', {
           do: 'adjust',
           on: s.location,
           fig: { stack: s.thicknessMm.toFixed(3) },
@@ -131,6 +161,7 @@ function buildEntries(job: JudgedJob, ix: AssemblyIndex): Entry[] {
     ...(b.acceptance
       ? [
           entry(
+            `acceptance ${b.id} ${b.acceptance.at}`,
             b.acceptance.at,
             4,
             b.acceptance.by,

@@ -1,3 +1,4 @@
+import type { Act } from '../assembly/act.ts'
 import { assemblyIndex } from '../assembly/assembly-index.ts'
 import { fold, type Folded } from '../assembly/fold.ts'
 import { invariants, type Line } from '../assembly/invariants.ts'
@@ -15,12 +16,13 @@ export interface Shadow extends Pick<Folded, 'inferred'> {
 
 /**
  * Judges a job by what was done to its unit. A job that was handed over is not judged by a list that did not exist then.
+ * @param logged its log; without one, as for a job that nobody has written to since there are logs, what its record says
  * @returns undefined for a job that is over
  */
-export function shadowOf(job: JudgedJob): Shadow | undefined {
+export function shadowOf(job: JudgedJob, logged?: readonly Act[]): Shadow | undefined {
   if (isOver(job.state)) return undefined
   const ix = assemblyIndex(job.sheet)
-  const acts = actsOf(job)
+  const acts = logged?.length ? logged : actsOf(job)
   const { state, inferred } = fold(ix, acts)
   return {
     acts: acts.length,

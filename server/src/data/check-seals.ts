@@ -24,6 +24,7 @@ const EVIDENCE = [
   ],
   ...['lead_agreement', 'gauge_calibration', 'drive_sheet', 'job_scope', 'open_item', 'open_item_closed'],
   ...['repair_loop', 'job_unit', 'pattern_mark', 'pattern_mark_superseded', 'foreign_job'],
+  ...['act', 'act_struck'],
 ]
 /** Rows that change with the shop: sealed at every change. */
 const SEALED = ['job', 'person', 'gauge', 'shim_line', 'row_part', 'device', 'setting']

@@ -10,6 +10,7 @@ import { onWrite, type Params } from '../http/endpoint.ts'
 import { write, type Done } from '../request/write.ts'
 import type { Who } from '../request/who.ts'
 import type { At } from './change.ts'
+import { writeLog } from '../acts/log.ts'
 import { mustBeOpen } from './must-be-open.ts'
 import { readRecord, readRecords, type Read } from './read-record.ts'
 import type { Mark } from './record-shelf.ts'
@@ -67,6 +68,7 @@ async function changeJob(
   const after = await judgedOf(tx, deps, own!, who.at)
   // closed or handed over, it stays so until somebody reopens it
   if (others && !isOver(others.record.state)) await settle(tx, await judgedOf(tx, deps, others, who.at))
+  await writeLog(tx, after, who, entered)
   const { state, stage, waits } = before
   const stays = options.whenOver === 'as-it-stands' && isOver(state)
   const standing = stays ? { state, stage, waits } : after.standing

@@ -14,6 +14,7 @@ import CopiesSection from './CopiesSection.vue'
 import FaultsSection from './FaultsSection.vue'
 import DevicesSection from './DevicesSection.vue'
 import PeopleSection from './PeopleSection.vue'
+import ShadowSection from './ShadowSection.vue'
 import SchoolList from './SchoolList.vue'
 import UnitsChoice from './UnitsChoice.vue'
 
@@ -135,6 +136,7 @@ async function leaveDemo() {
       <PeopleSection />
       <DevicesSection />
       <CopiesSection />
+      <ShadowSection />
       <section aria-label="Rules">
         <h2>Rules</h2>
         <form class="rules entries" @submit.prevent="keepRules">

@@ -2,6 +2,7 @@
 export const keys = {
   people: ['people'],
   shop: ['shop'],
+  shadow: ['jobs', 'shadow'],
   devices: ['devices'],
   copies: ['copies'],
   copyNotice: ['copies', 'notice'],
