@@ -1,4 +1,9 @@
 import { random } from '../tests/refused.ts'
+import type { Act } from '../src/assembly/act.ts'
+import { assemblyIndex } from '../src/assembly/assembly-index.ts'
+import { fold } from '../src/assembly/fold.ts'
+import { invariants } from '../src/assembly/invariants.ts'
+import { demoSheets } from '../src/drives/sheets/index.ts'
 import type { ShimSolveInput } from '../src/setting/shim-problem.ts'
 import { patternRead } from '../src/contact/pattern-read.ts'
 import { closeTeethInPlace, contactSolver, patchOf, toothContact } from '../src/contact/tooth-contact.ts'
@@ -157,3 +162,28 @@ const readings = Array.from({ length: 10_000 }, (_, i) => ({
 report('leak-test', { readings: 10_000 }, 30, () =>
   leakTest({ readings, atmosphereKpa: 101.3, volumeMl: 650, allowedMlPerMin: 0.25, gaugeResolutionKpa: 0.1 }),
 )
+/** Everything off and on again, over and over: what a unit of two cases has in its log after some repairs. */
+for (const acts of [600, 1200]) {
+  const cases = ['alke-2-upper', 'alke-2-lower'].map((id) => {
+    const ix = assemblyIndex(demoSheets.find((s) => s.id === id)!)
+    const ids = [...ix.parts.keys()]
+    const log = Array.from({ length: acts / 2 }, (_, i): Act => {
+      const on = ids[i % ids.length]!
+      const out = Math.floor(i / ids.length) % 2 === 0
+      return {
+        n: i + 1,
+        do: out ? 'remove' : 'fit',
+        on,
+        by: '',
+        entered: '',
+        at: '',
+        sure: 'seen',
+        from: 'row',
+      }
+    })
+    return { ix, log }
+  })
+  report('assembly', { acts, cases: 2, with: 'fold and invariants' }, 50, () =>
+    cases.map(({ ix, log }) => invariants(ix, fold(ix, log).state)),
+  )
+}

@@ -9,6 +9,9 @@ import { settingsOf } from '../setting/settings-of-part.ts'
 /** A part of the drive, or a loose piece of a group, with what leads to and from it. */
 export interface IndexPart {
   id: string
+  /** Joints that it is a member of, and settings that it carries. */
+  joints: string[]
+  settings: string[]
   /** The group that it is a piece of. */
   group?: string
   body: boolean
@@ -110,6 +113,9 @@ export const assemblyIndex = perSheet((sheet: DriveSheet): AssemblyIndex => {
     ]),
   )
   const parts = partsIn(sheet)
+  for (const [id, j] of joints)
+    for (const m of new Set([...j.between, ...j.sealedBy])) parts.get(m)?.joints.push(id)
+  for (const s of settings.values()) for (const c of s.carriers) parts.get(c)?.settings.push(s.id)
   const holders = new Map<string, string[]>()
   for (const [id, g] of groups) for (const p of g.holds) holders.set(p, [...(holders.get(p) ?? []), id])
   return {
@@ -130,6 +136,8 @@ function partsIn(sheet: DriveSheet): Map<string, IndexPart> {
   const shown = new Map(sheet.parts.map((p) => [p.id, p] as const))
   const rows = graph.parts.map((p): IndexPart => ({
     id: p.id,
+    joints: [],
+    settings: [],
     body: p.role === 'body',
     kind: p.kind,
     useOnce: p.kind === 'seal' || p.kind === 'ring',
@@ -142,6 +150,8 @@ function partsIn(sheet: DriveSheet): Map<string, IndexPart> {
   const pieces = (graph.groups ?? []).flatMap((g) =>
     (g.pieces ?? []).map((p): IndexPart => ({
       id: p.id,
+      joints: [],
+      settings: [],
       group: g.id,
       body: false,
       kind: p.kind ?? 'nut',

@@ -130,12 +130,13 @@ function removed(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
     return
   }
   const lot = new Set([id, ...(ix.lots.get(id) ?? []).filter((m) => s.parts.get(m)?.at === 'in')])
-  for (const [joint, j] of ix.joints) {
-    const members = [...j.between, ...j.sealedBy]
-    const inLot = members.filter((m) => lot.has(m)).length
-    if (inLot > 0 && inLot < members.length) opened(ix, s, joint)
+  const met = (of: 'joints' | 'settings') => new Set([...lot].flatMap((m) => ix.parts.get(m)![of]))
+  for (const joint of met('joints')) {
+    const { between, sealedBy } = ix.joints.get(joint)!
+    if (![...between, ...sealedBy].every((m) => lot.has(m))) opened(ix, s, joint)
   }
-  for (const setting of ix.settings.values()) {
+  for (const id of met('settings')) {
+    const setting = ix.settings.get(id)!
     const there = setting.carriers.filter((c) => lot.has(c) || s.parts.get(c)?.at === 'in')
     const inLot = there.filter((c) => lot.has(c)).length
     if (inLot > 0 && inLot < there.length) s.settings.get(setting.id)!.seatings++

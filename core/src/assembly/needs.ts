@@ -2,11 +2,26 @@ import type { Act, Deed } from './act.ts'
 import type { AssemblyIndex } from './assembly-index.ts'
 import type { AssemblyState } from './state.ts'
 
+const NEEDING: ReadonlySet<Act['do']> = new Set<Act['do']>([
+  'remove',
+  'press-out',
+  'take-out',
+  'loosen',
+  'snug',
+  'tighten',
+])
+const NOTHING: readonly Deed[] = []
+
 /**
  * What has to have been done before an act, and was not: as deeds, in the order in which they come. A nut is off before what it holds, what covers a thing
  * before the thing, an interface before what lies behind it.
  */
-export function missingBefore(ix: AssemblyIndex, state: AssemblyState, act: Pick<Act, 'do' | 'on'>): Deed[] {
+export function missingBefore(
+  ix: AssemblyIndex,
+  state: AssemblyState,
+  act: Pick<Act, 'do' | 'on'>,
+): readonly Deed[] {
+  if (!NEEDING.has(act.do)) return NOTHING
   const missing: Deed[] = []
   const seen = new Set<string>()
   const groupOff = (id: string) => {
