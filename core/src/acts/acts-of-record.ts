@@ -175,9 +175,10 @@ function buildEntries(job: JudgedJob, ix: AssemblyIndex): Entry[] {
   ])
 }
 
-/** It was read in the build, or in one before that nothing of it has changed since. */
+/** It was read in the build, or in a trial before it; what was read as found counts only where that itself was accepted. */
 const readIn = (job: JudgedJob, number: number, measure: string): boolean =>
   job.builds.some(
     (b) =>
-      b.number > 0 && b.number <= number && b.readings.some((r) => r.measure === measure && !r.superseded),
+      (b.number === number || (b.number > 0 && b.number < number)) &&
+      b.readings.some((r) => r.measure === measure && !r.superseded),
   )

@@ -58,6 +58,10 @@ article {
   padding: 0.4rem 0;
 }
 h3 {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0 0.6rem;
   margin: 0;
 }
 ul {
