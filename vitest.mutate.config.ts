@@ -9,7 +9,7 @@ export default defineConfig({
       'core/tests/measuring/**/*.test.ts',
       'core/tests/setting/landing.test.ts',
       'core/tests/route/{progress,complete,gates,route}.test.ts',
-      'core/tests/assembly/{fold,laws}.test.ts',
+      'core/tests/assembly/{fold,laws,cases}.test.ts',
       'core/tests/reference.test.ts',
     ],
     testTimeout: 60_000,

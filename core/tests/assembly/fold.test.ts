@@ -1,23 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import type { Act, Deed } from '../../src/assembly/act.ts'
+import type { Deed } from '../../src/assembly/act.ts'
 import { assemblyIndex } from '../../src/assembly/assembly-index.ts'
 import { fold } from '../../src/assembly/fold.ts'
 import { invariants, mayLeave } from '../../src/assembly/invariants.ts'
 import { isProved, jointAt, type AssemblyState } from '../../src/assembly/state.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
+import { numbered } from './described.ts'
 
 const lomvi = demoSheets.find((s) => s.id === 'lomvi-90')!
 const ix = assemblyIndex(lomvi)
-const numbered = (deeds: readonly Deed[]): Act[] =>
-  deeds.map((d, i) => ({
-    ...d,
-    n: i + 1,
-    by: 'Ylva',
-    entered: '2026-11-02T08:00:00.000Z',
-    at: '2026-11-02T08:00:00.000Z',
-    sure: 'seen',
-    from: 'told',
-  }))
 const after = (...deeds: Deed[]) => fold(ix, numbered(deeds))
 const red = (state: AssemblyState, accepted?: ReadonlySet<string>) =>
   invariants(ix, state, accepted)
