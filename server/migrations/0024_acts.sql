@@ -24,9 +24,12 @@ create trigger act_stays before update or delete on act for each row execute fun
 create trigger act_whole before truncate on act for each statement execute function refuse_change();
 create trigger act_sealed after insert or update on act for each row execute function seal_row('id', '');
 
--- An act that never happened, or was otherwise: what it came from was taken back or put right. It stays to be read.
+-- An act that never happened, or was otherwise: what it came from was taken back or put right. It stays to be read. What was undone is neither: that is an act
+-- of its own.
 create table act_struck (
   act_id bigint primary key references act (id),
+  -- the act that says how it really was; null where it never happened
+  changed_to bigint references act (id),
   by_person text references person (id),
   at timestamptz not null
 );

@@ -5,7 +5,7 @@ import { missingBefore } from '../assembly/needs.ts'
 import { asItCame, type AssemblyState } from '../assembly/state.ts'
 import { counted } from '../job/closings.ts'
 import type { JudgedJob } from '../job/judged.ts'
-import { condemned } from '../inspection/criteria.ts'
+import { condemned, criteria } from '../inspection/criteria.ts'
 import { claimsOf } from './claims.ts'
 
 /** Something that was recorded, and what it says was done. */
@@ -74,6 +74,20 @@ function entriesOf(job: JudgedJob, ix: AssemblyIndex): Entry[] {
       sure: c.departedFrom.length ? 'said' : 'seen',
       deeds: (state) => claimsOf(job, ix, state, c),
     })),
+    ...job.estimates.flatMap(({ id, approval: a }): Entry[] =>
+      a
+        ? [
+            {
+              ...entry(`approval ${id} ${a.at}`, a.at, 3, a.by, 'approval', {
+                do: 'know',
+                on: 'decided',
+                fig: { why: a.choice },
+              }),
+              sure: 'said',
+            },
+          ]
+        : [],
+    ),
     ...job.openItems.flatMap((o): Entry[] => [
       entry(`item ${o.id}`, o.at, 3, o.by, 'told', { do: 'find', on: `item ${o.id}` }),
       ...(o.closed
@@ -135,18 +149,22 @@ function rowEntries(job: JudgedJob): Entry[] {
 const gradeEntries = (job: JudgedJob): Entry[] =>
   job.grades
     .filter((g) => !g.superseded)
-    .map((g) =>
-      entry(`grade ${g.id}`, g.at, 2, g.by, 'grade', {
+    .map((g) => {
+      const kind = job.sheet.parts.find((p) => p.id === g.part)?.kind
+      const ends = kind && criteria[kind].find((c) => c.endsRebuild && g.seen.includes(c.id))
+      return entry(`grade ${g.id}`, g.at, 2, g.by, 'grade', {
         do: 'grade',
         on: g.part,
-        fig: {
-          condition: condemned(g.grade) ? 'condemned' : g.grade === 'dress' ? 'dress' : 'good',
-          ...(condemned(g.grade) ? { why: 'graded' } : {}),
-        },
-      }),
-    )
+        fig: ends
+          ? { condition: 'unsafe', why: ends.id }
+          : {
+              condition: condemned(g.grade) ? 'condemned' : g.grade === 'dress' ? 'dress' : 'good',
+              ...(condemned(g.grade) ? { why: 'graded' } : {}),
+            },
+      })
+    })
 
-/** Stacks, and what an accepted build proves: every setting that was read in it, or that it carries over. */
+/** Stacks, readings, and what an accepted build proves: every setting that was read in it, or that it carries over. */
 function buildEntries(job: JudgedJob, ix: AssemblyIndex): Entry[] {
   return job.builds.flatMap((b): Entry[] => [
     ...b.stacks
@@ -156,6 +174,15 @@ function buildEntries(job: JudgedJob, ix: AssemblyIndex): Entry[] {
           do: 'adjust',
           on: s.location,
           fig: { stack: s.thicknessMm.toFixed(3) },
+        }),
+      ),
+    ...b.readings
+      .filter((r) => !r.superseded && ix.settings.has(r.measure))
+      .map((r) =>
+        entry(`reading ${r.id}`, r.at, 3, r.by, 'reading', {
+          do: 'measure',
+          on: r.measure,
+          fig: { build: b.number, value: r.value },
         }),
       ),
     ...(b.acceptance

@@ -81,8 +81,10 @@ export interface Figures {
   verdict?: 'good' | 'bad' | 'unclear'
   /** measure: same parts seated again and read once, instead of being set anew. */
   check?: boolean
-  /** accept: number of the build. */
+  /** accept, measure: number of the build. */
   build?: number
+  /** measure: what was read, in the unit of its window. */
+  value?: number
   /** adjust: the stack as it is kept, or how far a carrier is turned in. */
   stack?: string
   ml?: number

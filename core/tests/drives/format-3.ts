@@ -3,7 +3,9 @@ import type { BenchFacts } from '../../src/drives/bench-facts.ts'
 import type { Fastener } from '../../src/drives/fasteners.ts'
 import type { Further } from '../../src/drives/further.ts'
 import type { Part } from '../../src/drives/parts.ts'
+import type { DriveSheet } from '../../src/drives/sheet.ts'
 import type { Body3 } from '../../src/drives/upgrade/body-3.ts'
+import type { Plan } from '../../src/route/plan.ts'
 
 /** What the Moray of format 3 made of a stored sheet. */
 export interface OldView {
@@ -25,3 +27,31 @@ export const stored3: readonly { id: string; body: Body3; view: OldView }[] = re
     body: read(f) as Body3,
     view: read(f.replace('.json', '.view.json')) as OldView,
   }))
+
+/** What such a sheet told plan and route, put in the place of what its graph tells them. */
+export const asSheetView = ({
+  parts,
+  bench,
+  fasteners,
+  further,
+  oilCapacityMl,
+}: OldView): Partial<DriveSheet> => ({
+  parts,
+  bench,
+  ...(fasteners ? { fasteners } : {}),
+  ...(further ? { further } : {}),
+  ...(oilCapacityMl === undefined ? {} : { oilCapacityMl }),
+})
+
+/** A plan by the ids of what is in it, in no order: the lists of the formats have their parts in different ones. */
+export function planInShort(p: Plan) {
+  const ids = (parts: readonly { id: string }[]) => parts.map((x) => x.id).sort()
+  return {
+    ...p,
+    scope: { ...p.scope, targets: [...p.scope.targets].sort() },
+    off: ids(p.off),
+    stays: ids(p.stays),
+    renew: p.renew.map((r) => `${r.part} ${r.why}`).sort(),
+    worth: p.worth.map((w) => w.part).sort(),
+  }
+}

@@ -14,7 +14,7 @@ import { planOf } from '../../src/route/plan.ts'
 import { routeOf } from '../../src/route/route-of.ts'
 import { usualScopes } from '../../src/route/scope.ts'
 import { derivedMeasures } from '../../src/setting/measures.ts'
-import { stored3, type OldView } from './format-3.ts'
+import { asSheetView, planInShort, stored3 } from './format-3.ts'
 
 const plain = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T
 const cases = stored3.map((s) => [s.id, s] as const)
@@ -82,19 +82,7 @@ describe.each(cases)('%s, stored in format 3', (_, { body, view }) => {
   })
   it('has the same plans, steps, settings and test as before', () => {
     const before: DriveSheet = { ...sheet, ...asSheetView(view) }
-    const plans = (s: DriveSheet) =>
-      usualScopes(s).map((scope) => {
-        const p = planOf(s, scope)
-        const ids = (parts: readonly { id: string }[]) => parts.map((x) => x.id).sort()
-        return {
-          ...p,
-          scope: { ...p.scope, targets: [...p.scope.targets].sort() },
-          off: ids(p.off),
-          stays: ids(p.stays),
-          renew: p.renew.map((r) => `${r.part} ${r.why}`).sort(),
-          worth: p.worth.map((w) => w.part).sort(),
-        }
-      })
+    const plans = (s: DriveSheet) => usualScopes(s).map((scope) => planInShort(planOf(s, scope)))
     expect(plans(sheet)).toEqual(plans(before))
     const steps = (s: DriveSheet) => routeOf(s).steps.map((x) => [x.id, x.asks.map((a) => a.fact), x.wants])
     expect(steps(sheet)).toEqual(steps(before))
@@ -115,14 +103,6 @@ describe.each(cases)('%s, stored in format 3', (_, { body, view }) => {
       if (old !== undefined) expect(figureAt(up, movedPath(path, moves)), path).toEqual(old)
     }
   })
-})
-
-const asSheetView = ({ parts, bench, fasteners, further, oilCapacityMl }: OldView): Partial<DriveSheet> => ({
-  parts,
-  bench,
-  ...(fasteners ? { fasteners } : {}),
-  ...(further ? { further } : {}),
-  ...(oilCapacityMl === undefined ? {} : { oilCapacityMl }),
 })
 
 /** Paths of figures as a sheet of format 3 named them in its sources. */

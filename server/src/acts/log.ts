@@ -6,9 +6,10 @@ import type { Queryable, Transaction } from '../db/database.ts'
 import type { Who } from '../request/who.ts'
 
 /**
- * Writes the acts of a job that are not in its log yet: those of this write, and those of years before where the job had no log. What the log holds stands; acts
- * whose source was taken back are struck. One of a source that is there already is never added: it was claimed on its day. A statement of its own, since what
- * is sealed has to be written before the event that seals it.
+ * Writes the acts of a job that are not in its log yet: those of this write, and those of years before where the job had no log. What the log holds stands, and
+ * one of a source that is there already is never added: it was claimed on its day. Three ways back, three writes: an act whose source was taken back is struck;
+ * one whose source was put right is struck too, and names the act that says how it was; what was undone is a new act. A statement of its own, since what is
+ * sealed has to be written before the event that seals it.
  */
 export async function writeLog(
   tx: Transaction,
@@ -37,9 +38,10 @@ export async function writeLog(
        from jsonb_to_recordset($5::jsonb) as x (n integer, place integer, key text, verb text, object text, figures jsonb, at timestamptz, sure text, source text, words text)
        where not exists (select 1 from act a where a.job_id = $1 and a.source_key = x.key)
        order by x.n
+       returning id, verb, object
      )
-     insert into act_struck (act_id, by_person, at)
-     select a.id, $3, $4 from act a
+     insert into act_struck (act_id, changed_to, by_person, at)
+     select a.id, (select min(c.id) from acted c where c.verb = a.verb and c.object = a.object), $3, $4 from act a
      where a.job_id = $1 and a.source_key <> all($6::text[]) and not exists (select 1 from act_struck s where s.act_id = a.id)`,
     [job.id, entered, who.id || null, who.at, JSON.stringify(rows), [...new Set(acts.map((a) => a.key))]],
   )

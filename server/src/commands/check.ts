@@ -1,5 +1,5 @@
 import { resolve } from 'node:path'
-import { overlooked, shadows } from '../acts/shadow.ts'
+import { overlooked, shadows } from '../shop/shadow.ts'
 import { checkShop } from '../data/check-shop.ts'
 import { readMark } from '../data/mark.ts'
 import type { Queryable } from '../db/database.ts'

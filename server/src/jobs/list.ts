@@ -26,10 +26,17 @@ const AHEAD_MS = 86_400_000
 /** Nobody types more to find a job. */
 const MOST_WORDS = 10
 
-/** Each word stands in the number, serial, boat, owner or complaint, or in the name of the drive. @param first number of the first word's parameter */
+/**
+ * Each word stands in the number, serial, boat, owner or complaint, or in the name of the drive, which is looked at once for each drive and not for each job.
+ * @param first number of the first word's parameter
+ */
 const hasWords = (words: readonly string[], first: number) =>
   words
-    .map((_, i) => `and (strpos(j.found_by, $${first + i}) > 0 or strpos(lower(d.name), $${first + i}) > 0)`)
+    .map(
+      (_, i) =>
+        `and (strpos(j.found_by, $${first + i}) > 0 or (j.sheet_id, j.sheet_version) in
+          (select n.id, n.version from drive_sheet n where strpos(lower(n.name), $${first + i}) > 0))`,
+    )
     .join(' ')
 
 const whereOf = (
@@ -53,7 +60,7 @@ export async function listJobs(db: Queryable, q: JobQuery, now: Date): Promise<J
     // which jobs first, and what is said of them after that
     rows = await db.query(
       `select ${HEAD} from (
-         select j.id from job j ${words.length ? SHEET : ''} ${whereOf(words)}
+         select j.id from job j ${whereOf(words)}
          ${q.state === 'open' ? `${BEFORE_OPEN} order by j.stand is null, ${order}` : `order by ${order}`} limit $3
        ) page join job j on j.id = page.id ${SHEET}
        order by ${q.state === 'open' ? `j.stand is null, ${order}` : order}`,

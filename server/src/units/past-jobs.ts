@@ -1,7 +1,7 @@
 import type { PastJob, UnitsBefore } from '@moray/contract/found'
 import { LEAK_TESTS } from '@moray/core/route/step-ids'
 import type { Queryable } from '../db/database.ts'
-import { mustExist } from '../job/must-exist.ts'
+import { notFound } from '../http/refusal.ts'
 
 /** As many units like one are shown. */
 const MOST_LIKE = 12
@@ -35,20 +35,22 @@ export const jobsOfUnit = (db: Queryable, sheet: string, serial: string): Promis
 
 /** The same unit before, and the newest other units of the same drive that were set here. @throws Refusal 404 */
 export async function unitsBefore(db: Queryable, job: string): Promise<UnitsBefore> {
-  await mustExist(db, job)
-  const same = await read(
-    db,
-    `where (j.serial, j.sheet_id) = (select serial, sheet_id from job where id = $2) and j.id <> $2
-     order by j.opened_at desc, j.id limit ${MOST_SAME}`,
-    job,
-  )
-  const like = await read(
-    db,
-    `where j.id in (select o.id from job me, lateral (select id from job where sheet_id = me.sheet_id and serial <> me.serial
+  // which jobs first, so that what is said of them is asked for once
+  const [found] = await db.query<{ same: string[]; like: string[] }>(
+    `select
+       array(select id from job where serial = me.serial and sheet_id = me.sheet_id and id <> me.id
+         order by opened_at desc, id limit ${MOST_SAME}) as same,
+       array(select id from job where sheet_id = me.sheet_id and serial <> me.serial
          and exists (select 1 from build x join acceptance_standing t on t.build_id = x.id where x.job_id = job.id)
-         order by opened_at desc limit ${MOST_LIKE}) o
-       where me.id = $2) order by j.opened_at desc, j.id`,
-    job,
+         order by opened_at desc limit ${MOST_LIKE}) as like
+     from job me where me.id = $1`,
+    [job],
   )
-  return { same, like }
+  if (!found) throw notFound('Job', job)
+  const all = await read(db, 'where j.id = any($2) order by j.opened_at desc, j.id', [
+    ...found.same,
+    ...found.like,
+  ])
+  const of = (ids: readonly string[]) => all.filter((j) => ids.includes(j.id))
+  return { same: of(found.same), like: of(found.like) }
 }

@@ -62,12 +62,32 @@ describe('the log of a job', () => {
     })
     expect(back.status, JSON.stringify(back.body).slice(0, 200)).toBe(201)
     const struck = await app.db.query<{ key: string }>(
-      'select a.source_key as key from act_struck s join act a on a.id = s.act_id where a.job_id = $1',
+      'select a.source_key as key from act_struck s join act a on a.id = s.act_id where a.job_id = $1 and s.changed_to is null',
       ['lomvi-teist'],
     )
     expect(struck.map((s) => s.key)).toContain(key)
     expect((await logOf(app, 'lomvi-teist')).length).toBe(before.length - struck.length)
     await expect(app.db.query("delete from act where job_id = 'lomvi-teist'")).rejects.toThrow(/evidence/)
+  })
+  it('says how it was of an act that was put right, and that of one that never happened nothing is left', async () => {
+    const app = await testApp()
+    const grade = (body: object) =>
+      app.post('/api/jobs/rordrum/grades', { part: 'housing', seen: [], reason: 'looked at', ...body })
+    const done = async () =>
+      app.db.query<{ verb: string; object: string; figures: unknown; struck: boolean; now: unknown }>(
+        `select a.verb, a.object, a.figures, s.act_id is not null as struck, c.figures as now
+         from act a left join act_struck s on s.act_id = a.id left join act c on c.id = s.changed_to
+         where a.job_id = 'rordrum' and a.object = 'housing' order by a.id`,
+      )
+    expect((await grade({ grade: 'keep' })).status).toBe(201)
+    expect((await grade({ grade: 'replace', seen: ['crack'] })).status).toBe(201)
+    const unsafe = { condition: 'unsafe', why: 'crack' }
+    expect(await done()).toMatchObject([
+      { verb: 'grade', figures: { condition: 'good' }, struck: true, now: unsafe },
+      { verb: 'grade', figures: unsafe, struck: false, now: null },
+    ])
+    const { jobs } = await app.get<ShadowReply>('/api/shop/shadow')
+    expect(said(jobs.find((j) => j.id === 'rordrum')!.lines)).toContain('unsafe-in housing')
   })
   it('of two who write at once holds each act once', async () => {
     const app = await testApp()

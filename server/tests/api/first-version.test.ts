@@ -98,17 +98,17 @@ describe('a data folder of the first version', () => {
       'lomvi-teist': [1],
       // stacks were changed, and no trial with them is accepted
       'alke-lower': [
-        7,
+        34,
         'setting-not-proved depth',
         'setting-not-proved backlash-forward',
         'setting-not-proved backlash-reverse',
       ],
-      'havsule-upper': [1],
+      'havsule-upper': [7],
       rordrum: [1],
       'teist-bent': [1],
-      // their settings were accepted as they were found, or after a trial
-      'duo-lower': [5],
-      'alke-upper': [2],
+      // as found its settings were read, and accepted
+      'duo-lower': [17],
+      'alke-upper': [5],
       sivkrok: [1],
     })
   })
@@ -118,6 +118,13 @@ describe('a data folder of the first version', () => {
     const rows = await db.query<{ verb: string; source: string }>(
       "select verb, source from act where job_id = 'alke-lower' order by entered, place",
     )
-    expect(rows.map((r) => r.verb)).toEqual(['came', ...Array.from({ length: 6 }, () => 'adjust'), 'find'])
+    const verbs = rows.map((r) => r.verb)
+    expect(verbs.filter((v) => v !== 'measure')).toEqual([
+      'came',
+      ...Array.from({ length: 6 }, () => 'adjust'),
+      'find',
+    ])
+    const readings = before('alke-lower').flatMap((b) => b.readings)
+    expect(verbs.filter((v) => v === 'measure')).toHaveLength(readings.length)
   })
 })

@@ -1,11 +1,19 @@
-import type { JobReply, SheetDraft } from '@moray/contract/replies'
+import type { JobReply, SheetDraft, Shop } from '@moray/contract/replies'
 import type { SheetBody } from '@moray/core/drives/own/body'
+import { judged, type JudgedJob } from '@moray/core/job/judged'
 import { describe, expect, it } from 'vitest'
-import { stored3 } from '../../../core/tests/drives/format-3.ts'
-import { testApp } from '../test-app.ts'
+import { asSheetView, planInShort, stored3 } from '../../../core/tests/drives/format-3.ts'
+import { NOW, testApp, type TestApp } from '../test-app.ts'
 
 /** Sheets that the demo had in format 3, by their ids. */
 const demo = new Map(stored3.filter((s) => !s.id.startsWith('bare-')).map((s) => [s.id, s]))
+
+async function storeOld({ db }: TestApp) {
+  await db.script('alter table drive_sheet disable trigger user')
+  for (const [id, { body }] of demo)
+    await db.query('update drive_sheet set body = $2::jsonb where id = $1', [id, JSON.stringify(body)])
+  await db.script('alter table drive_sheet enable trigger user')
+}
 
 describe('sheets that a Moray of format 3 stored', () => {
   it('are read as of the present format, their versions unchanged; every job of the demo opens, with its row and its steps', async () => {
@@ -14,13 +22,7 @@ describe('sheets that a Moray of format 3 stored', () => {
     const before = new Map<string, JobReply>()
     for (const { id } of jobs) before.set(id, await app.get<JobReply>(`/api/jobs/${id}`))
     const fresh = await testApp()
-    await fresh.db.script('alter table drive_sheet disable trigger user')
-    for (const [id, { body }] of demo)
-      await fresh.db.query('update drive_sheet set body = $2::jsonb where id = $1', [
-        id,
-        JSON.stringify(body),
-      ])
-    await fresh.db.script('alter table drive_sheet enable trigger user')
+    await storeOld(fresh)
     for (const { id } of jobs) {
       const now = await fresh.get<JobReply>(`/api/jobs/${id}`)
       const was = before.get(id)!
@@ -33,6 +35,26 @@ describe('sheets that a Moray of format 3 stored', () => {
       )
       expect(sheet.graph.upgraded?.from, id).toBe(3)
       expect(sheet.parts.map((p) => p.id).sort()).toEqual(view.parts.map((p) => p.id).sort())
+    }
+  })
+  it('tell the plan, route, facts and settings of every open job as they did', async () => {
+    const app = await testApp()
+    await storeOld(app)
+    const ways = await app.get<Shop>('/api/shop')
+    const told = (j: JudgedJob) => ({
+      plan: planInShort(j.plan),
+      steps: j.route.steps.map((s) => [s.id, s.asks.map((a) => a.fact), s.wants]),
+      progress: j.progress,
+      standing: j.standing,
+      facts: j.facts,
+      settings: j.builds.map((b) => [b.asked, b.assessment]),
+    })
+    const { jobs } = await app.get<{ jobs: { id: string }[] }>('/api/jobs?state=open')
+    for (const { id } of jobs) {
+      const reply = await app.get<JobReply>(`/api/jobs/${id}`)
+      const sheet = await app.deps.sheets.get(app.db, reply.sheetId, reply.sheetVersion)
+      const before = { ...sheet, ...asSheetView(demo.get(sheet.id)!.view) }
+      expect(told(judged(reply, sheet, ways, NOW)), id).toEqual(told(judged(reply, before, ways, NOW)))
     }
   })
   it('of a draft that was open are gone on with where it was left', async () => {

@@ -4,7 +4,7 @@ import { lineText } from '@moray/core/acts/line-text'
 import type { Queryable } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
 import { readJudged } from '../job/on-job.ts'
-import { readLogs } from './log.ts'
+import { readLogs } from '../acts/log.ts'
 
 /** As many open jobs are looked at: a bench has fewer. */
 const MOST_JOBS = 200
