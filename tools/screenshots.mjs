@@ -88,7 +88,7 @@ await shot('faults', '/jobs/lomvi-teist/faults')
 await shot('record', '/jobs/lomvi-done/record', { height: 1100 })
 // years are read little by little after a start
 const allFound = async (page) => {
-  await page.getByRole('listitem').filter({ hasText: '24-' }).first().waitFor({ timeout: 120_000 })
+  await page.getByRole('listitem').filter({ hasText: 'LV90-17211' }).nth(3).waitFor({ timeout: 150_000 })
 }
 await shot('find', '/find?q=LV90-17211 forward', { act: allFound })
 await shot('unit', '/boats/lomvi-90/LV90-17211')
