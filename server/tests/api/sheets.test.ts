@@ -506,6 +506,7 @@ describe('a sheet from elsewhere', () => {
       {
         ...file(),
         parts: [
+          ...file().parts,
           { id: 'a', name: 'A', kind: 'ring', after: { b: true } },
           { id: 'b', name: 'B', kind: 'ring', after: { a: true } },
         ],
