@@ -5,7 +5,8 @@ import { derivedMeasures } from '@moray/core/setting/measures'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { RowForm } from '../src/drives/forms/column.ts'
-import { ROW_FORMS } from '../src/drives/row-forms.ts'
+import { asTyped, readTyped } from '../src/drives/own/typed-row.ts'
+import { ROW_FORMS, rowTabOf } from '../src/drives/row-forms.ts'
 import { rowName, rowsOfForm, useShownRows } from '../src/drives/show-rows.ts'
 
 beforeEach(() => setActivePinia(createPinia()))
@@ -31,7 +32,7 @@ describe('rows of a sheet', () => {
         (id) => settings.get(id) ?? id,
       )
       const names = GRAPH_LISTS.flatMap((l) =>
-        ((sheet.graph[l] ?? []) as { id: string }[]).map((r) => rowName({ ...r, id: '' }).toLowerCase()),
+        ((sheet.graph[l] ?? []) as { id: string }[]).map((r) => rowName({ ...r, id: '' })),
       )
       for (const f of ROW_FORMS)
         for (const row of rowsOfForm(sheet.graph, f)) {
@@ -53,6 +54,26 @@ describe('rows of a sheet', () => {
     },
   )
 
+  it('keep an edge that nobody knows until somebody picks it, and confirm what was assumed', () => {
+    const closedBy = form('joints').columns.find((c) => c.key === 'closedBy')!
+    const row = { id: 'cap', closedBy: { screws: 'assumed', nut: 'unknown', ring: 'unknown' } }
+    expect(asTyped(closedBy, row)).toEqual(['screws'])
+    expect(readTyped(closedBy, ['screws', 'nut'], 'metric', row).value).toEqual({
+      screws: true,
+      nut: true,
+      ring: 'unknown',
+    })
+    expect(readTyped(closedBy, [], 'metric', { id: 'cap' })).toEqual({})
+  })
+
+  it('are found from what is wrong with them', () => {
+    expect(rowTabOf('joints[2].closedBy')).toBe('joints')
+    expect(rowTabOf('settings.bearing:top.preloadedBy')).toBe('joints')
+    expect(rowTabOf('lubricants[0].at')).toBe('others')
+    expect(rowTabOf('groups')).toBe('groups')
+    expect(rowTabOf('gears.pinion.teeth')).toBeUndefined()
+  })
+
   it('are said with what a value is, where the value alone does not say it', () => {
     const groups = [{ id: 'ring', name: 'Ring nut', torqueNm: { min: 54, max: 54 } }]
     const { aboutOf } = useShownRows(
@@ -64,7 +85,7 @@ describe('rows of a sheet', () => {
     )
     const closedBy = { ring: true, gone: 'assumed', other: 'unknown' }
     expect(aboutOf(form('joints'), { id: 'c', name: 'Carrier', kind: 'carrier', closedBy })).toBe(
-      'bearing carrier · closed by ring nut, gone (assumed), not known',
+      'bearing carrier · closed by Ring nut, gone (assumed), not known',
     )
     expect(aboutOf(form('groups'), groups[0]!)).toBe('54.0 Nm · 39.8 ft-lb')
   })

@@ -10,4 +10,11 @@ export const ROW_TABS = {
   joints: JOINTS,
   others: OTHERS,
 } as const satisfies Record<string, RowForm[]>
+export type RowTab = keyof typeof ROW_TABS
+
+/** The tab with the list that a path begins with. */
+export const rowTabOf = (path: string): RowTab | undefined => {
+  const list = /^[a-z]+/i.exec(path)?.[0]
+  return (Object.keys(ROW_TABS) as RowTab[]).find((t) => ROW_TABS[t].some((f) => f.list === list))
+}
 export const ROW_FORMS: readonly RowForm[] = Object.values(ROW_TABS).flat()

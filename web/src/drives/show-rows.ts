@@ -21,7 +21,7 @@ export function useShownRows(graph: () => Graph, settingName: (id: string) => st
   const nameOf = (c: Column, id: string) => {
     for (const list of c.to ?? []) {
       const row = (graph()[list] as readonly { id: string }[] | undefined)?.find((r) => r.id === id)
-      if (row) return rowName(row as ShownRow).toLowerCase()
+      if (row) return rowName(row as ShownRow)
     }
     return id
   }
@@ -46,7 +46,7 @@ export function useShownRows(graph: () => Graph, settingName: (id: string) => st
       case 'edges':
         return edgeText(c, value as Edges)
       case 'pieces':
-        return (value as Piece[]).map((p) => p.name.toLowerCase()).join(', ')
+        return (value as Piece[]).map((p) => p.name).join(', ')
       case 'setting':
         return settingName(String(value))
       case 'seal':

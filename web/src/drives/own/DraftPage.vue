@@ -25,7 +25,7 @@ import ReadinessList from './ReadinessList.vue'
 import RemarksForm from './RemarksForm.vue'
 import RowLists from './RowLists.vue'
 import StructureList from './StructureList.vue'
-import { ROW_TABS } from '../row-forms.ts'
+import { ROW_TABS, rowTabOf, type RowTab } from '../row-forms.ts'
 import { countFilled, figureText, figureUnit, rangeAsTyped } from './show-figure.ts'
 
 /** The next version of a sheet, typed beside its live drawing: figures in the order of the manual, and what each of them unlocks. */
@@ -120,7 +120,7 @@ const unchecked = computed(() =>
 )
 async function go(path: string) {
   const field = fields.value.find((f) => f.path === path)
-  if (!field) return open(path === 'parts' ? 'parts' : path === 'groups' ? 'groups' : 'made')
+  if (!field) return open(rowTabOf(path) ?? 'made')
   open(field.group)
   at.value = path
   await nextTick()
@@ -314,7 +314,7 @@ function exported() {
           </div>
         </template>
         <StructureList v-else-if="tab === 'made'" :draft="store.draft" />
-        <RowLists v-else :draft="store.draft" :forms="ROW_TABS[tab as keyof typeof ROW_TABS]">
+        <RowLists v-else :draft="store.draft" :forms="ROW_TABS[tab as RowTab]">
           <RemarksForm v-if="tab === 'others'" :draft="store.draft" />
         </RowLists>
         <p v-if="write.error.value && !refused" class="fault" role="alert">{{ write.error.value.message }}</p>

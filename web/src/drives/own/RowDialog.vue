@@ -35,7 +35,9 @@ const typed = ref<Record<string, Typed>>(
 const at = ref('')
 const tried = ref(false)
 const understood = computed(() =>
-  Object.fromEntries(props.form.columns.map((c) => [c.key, readTyped(c, typed.value[c.key], own.first)])),
+  Object.fromEntries(
+    props.form.columns.map((c) => [c.key, readTyped(c, typed.value[c.key], own.first, props.row)]),
+  ),
 )
 /** Missing names are said once he tried to keep the row, figures at once. */
 const whyNot = (c: Column) =>

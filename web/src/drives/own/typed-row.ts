@@ -1,5 +1,5 @@
 import { InputError } from '@moray/core/checks/input-error'
-import { edgesOf, type Edges } from '@moray/core/drives/graph/edges'
+import { edgesOf, said, type Edges } from '@moray/core/drives/graph/edges'
 import type { Piece } from '@moray/core/drives/graph/rows'
 import { readFigure } from '@moray/core/drives/own/read-figure'
 import { torqueUnitIn } from '@moray/core/units/torque-unit'
@@ -43,21 +43,25 @@ const windowAsTyped = ({ min, max }: { min?: number; max?: number }) =>
 
 type Read = { value?: unknown; also?: Record<string, unknown>; why?: string }
 
-/** What was typed for a column, understood; or why it was not. What nothing was typed for is left out. */
+/** What was typed for a column, understood; or why it was not. What nothing was typed for is left out; edges that are not known stay so until somebody picks them. */
 export function readTyped(
   c: Column,
   typed: Typed | undefined,
   first: ReturnType<typeof useOwn>['first'],
+  before?: ShownRow,
 ): Read {
   switch (c.is) {
     case 'flag':
       return typed ? { value: true } : {}
     case 'choices':
       return (typed as string[]).length ? { value: typed } : {}
-    case 'edges':
-      return (typed as string[]).length
-        ? { value: Object.fromEntries((typed as string[]).map((id) => [id, true])) }
-        : {}
+    case 'edges': {
+      const unknown = Object.entries((before?.[c.key] ?? {}) as Edges).filter(
+        ([, sure]) => sure === 'unknown',
+      )
+      const edges = { ...Object.fromEntries(unknown), ...said(...(typed as string[])) }
+      return Object.keys(edges).length ? { value: edges } : {}
+    }
     case 'pieces': {
       const pieces = (typed as Piece[]).map((p) => ({ ...p, name: p.name.trim() }))
       if (pieces.some((p) => !p.name)) return { why: 'each piece needs a name' }
