@@ -1,13 +1,13 @@
 import { GRAPH_LISTS } from '@moray/core/drives/graph/rows'
 import { UNIT_LISTS } from '@moray/core/drives/own/rows'
 import { demoSheets } from '@moray/core/drives/sheets/index'
-import { derivedMeasures } from '@moray/core/setting/measures'
+import { settingMeasures } from '@moray/core/setting/measures'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { RowForm } from '../src/drives/forms/column.ts'
 import { asTyped, readTyped } from '../src/drives/own/typed-row.ts'
 import { ROW_FORMS, rowTabOf } from '../src/drives/row-forms.ts'
-import { rowName, rowsOfForm, useShownRows } from '../src/drives/show-rows.ts'
+import { shownName, rowsOfForm, useShownRows } from '../src/drives/show-rows.ts'
 
 beforeEach(() => setActivePinia(createPinia()))
 const form = (list: RowForm['list']) => ROW_FORMS.find((f) => f.list === list)!
@@ -26,13 +26,13 @@ describe('rows of a sheet', () => {
   it.each(demoSheets.map((s) => [s.id, s] as const))(
     'of %s are entered whole: nothing that a row holds is without a field, nor shown as an id',
     (_, sheet) => {
-      const settings = new Map([...sheet.measures, ...derivedMeasures(sheet)].map((m) => [m.id, m.label]))
+      const settings = new Map(settingMeasures(sheet).map((m) => [m.id, m.label]))
       const { titleOf, shown } = useShownRows(
         () => sheet.graph,
         (id) => settings.get(id) ?? id,
       )
       const names = GRAPH_LISTS.flatMap((l) =>
-        ((sheet.graph[l] ?? []) as { id: string }[]).map((r) => rowName({ ...r, id: '' })),
+        ((sheet.graph[l] ?? []) as { id: string }[]).map((r) => shownName({ ...r, id: '' })),
       )
       for (const f of ROW_FORMS)
         for (const row of rowsOfForm(sheet.graph, f)) {

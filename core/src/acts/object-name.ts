@@ -1,6 +1,6 @@
 import { VERBS, type Verb } from '../assembly/act.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import { derivedMeasures } from '../setting/measures.ts'
+import { settingMeasures } from '../setting/measures.ts'
 
 /** What the object of an act is called on a sheet; its id where the sheet has no such row. */
 export function objectName(sheet: DriveSheet, verb: Verb, id: string): string {
@@ -21,7 +21,7 @@ export function objectName(sheet: DriveSheet, verb: Verb, id: string): string {
     case 'stack':
       return sheet.adjusters.find((a) => a.id === id)?.label ?? id
     case 'setting':
-      return [...sheet.measures, ...derivedMeasures(sheet)].find((m) => m.id === id)?.label ?? id
+      return settingMeasures(sheet).find((m) => m.id === id)?.label ?? id
     default:
       return id
   }

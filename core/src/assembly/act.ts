@@ -35,8 +35,6 @@ export const VERBS = {
   end: 'unit',
 } as const
 export type Verb = keyof typeof VERBS
-/** What an act is done to: the list that its object is a row of. */
-export type ObjectKind = (typeof VERBS)[Verb]
 
 /** How sure an act is: seen by whoever entered it, said to have been done, or only to be concluded from what followed. */
 export const SURE = ['seen', 'said', 'inferred'] as const

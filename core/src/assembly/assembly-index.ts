@@ -1,9 +1,9 @@
-import type { Measure, DriveSheet } from '../drives/sheet.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
 import { perSheet } from '../drives/per-sheet.ts'
-import { edgesOf, type Edges } from '../drives/graph/edges.ts'
+import { edgesOf } from '../drives/graph/edges.ts'
 import { CASE_SPACE, type Group, type Interface, type Joint, type Space } from '../drives/graph/rows.ts'
 import type { PartKind } from '../drives/parts.ts'
-import { derivedMeasures } from '../setting/measures.ts'
+import { settingMeasures, type SetMeasure } from '../setting/measures.ts'
 import { settingsOf } from '../setting/settings-of-part.ts'
 
 /** A part of the drive, or a loose piece of a group, with what leads to and from it. */
@@ -78,8 +78,6 @@ export interface AssemblyIndex {
   holders: ReadonlyMap<string, readonly string[]>
 }
 
-const ids = (edges: Edges | undefined) => edgesOf(edges)
-
 export const assemblyIndex = perSheet((sheet: DriveSheet): AssemblyIndex => {
   const { graph } = sheet
   const joints = new Map(
@@ -87,11 +85,11 @@ export const assemblyIndex = perSheet((sheet: DriveSheet): AssemblyIndex => {
       row.id,
       {
         row,
-        between: ids(row.between),
-        sealedBy: ids(row.sealedBy),
-        closedBy: ids(row.closedBy),
-        behind: row.behind ? ids(row.behind) : row.interfaces ? [] : [CASE_SPACE],
-        interfaces: ids(row.interfaces),
+        between: edgesOf(row.between),
+        sealedBy: edgesOf(row.sealedBy),
+        closedBy: edgesOf(row.closedBy),
+        behind: row.behind ? edgesOf(row.behind) : row.interfaces ? [] : [CASE_SPACE],
+        interfaces: edgesOf(row.interfaces),
       },
     ]),
   )
@@ -103,11 +101,11 @@ export const assemblyIndex = perSheet((sheet: DriveSheet): AssemblyIndex => {
       {
         row,
         pieces: (row.pieces ?? []).map((p) => p.id),
-        holds: ids(row.holds),
-        after: ids(row.after),
-        interfaces: ids(row.interfaces),
+        holds: edgesOf(row.holds),
+        after: edgesOf(row.after),
+        interfaces: edgesOf(row.interfaces),
         closes: [...joints].flatMap(([id, j]) => (j.closedBy.includes(row.id) ? [id] : [])),
-        joins: [...interfaces].flatMap(([id, i]) => (ids(i.closedBy).includes(row.id) ? [id] : [])),
+        joins: [...interfaces].flatMap(([id, i]) => (edgesOf(i.closedBy).includes(row.id) ? [id] : [])),
         preloads: [...settings.values()].flatMap((s) => (s.preloadedBy.includes(row.id) ? [s.id] : [])),
       },
     ]),
@@ -141,10 +139,10 @@ function partsIn(sheet: DriveSheet): Map<string, IndexPart> {
     body: p.role === 'body',
     kind: p.kind,
     useOnce: p.kind === 'seal' || p.kind === 'ring',
-    on: ids(p.on),
-    in: ids(p.in),
-    after: ids(p.after),
-    interfaces: ids(p.interfaces),
+    on: edgesOf(p.on),
+    in: edgesOf(p.in),
+    after: edgesOf(p.after),
+    interfaces: edgesOf(p.interfaces),
     sets: settingsOf(sheet, shown.get(p.id)!),
   }))
   const pieces = (graph.groups ?? []).flatMap((g) =>
@@ -181,9 +179,8 @@ function lotOf(parts: ReadonlyMap<string, IndexPart>, id: string): string[] {
 
 /** What is set on the drive, with what carries it: the parts at its gears, bearings and stacks, unless the sheet says otherwise. */
 function settingsIn(sheet: DriveSheet): Map<string, IndexSetting> {
-  const all = [...sheet.measures, ...derivedMeasures(sheet)]
   return new Map(
-    all.map((m): [string, IndexSetting] => {
+    settingMeasures(sheet).map((m): [string, IndexSetting] => {
       const row = sheet.graph.settings?.find((s) => s.id === m.id)
       const derived = sheet.parts.filter((p) => settingsOf(sheet, p).includes(m.id)).map((p) => p.id)
       const { carriedBy, preloadedBy, through } = row ?? {}
@@ -191,9 +188,9 @@ function settingsIn(sheet: DriveSheet): Map<string, IndexSetting> {
         m.id,
         {
           id: m.id,
-          carriers: [...new Set([...(carriedBy ? ids(carriedBy) : derived), ...ids(through)])],
+          carriers: [...new Set([...(carriedBy ? edgesOf(carriedBy) : derived), ...edgesOf(through)])],
           stacks: stacksOf(sheet, m),
-          preloadedBy: ids(preloadedBy),
+          preloadedBy: edgesOf(preloadedBy),
           preload: m.kind === 'rolling-torque',
           offTheBoat: (row?.readWhen ?? []).some((w) => w === 'driveshaft-free' || w === 'driveshaft-up'),
         },
@@ -202,7 +199,7 @@ function settingsIn(sheet: DriveSheet): Map<string, IndexSetting> {
   )
 }
 
-function stacksOf(sheet: DriveSheet, m: Measure | ReturnType<typeof derivedMeasures>[number]): string[] {
+function stacksOf(sheet: DriveSheet, m: SetMeasure): string[] {
   if ('by' in m && m.by !== undefined) return [m.by]
   const gears =
     m.kind === 'backlash'

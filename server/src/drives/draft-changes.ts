@@ -4,6 +4,7 @@ import { bodyProblems, mostRows } from '@moray/contract/sheet/body-problems'
 import { InputError, refuse } from '@moray/core/checks/input-error'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import { groupProblems } from '@moray/core/drives/graph/check-graph'
+import { rowName } from '@moray/core/drives/graph/row-name'
 import type { Group } from '@moray/core/drives/graph/rows'
 import { same } from '@moray/core/drives/own/same'
 import { readEntry, variantPath, withEntry, withVariantEntry } from '@moray/core/drives/own/entry'
@@ -58,20 +59,20 @@ function seenOf(was: string): unknown {
   }
 }
 
-type Named = { id: string; label?: string; name?: string; what?: string; act?: string; place?: string }
-const titleOf = (row: Named) => row.label ?? row.name ?? row.what ?? row.act ?? row.place ?? row.id
+type Row = { id: string }
+const titleOf = (row: Row) => rowName(row) ?? row.id
 
 /** A row of a list put in place, added, or taken out with what only made sense with it. Somebody else's row is not written over unseen. */
 export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow, who: Who): Promise<Told> {
   const rows = rowsAt(body, put.list)
-  const before = rows.find((r) => r.id === put.id) as Named | undefined
+  const before = rows.find((r) => r.id === put.id) as Row | undefined
   if (!put.now) {
     if (!before) refuse('id', `"${put.id}" is not in the list`)
     notChanged(before, put.was, undefined)
     await keepDraft(tx, body.id, withoutRow(body, put.list, put.id), who)
     return told(body.id, { act: 'row', name: body.name, row: titleOf(before), out: true })
   }
-  const given = put.now[put.list] as Named[] | undefined
+  const given = put.now[put.list] as Row[] | undefined
   if (given?.length !== 1) refuse(`now.${put.list}`, 'holds one row, the one that is put')
   const row = given[0]!
   if (row.id !== put.id) refuse('id', `is "${put.id}", and the row says "${row.id}"`)

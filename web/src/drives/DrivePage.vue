@@ -15,6 +15,7 @@ import type { Variant } from '@moray/core/drives/own/variant'
 import { waitingText } from './waiting-text.ts'
 import LoadState from '../ui/LoadState.vue'
 import GraphLists from './GraphLists.vue'
+import { edgeName } from './own/difference-words.ts'
 import FastenerTable from './FastenerTable.vue'
 import TaughtBy from './TaughtBy.vue'
 import { serialsOf } from './own/show-figure.ts'
@@ -63,12 +64,14 @@ const differsIn = (v: Variant) => {
     .join(', ')
 }
 /** Edges of the sheet that lapse, since the variant has not got what they lead to. */
-const lapsesIn = (v: Variant) =>
-  sheet.value
-    ? lapsedEdges(bodyOf(sheet.value), v)
-        .map((e) => `${e.row} to ${e.to}`)
-        .join(', ')
-    : ''
+const lapsesIn = (v: Variant) => {
+  const body = sheet.value && bodyOf(sheet.value)
+  if (!body) return ''
+  const nameOf = (id: string) => edgeName(body, id) ?? id
+  return lapsedEdges(body, v)
+    .map((e) => `${nameOf(e.row)} to ${nameOf(e.to)}`)
+    .join(', ')
+}
 const tags = computed((): DrawingTag[] => [
   ...(sheet.value?.adjusters ?? []).map((a) => ({
     id: `stack:${a.id}`,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { DriveSheet } from '@moray/core/drives/sheet'
-import { derivedMeasures } from '@moray/core/setting/measures'
+import { settingMeasures } from '@moray/core/setting/measures'
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import { useDrives } from '../wire/queries.ts'
@@ -9,9 +9,7 @@ import { rowsOfForm, useShownRows } from './show-rows.ts'
 
 /** What a sheet says besides its figures, parts and fasteners, list by list; what it does not say is not there. */
 const props = defineProps<{ sheet: DriveSheet }>()
-const settings = computed(
-  () => new Map([...props.sheet.measures, ...derivedMeasures(props.sheet)].map((m) => [m.id, m.label])),
-)
+const settings = computed(() => new Map(settingMeasures(props.sheet).map((m) => [m.id, m.label])))
 const { titleOf, aboutOf } = useShownRows(
   () => props.sheet.graph,
   (id) => settings.value.get(id) ?? id,

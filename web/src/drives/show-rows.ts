@@ -1,3 +1,4 @@
+import { rowName } from '@moray/core/drives/graph/row-name'
 import { edgesOf, type Edges } from '@moray/core/drives/graph/edges'
 import type { Graph, Piece } from '@moray/core/drives/graph/rows'
 import { useOwn } from '../stores/own.ts'
@@ -11,9 +12,8 @@ export const rowsOfForm = (graph: Graph, { list }: RowForm): readonly ShownRow[]
   ((list === 'levers' || list === 'attitudes' ? graph.unit?.[list] : graph[list]) ??
     []) as unknown as readonly ShownRow[]
 
-/** What a row is called. */
-export const rowName = (row: Readonly<Record<string, unknown>>): string =>
-  String(row.name ?? row.label ?? row.what ?? row.text ?? row.act ?? row.place ?? row.id)
+/** What a row is called; its id where it has no name. */
+export const shownName = (row: ShownRow): string => rowName(row) ?? row.id
 
 /** Rows of a sheet for the eye: the name, and what else is said of it, in the units of whoever looks. */
 export function useShownRows(graph: () => Graph, settingName: (id: string) => string) {
@@ -21,7 +21,7 @@ export function useShownRows(graph: () => Graph, settingName: (id: string) => st
   const nameOf = (c: Column, id: string) => {
     for (const list of c.to ?? []) {
       const row = (graph()[list] as readonly { id: string }[] | undefined)?.find((r) => r.id === id)
-      if (row) return rowName(row as ShownRow)
+      if (row) return shownName(row as ShownRow)
     }
     return id
   }

@@ -172,10 +172,10 @@ function open(graph: Graph, settings: GraphSettings, doubtful: FieldProblem[]) {
 }
 
 /** Rows to and from which nothing leads: they are looked at, and nothing of the work knows them. */
-export function inTheAir(graph: Graph): { list: GraphList; id: string; name: string }[] {
+export function inTheAir(graph: Graph): { list: GraphList; id: string }[] {
   return (['groups', 'joints', 'propellers', 'sealFits', 'anodes', 'ways'] as const).flatMap((list) =>
     rowsOf(graph, list)
       .filter((r) => !hasEdges(graph, list, r.id))
-      .map((r) => ({ list, id: r.id, name: String(r.name ?? r.place ?? r.text ?? r.id) })),
+      .map((r) => ({ list, id: r.id })),
   )
 }

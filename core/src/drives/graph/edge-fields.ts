@@ -1,4 +1,4 @@
-import { edgesOf, type Edges } from './edges.ts'
+import type { Edges } from './edges.ts'
 import type { Graph, GraphList } from './rows.ts'
 
 /** Every edge that rows may have, and the lists in which they may end. */
@@ -102,13 +102,10 @@ function withoutEdge(row: Row, { field, to }: Edge): Row {
   return (Object.keys(left).length ? { ...rest, [field]: left } : rest) as Row
 }
 
-/** Whether anything of the graph leads to or from a row. */
-export function hasEdges(graph: Graph, list: GraphList, id: string): boolean {
-  return allEdges(graph).some(
-    (e) =>
-      (e.list === list && e.row === id) || (e.to === id && EDGE_FIELDS[e.list]![e.field]!.includes(list)),
-  )
-}
+/** Whether an edge leads to a row of a list. */
+export const leadsTo = (e: Edge, list: GraphList, id: string): boolean =>
+  e.to === id && EDGE_FIELDS[e.list]![e.field]!.includes(list)
 
-/** Ids that a field leads to. */
-export const leadsTo = (row: Row, field: string): string[] => edgesOf(row[field] as Edges | undefined)
+/** Whether anything of the graph leads to or from a row. */
+export const hasEdges = (graph: Graph, list: GraphList, id: string): boolean =>
+  allEdges(graph).some((e) => (e.list === list && e.row === id) || leadsTo(e, list, id))

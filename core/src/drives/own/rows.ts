@@ -1,4 +1,4 @@
-import { EDGE_FIELDS, allEdges, withoutEdges } from '../graph/edge-fields.ts'
+import { allEdges, leadsTo, withoutEdges } from '../graph/edge-fields.ts'
 import type { Edges } from '../graph/edges.ts'
 import { GRAPH_LISTS, type GraphList } from '../graph/rows.ts'
 import type { BodyBearing, SheetBody } from './body.ts'
@@ -90,7 +90,7 @@ export function withoutRow(body: SheetBody, list: RowList, id: string): SheetBod
 }
 
 function withoutEdgesTo(body: SheetBody, list: GraphList, id: string, waited: Edges): SheetBody {
-  const lost = allEdges(body).filter((e) => e.to === id && EDGE_FIELDS[e.list]![e.field]!.includes(list))
+  const lost = allEdges(body).filter((e) => leadsTo(e, list, id))
   const waiting = new Set(lost.filter((e) => e.field === 'after').map((e) => `${e.list} ${e.row}`))
   const inherit = <T extends { id: string; after?: Edges }>(of: GraphList, rows: readonly T[]): T[] =>
     rows.map((r) =>
@@ -103,7 +103,7 @@ function withoutEdgesTo(body: SheetBody, list: GraphList, id: string, waited: Ed
   }
   return withoutEdges(
     inherited,
-    allEdges(inherited).filter((e) => e.to === id && EDGE_FIELDS[e.list]![e.field]!.includes(list)),
+    allEdges(inherited).filter((e) => leadsTo(e, list, id)),
   )
 }
 

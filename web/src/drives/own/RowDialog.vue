@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SheetDraft } from '@moray/contract/replies'
-import { derivedMeasures } from '@moray/core/setting/measures'
+import { settingMeasures } from '@moray/core/setting/measures'
 import { filled } from '@moray/core/drives/own/fill'
 import type { Piece } from '@moray/core/drives/graph/rows'
 import MultiSelect from 'primevue/multiselect'
@@ -9,7 +9,7 @@ import { useOwn } from '../../stores/own.ts'
 import FormDialog from '../../ui/FormDialog.vue'
 import { problemAt } from '../../wire/client.ts'
 import type { Column, RowForm } from '../forms/column.ts'
-import { rowName, rowsOfForm, useShownRows, type ShownRow } from '../show-rows.ts'
+import { shownName, rowsOfForm, useShownRows, type ShownRow } from '../show-rows.ts'
 import PiecesField from './PiecesField.vue'
 import { asTyped, readTyped, type Typed } from './typed-row.ts'
 import { freeId, useDraftWrite } from './use-draft-write.ts'
@@ -22,8 +22,7 @@ const write = useDraftWrite()
 const body = computed(() => props.draft.body)
 const rows = computed(() => rowsOfForm(body.value, props.form))
 const settings = computed(() => {
-  const sheet = filled(body.value)
-  return [...sheet.measures, ...derivedMeasures(sheet)].map(({ id, label }) => ({ id, label }))
+  return settingMeasures(filled(body.value)).map(({ id, label }) => ({ id, label }))
 })
 const { shown } = useShownRows(
   () => body.value,
@@ -47,7 +46,7 @@ const optionsOf = (c: Column) =>
   (c.to ?? []).flatMap((list) =>
     ((body.value[list] ?? []) as unknown as ShownRow[])
       .filter((r) => r.id !== props.row?.id)
-      .map((r) => ({ id: r.id, label: rowName(r) })),
+      .map((r) => ({ id: r.id, label: shownName(r) })),
   )
 const hasAssumed = computed(() =>
   props.form.columns.some(
@@ -101,7 +100,7 @@ function addPiece(key: string) {
 
 <template>
   <FormDialog
-    :header="row ? rowName(row) : `Add ${form.one}`"
+    :header="row ? shownName(row) : `Add ${form.one}`"
     action="Keep it"
     :busy="write.busy.value"
     @send="send"
@@ -175,7 +174,7 @@ function addPiece(key: string) {
       In the list after
       <select v-model="at">
         <option value="">the last one</option>
-        <option v-for="r in rows" :key="r.id" :value="r.id">{{ rowName(r) }}</option>
+        <option v-for="r in rows" :key="r.id" :value="r.id">{{ shownName(r) }}</option>
       </select>
     </label>
     <p v-if="write.error.value" class="fault wide" role="alert">{{ write.error.value.message }}</p>

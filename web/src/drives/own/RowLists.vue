@@ -2,7 +2,7 @@
 import type { SheetDraft } from '@moray/contract/replies'
 import { inTheAir } from '@moray/core/drives/graph/check-graph'
 import { filled } from '@moray/core/drives/own/fill'
-import { derivedMeasures } from '@moray/core/setting/measures'
+import { settingMeasures } from '@moray/core/setting/measures'
 import { computed, ref } from 'vue'
 import type { RowForm } from '../forms/column.ts'
 import { rowsOfForm, useShownRows, type ShownRow } from '../show-rows.ts'
@@ -14,8 +14,7 @@ import { useDraftWrite } from './use-draft-write.ts'
 const props = defineProps<{ draft: SheetDraft; forms: readonly RowForm[] }>()
 const table = useDraftWrite()
 const settings = computed(() => {
-  const sheet = filled(props.draft.body)
-  return new Map([...sheet.measures, ...derivedMeasures(sheet)].map((m) => [m.id, m.label]))
+  return new Map(settingMeasures(filled(props.draft.body)).map((m) => [m.id, m.label]))
 })
 const { titleOf, aboutOf } = useShownRows(
   () => props.draft.body,

@@ -1,9 +1,9 @@
 import { factsOfClass, type Class, type FieldFacts } from '@moray/contract/fields/describe'
 import { SheetFile } from '@moray/contract/sheet/sheet-file'
+import { rowName } from '@moray/core/drives/graph/row-name'
 import { GRAPH_LISTS } from '@moray/core/drives/graph/rows'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import type { Difference } from '@moray/core/drives/own/differences'
-import { rowName } from './show-figure.ts'
 
 /** One row of the lists of a sheet. */
 const ROWS: Record<string, string> = {
@@ -37,7 +37,7 @@ const ROWS: Record<string, string> = {
 }
 
 /** What a row is called that an edge leads to, in whichever list it stands. */
-const edgeName = (body: SheetBody, id: string): string | undefined =>
+export const edgeName = (body: SheetBody, id: string): string | undefined =>
   GRAPH_LISTS.map((list) => rowName(figureAt(body, `${list}.${id}`))).find((name) => name !== undefined)
 
 /** What differs, in words: figures by their label, everything else by its row and by what its field is called in the sheet's classes. */

@@ -1,3 +1,4 @@
+import { rowName } from '@moray/core/drives/graph/row-name'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import type { FigureField } from '@moray/core/drives/own/figure-field'
 import type { Source } from '@moray/core/drives/own/source'
@@ -112,12 +113,6 @@ export function anyText(field: FigureField | undefined, value: unknown, first: U
   return Object.entries(value)
     .map(([name, v]) => `${name} ${anyText(undefined, v, first)}`)
     .join(', ')
-}
-
-/** What a row of a sheet is called; undefined where it has no name. */
-export function rowName(row: unknown): string | undefined {
-  const { label, name, what, act, place } = (row ?? {}) as Record<string, unknown>
-  return [label, name, what, act, place].find((v) => typeof v === 'string') as string | undefined
 }
 
 /** Where a figure comes from, in words. */
