@@ -15,5 +15,7 @@ export interface ShadowJob {
   inferred: number
   /** The plan of today has nothing left. */
   nothingLeft: boolean
+  /** Nothing is left on the route, and a line here is red. */
+  overlooked: boolean
   lines: (Line & { text: string })[]
 }

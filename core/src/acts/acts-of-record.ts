@@ -1,7 +1,6 @@
 import type { Act, ActSource, Deed, Sure } from '../assembly/act.ts'
 import { assemblyIndex, type AssemblyIndex } from '../assembly/assembly-index.ts'
-import { applyEffect } from '../assembly/effects.ts'
-import { missingBefore } from '../assembly/needs.ts'
+import { applyAct } from '../assembly/fold.ts'
 import { asItCame, type AssemblyState } from '../assembly/state.ts'
 import { counted } from '../job/closings.ts'
 import type { JudgedJob } from '../job/judged.ts'
@@ -39,9 +38,7 @@ export function actsOf(job: JudgedJob): RecordedAct[] {
   for (const { key, at, by, from, sure, deeds } of entries)
     for (const [place, deed] of deeds(state).entries()) {
       const act: RecordedAct = { ...deed, key, place, n: acts.length + 1, by, entered: at, at, sure, from }
-      for (const before of missingBefore(ix, state, act))
-        applyEffect(ix, state, { ...act, ...before, fig: {}, sure: 'inferred', from: 'inferred' })
-      applyEffect(ix, state, act)
+      applyAct(ix, state, act)
       acts.push(act)
     }
   return acts

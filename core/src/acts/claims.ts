@@ -5,7 +5,7 @@ import { bigRing } from '../drives/graph/bench-facts-of.ts'
 import { edgesOf } from '../drives/graph/edges.ts'
 import type { JudgedJob } from '../job/judged.ts'
 import type { Closing } from '../job/record.ts'
-import { loopPlan } from '../route/loops.ts'
+import { loopOf, loopPlan } from '../route/loops.ts'
 import type { DriveStepId } from '../route/step-ids.ts'
 
 interface Claiming {
@@ -21,8 +21,8 @@ type Claim = (c: Claiming) => Deed[]
  */
 export function claimsOf(job: JudgedJob, ix: AssemblyIndex, state: AssemblyState, closing: Closing): Deed[] {
   const c = { job, ix, state, closing }
-  const loop = /^loop-(\d+)-(open|renew|close)$/.exec(closing.step)
-  if (loop) return loopClaims(c, Number(loop[1]), loop[2] as 'open' | 'renew' | 'close')
+  const loop = loopOf(closing.step)
+  if (loop) return loopClaims(c, loop.number, loop.act)
   return CLAIMS[closing.step as DriveStepId]?.(c) ?? []
 }
 

@@ -1,7 +1,7 @@
 import type { Act } from '../assembly/act.ts'
 import { assemblyIndex } from '../assembly/assembly-index.ts'
 import { fold, type Folded } from '../assembly/fold.ts'
-import { invariants, type Line } from '../assembly/invariants.ts'
+import { invariants, mayLeave, type Line } from '../assembly/invariants.ts'
 import { isOver } from '../job/record.ts'
 import type { JudgedJob } from '../job/judged.ts'
 import { actsOf } from './acts-of-record.ts'
@@ -12,6 +12,8 @@ export interface Shadow extends Pick<Folded, 'inferred'> {
   lines: Line[]
   /** Today's plan has nothing left but handover, or not even that. */
   nothingLeft: boolean
+  /** Nothing is left on the route, and something is not as it must be. */
+  overlooked: boolean
 }
 
 /**
@@ -24,12 +26,15 @@ export function shadowOf(job: JudgedJob, logged?: readonly Act[]): Shadow | unde
   const ix = assemblyIndex(job.sheet)
   const acts = logged?.length ? logged : actsOf(job)
   const { state, inferred } = fold(ix, acts)
+  const lines = invariants(ix, state)
+  const nothingLeft = job.progress.steps.every(
+    (s) => s.state === 'done' || s.state === 'not-here' || s.step.id === 'handover',
+  )
   return {
     acts: acts.length,
     inferred,
-    lines: invariants(ix, state),
-    nothingLeft: job.progress.steps.every(
-      (s) => s.state === 'done' || s.state === 'not-here' || s.step.id === 'handover',
-    ),
+    lines,
+    nothingLeft,
+    overlooked: nothingLeft && !mayLeave(lines),
   }
 }

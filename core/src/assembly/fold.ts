@@ -1,4 +1,4 @@
-import type { Act } from './act.ts'
+import type { Act, Deed } from './act.ts'
 import type { AssemblyIndex } from './assembly-index.ts'
 import { applyEffect } from './effects.ts'
 import { missingBefore } from './needs.ts'
@@ -19,11 +19,16 @@ export function fold(ix: AssemblyIndex, acts: readonly Act[]): Folded {
   const state = asItCame(ix)
   const inferred: Folded['inferred'] = []
   for (const act of acts) {
-    for (const deed of missingBefore(ix, state, act)) {
-      inferred.push({ do: deed.do, on: deed.on, before: act.n })
-      applyEffect(ix, state, { ...act, ...deed, fig: {}, sure: 'inferred', from: 'inferred' })
-    }
-    applyEffect(ix, state, act)
+    for (const { do: verb, on } of applyAct(ix, state, act)) inferred.push({ do: verb, on, before: act.n })
   }
   return { state, inferred }
+}
+
+/** One act more on a state, which is changed in place. @returns what must have been done before it, and now counts as done */
+export function applyAct(ix: AssemblyIndex, state: AssemblyState, act: Act): readonly Deed[] {
+  const missing = missingBefore(ix, state, act)
+  for (const deed of missing)
+    applyEffect(ix, state, { ...act, ...deed, fig: {}, sure: 'inferred', from: 'inferred' })
+  applyEffect(ix, state, act)
+  return missing
 }

@@ -25,6 +25,12 @@ export type LoopWhy = keyof typeof LOOP_REASONS
 export const loopStep = (number: number, act: 'open' | 'renew' | 'close'): LoopStepId =>
   `loop-${number}-${act}`
 
+/** Which loop a step belongs to, and what it does in it; undefined for every other step. */
+export function loopOf(step: string): { number: number; act: 'open' | 'renew' | 'close' } | undefined {
+  const [, number, act] = /^loop-(\d+)-(open|renew|close)$/.exec(step) ?? []
+  return act === undefined ? undefined : { number: Number(number), act: act as 'open' | 'renew' | 'close' }
+}
+
 /** Steps that a loop proves again, and those that set again what it disturbs; each as far as it was done. */
 export function undoneBy(sheet: DriveSheet, loop: Pick<RepairLoop, 'targets'>): DriveStepId[] {
   const proofs: DriveStepId[] = [

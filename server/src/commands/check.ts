@@ -1,5 +1,5 @@
 import { resolve } from 'node:path'
-import { overlooked, shadows } from '../shop/shadow.ts'
+import { shadows } from '../shop/shadow.ts'
 import { checkShop } from '../data/check-shop.ts'
 import { readMark } from '../data/mark.ts'
 import type { Queryable } from '../db/database.ts'
@@ -40,7 +40,7 @@ const check = () =>
 /** The open jobs by the list of what must be so before a drive leaves: it decides nothing yet. */
 async function byTheList(db: Queryable): Promise<string> {
   const shadow = await shadows(db, { sheets: new SheetShelf() }, new Date())
-  const missed = overlooked(shadow)
+  const missed = shadow.jobs.filter((j) => j.overlooked)
   const named = missed.map((j) => `${j.number} (${j.lines.filter((l) => l.colour === 'red').length})`)
   return `${shadow.jobs.length} open jobs by the new list: ${missed.length ? `nothing left on the route of ${named.join(', ')}, and lines that are not right` : 'the route overlooks nothing'}`
 }

@@ -23,7 +23,7 @@ export async function shadows(db: Queryable, deps: Pick<Deps, 'sheets'>, now: Da
     const job = await readJudged(db, deps, id, now)
     const shadow = shadowOf(job, logs.get(id))
     if (!shadow) continue
-    const { acts, inferred, nothingLeft, lines } = shadow
+    const { acts, inferred, nothingLeft, overlooked, lines } = shadow
     const { number, boat, sheet } = job
     jobs.push({
       id,
@@ -33,12 +33,9 @@ export async function shadows(db: Queryable, deps: Pick<Deps, 'sheets'>, now: Da
       acts,
       inferred: inferred.length,
       nothingLeft,
+      overlooked,
       lines: lines.map((l) => ({ ...l, text: lineText(sheet, l) })),
     })
   }
   return { jobs }
 }
-
-/** Of how many jobs the plan of today says that nothing is left, and the list that something is. */
-export const overlooked = ({ jobs }: ShadowReply): ShadowJob[] =>
-  jobs.filter((j) => j.nothingLeft && j.lines.some((l) => l.colour === 'red'))

@@ -13,7 +13,7 @@ const isLead = computed(() => people.leads.some((p) => p.id === people.personId)
 const wanted = ref(false)
 const store = useShadow(wanted)
 const red = (j: ShadowJob) => j.lines.filter((l) => l.colour === 'red')
-const overlooked = computed(() => (store.shadow?.jobs ?? []).filter((j) => j.nothingLeft && red(j).length))
+const overlooked = computed(() => (store.shadow?.jobs ?? []).filter((j) => j.overlooked))
 </script>
 
 <template>
