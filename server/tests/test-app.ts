@@ -26,7 +26,7 @@ import { RecordShelf } from '../src/job/record-shelf.ts'
 import { jobSchemaOf } from '../src/exchange/read-job-zip.ts'
 import { databaseFiles, openFileStore, type FileStore } from '../src/files/file-store.ts'
 import { Live } from '../src/live/live.ts'
-import { onPostgres } from './databases.ts'
+import { onPostgres, type Kind } from './databases.ts'
 import { NOW } from './now.ts'
 import { goBack, nextWrite } from './reset.ts'
 
@@ -64,6 +64,16 @@ export async function freshDatabase(): Promise<Database> {
     untouched = await nextWrite(db)
   }
   return db
+}
+
+/** An empty database of a kind; PostgreSQL only where there is a server. */
+export async function emptyOn(kind: Kind): Promise<Database> {
+  if (kind === 'PGlite') return openMemory()
+  const name = `e_${crypto.randomUUID().slice(0, 8)}`
+  const admin = await openPostgres(`${inject('postgres')}postgres`, () => {})
+  await admin.script(`create database ${name}`)
+  await admin.close()
+  return openPostgres(`${inject('postgres')}${name}`, () => {})
 }
 
 /** A second connection to the database of this file, as another server would have it. */

@@ -1,6 +1,6 @@
 import { copyFileSync, existsSync, mkdirSync, readFileSync, truncateSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { loadCopy } from '../../src/copies/load.ts'
 import { openCopy } from '../../src/copies/read-copy.ts'
 import { proveCopy } from '../../src/copies/prove.ts'
@@ -8,26 +8,15 @@ import { writeCopy } from '../../src/copies/write-copy.ts'
 import { checkShop } from '../../src/data/check-shop.ts'
 import type { Database } from '../../src/db/database.ts'
 import { openMemory } from '../../src/db/pglite.ts'
-import { openPostgres } from '../../src/db/postgres.ts'
 import { databaseFiles, openFileStore, type FileStore } from '../../src/files/file-store.ts'
 import { itOn, itOnOne, walkedHere } from '../databases.ts'
-import { NOW, onPostgres, schema, scratch, testApp } from '../test-app.ts'
+import { emptyOn, NOW, onPostgres, schema, scratch, testApp } from '../test-app.ts'
 import { readZip, writeZip } from '../zips.ts'
 
 const PIXEL = Buffer.from(
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
   'base64',
 )
-
-/** An empty database of a kind. */
-async function emptyOn(kind: 'PGlite' | 'PostgreSQL'): Promise<Database> {
-  if (kind === 'PGlite') return openMemory()
-  const name = `c_${crypto.randomUUID().slice(0, 8)}`
-  const admin = await openPostgres(`${inject('postgres')}postgres`, () => {})
-  await admin.script(`create database ${name}`)
-  await admin.close()
-  return openPostgres(`${inject('postgres')}${name}`, () => {})
-}
 
 /** Every row of every table, read without anything that copies use; but for the name of the history, which is another one on purpose, and for what is made anew out of the others. */
 async function everything(db: Database): Promise<Record<string, string[]>> {

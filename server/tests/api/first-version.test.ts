@@ -6,10 +6,8 @@ import { loadCopy } from '../../src/copies/load.ts'
 import { openCopy } from '../../src/copies/read-copy.ts'
 import { checkShop } from '../../src/data/check-shop.ts'
 import type { Database } from '../../src/db/database.ts'
-import { openMemory } from '../../src/db/pglite.ts'
-import { openPostgres } from '../../src/db/postgres.ts'
 import { databaseFiles } from '../../src/files/file-store.ts'
-import { onPostgres, schema, testApp, type TestApp } from '../test-app.ts'
+import { emptyOn, schema, testApp, type TestApp } from '../test-app.ts'
 import { readZip } from '../zips.ts'
 
 /**
@@ -26,15 +24,6 @@ let app: TestApp
 let db: Database
 let was: Record<string, Row[]>
 
-async function empty(): Promise<Database> {
-  if (!onPostgres()) return openMemory()
-  const name = `v_${crypto.randomUUID().slice(0, 8)}`
-  const admin = await openPostgres(`${inject('postgres')}postgres`, () => {})
-  await admin.script(`create database ${name}`)
-  await admin.close()
-  return openPostgres(`${inject('postgres')}${name}`, () => {})
-}
-
 beforeAll(async () => {
   was = Object.fromEntries(
     [...(await readZip(COPY))].flatMap(([name, content]) => {
@@ -43,7 +32,7 @@ beforeAll(async () => {
       return table ? [[table, rows.map((r): Row => JSON.parse(r))]] : []
     }),
   )
-  db = await empty()
+  db = await emptyOn(inject('database'))
   const copy = await openCopy(COPY)
   await loadCopy(db, databaseFiles, copy, schema, AFTER, { proving: false })
   copy.close()

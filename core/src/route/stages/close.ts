@@ -109,7 +109,7 @@ export function ringNut(
       ),
       bySchool('ring-nut', 'sealer', 'Gasket sealer on the thread, thin.'),
       say(
-        'To meet its tab it goes on to the next slot, or gets another washer. Back it loses its clamp.',
+        'If no slot meets the tab, turn the nut on to the next slot, or fit another washer. Turned back, it loses its clamp load.',
         'nut-back',
       ),
     ],
@@ -144,12 +144,12 @@ function unitSteps(sheet: DriveSheet): (StepDraft | false)[] {
         ...(own.length
           ? [
               say(
-                `On that boat belongs ${own.join(' or ')}: another code bolts on all the same, and is the wrong one.`,
+                `This boat needs ${own.join(' or ')}. A unit with another code bolts on too, but it is the wrong one.`,
                 'variant',
               ),
             ]
           : []),
-        say('Plugs, locks, gaskets, breather: what is missing goes on the list of open items.'),
+        say('Check plugs, locks, gaskets and breather. Put what is missing on the list of open items.'),
       ],
       asks: [
         ...(stamps.length
