@@ -3,6 +3,7 @@ import type { AssemblyIndex } from '../assembly/assembly-index.ts'
 import type { AssemblyState } from '../assembly/state.ts'
 import { bigRing } from '../drives/graph/bench-facts-of.ts'
 import { edgesOf } from '../drives/graph/edges.ts'
+import { shaftOnAxis } from '../drives/on-axis.ts'
 import type { JudgedJob } from '../job/judged.ts'
 import type { Closing } from '../job/record.ts'
 import { loopOf, loopPlan } from '../route/loops.ts'
@@ -93,9 +94,8 @@ const strike: Claim = ({ job, closing }) => {
   const { parts, axes } = job.sheet
   const body = parts.find((p) => p.role === 'body')
   const shafts = axes.filter((a) => job.facts[`strike.${a.id}.verdict`] === 'bent')
-  const bare = (id: string) => id.replaceAll('-', '')
   const bent = shafts.map((a): Deed => {
-    const part = parts.find((p) => p.kind === 'shaft' && bare(p.id) === bare(a.id))
+    const part = shaftOnAxis(job.sheet, a.id)
     // a shaft that no part stands for is an open thing all the same
     return part
       ? { do: 'grade', on: part.id, fig: { condition: 'unsafe', why: 'bent' } }

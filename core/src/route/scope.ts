@@ -1,3 +1,4 @@
+import { sealsOnAxis } from '../drives/on-axis.ts'
 import { afterClosure } from './after-closure.ts'
 import { refuse } from '../checks/input-error.ts'
 import type { Part } from '../drives/parts.ts'
@@ -37,12 +38,6 @@ const isSeal = (p: Part) => p.kind === 'seal' || p.kind === 'ring'
 const bodyOf = (sheet: DriveSheet) => new Set(sheet.parts.filter((p) => p.role === 'body').map((p) => p.id))
 const ids = (parts: readonly Part[]) => parts.map((p) => p.id)
 
-/** Seal parts by the shaft that their place on the drawing names. */
-function sealsOf(sheet: DriveSheet, axis: string): Part[] {
-  const places = new Set(sheet.seals.filter((s) => s.axis === axis).map((s) => `seal:${s.id}`))
-  return sheet.parts.filter((p) => p.kind === 'seal' && p.place !== undefined && places.has(p.place))
-}
-
 /** Seals of the shift shaft: those that come out after a part that shifts. */
 function shiftSeals(sheet: DriveSheet): Part[] {
   const shifts = new Set(ids(sheet.parts.filter((p) => p.kind === 'shift')))
@@ -67,7 +62,7 @@ export const usualScopes = perSheet((sheet): UsualScope[] => {
   const found: (UsualScope | false)[] = [
     scope('full', 'rebuild', all, 'Full rebuild', 'Everything out, looked at, set and sealed again.'),
     ...sheet.axes.map((a) => {
-      const seals = ids(sealsOf(sheet, a.id))
+      const seals = ids(sealsOnAxis(sheet, a.id))
       return (
         seals.length > 0 &&
         scope(
