@@ -1,6 +1,7 @@
 import { refuse } from '@moray/core/checks/input-error'
 import type { PieceCut, ShimSolveInput } from '@moray/core/setting/shim-problem'
-import { Flag, Many, Num, Numbers, NumberTable, One, OneOf, Text, Whole } from '../fields/decorators.ts'
+import { Flag, Many, Num, Numbers, One, OneOf, Text, Whole } from '../fields/decorators.ts'
+import { NumberTable } from '../fields/tables.ts'
 
 export class ShimLocationFields {
   @Text({ what: 'name of the stack', min: 1, max: 60 })

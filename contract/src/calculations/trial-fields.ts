@@ -1,4 +1,5 @@
-import { Many, Num, NumberTable, One, Text, Texts } from '../fields/decorators.ts'
+import { Many, Num, One, Text, Texts } from '../fields/decorators.ts'
+import { NumberTable } from '../fields/tables.ts'
 import { ClosedWindowFields } from './shim-fields.ts'
 
 export class LearningQuantityFields {

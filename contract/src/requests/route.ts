@@ -1,4 +1,5 @@
-import { AnswerTable, One, Text } from '../fields/decorators.ts'
+import { One, Text } from '../fields/decorators.ts'
+import { AnswerTable } from '../fields/tables.ts'
 
 /** Going on although something does not hold. Where the shop wants its lead to agree, the lead has said so before, in a request of his own. */
 export class DepartureFields {

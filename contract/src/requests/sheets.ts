@@ -163,7 +163,7 @@ export class ImportList {
 }
 
 export class AdoptSheet {
-  @Whole({ what: 'version that the job goes on with', min: 1, max: 1_000_000 })
+  @Whole({ what: 'version to use from now on', min: 1, max: 1_000_000 })
   version!: number
 
   @Text({ what: 'why', min: 3, max: 300 })

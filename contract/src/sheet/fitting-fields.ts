@@ -1,5 +1,6 @@
 import type { Edges } from '@moray/core/drives/graph/edges'
-import { EdgeMap, Flag, Many, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
+import { Flag, Many, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
+import { EdgeMap } from '../fields/tables.ts'
 import { Range } from './figure-fields.ts'
 import { SaidFields } from './part-fields.ts'
 

@@ -1,6 +1,7 @@
 import type { Edges } from '@moray/core/drives/graph/edges'
 import { PROOFS, READ_WHEN, type ProvedBy, type ReadWhen } from '@moray/core/drives/graph/rows'
-import { EdgeMap, Flag, Many, Num, OneOf, RowId, Text, Texts } from '../fields/decorators.ts'
+import { Flag, Many, Num, OneOf, RowId, Text, Texts } from '../fields/decorators.ts'
+import { EdgeMap } from '../fields/tables.ts'
 import { SaidFields } from './part-fields.ts'
 
 const JOINTS = ['cover', 'carrier', 'retainer', 'halves', 'plug', 'shaft'] as const

@@ -3,19 +3,8 @@ import type { Said } from '@moray/core/drives/graph/rows'
 import { LOCK_KINDS, type LockKind } from '@moray/core/drives/fasteners'
 import { PART_KINDS, type PartKind } from '@moray/core/drives/parts'
 import { TORQUE_UNITS, type TorqueUnit } from '@moray/core/units/torque-unit'
-import {
-  EdgeMap,
-  Flag,
-  Many,
-  Num,
-  Numbers,
-  One,
-  OneOf,
-  RowId,
-  Text,
-  Texts,
-  Whole,
-} from '../fields/decorators.ts'
+import { Flag, Many, Num, Numbers, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
+import { EdgeMap } from '../fields/tables.ts'
 import { Range } from './figure-fields.ts'
 
 const KINDS = Object.keys(PART_KINDS) as PartKind[]

@@ -1,7 +1,8 @@
 import { FAMILIES, type Family } from '@moray/core/drives/sheet'
 import { SHEET_FORMAT } from '@moray/core/drives/own/body'
 import type { Patch } from '@moray/core/drives/own/variant'
-import { Flag, Many, MergePatch, One, OneOf, RowId, Text, Whole } from '../fields/decorators.ts'
+import { Flag, Many, One, OneOf, RowId, Text, Whole } from '../fields/decorators.ts'
+import { MergePatch } from '../fields/tables.ts'
 import {
   AnodeRow,
   ClearanceRow,

@@ -1,4 +1,5 @@
-import { Flag, Many, Num, NumberTable, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
+import { Flag, Many, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
+import { NumberTable } from '../fields/tables.ts'
 import { Range } from './figure-fields.ts'
 
 /** What every row of the gear train has. */

@@ -1,4 +1,5 @@
-import { AnswerTable, Flag, Many, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
+import { Flag, Many, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
+import { AnswerTable } from '../fields/tables.ts'
 
 const GEARS = ['neutral', 'forward', 'reverse'] as const
 

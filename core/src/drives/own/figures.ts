@@ -1,10 +1,11 @@
-import { CRUSH_TOLERANCE_MM } from '../crush-tolerance.ts'
 import { figureAt, type BodyMesh, type SheetBody } from './body.ts'
 import { flankFields } from './flank-figures.ts'
 import { closingFields, fillingFields, tightnessFields } from './closing-figures.ts'
 import { likeOf, toothFigure } from './geometry.ts'
 import type { FigureField, FigureShape } from './figure-field.ts'
-import { angle, choice, count, length, torque, words } from './shapes.ts'
+import { bearingFields, limitFields } from './bearing-figures.ts'
+import { measureFields } from './measure-figures.ts'
+import { angle, choice, count, length } from './shapes.ts'
 
 /**
  * Every figure that this sheet can hold, in the order in which a manual gives them: what the entry asks for, what the list of what is missing
@@ -107,118 +108,6 @@ function toothFields(body: SheetBody, m: BodyMesh): FigureField[] {
   ]
 }
 
-function measureFields(body: SheetBody): FigureField[] {
-  return body.measures.flatMap((m): FigureField[] => {
-    const at = `measures.${m.id}`
-    const place = `measure:${m.id}`
-    const window: FigureField = {
-      path: `${at}.window`,
-      group: 'setting',
-      label: m.label,
-      help:
-        m.kind === 'backlash'
-          ? 'As the indicator shows it at the place where the manual reads it.'
-          : 'From the smallest to the largest that is allowed.',
-      shape: length(m.kind === 'depth' ? 400 : 20, true, m.kind === 'depth' ? -50 : 0),
-      usual: 'manual',
-      place,
-      for: 'setting',
-    }
-    if (m.kind === 'backlash')
-      return [
-        window,
-        {
-          path: `${at}.member`,
-          group: 'setting',
-          label: `${m.label}: the shaft that is rocked carries`,
-          shape: choice({ pinion: 'the pinion', gear: 'the gear' }),
-          usual: 'manual',
-          place,
-          otherwise: 'the pinion',
-        },
-        {
-          path: `${at}.radiusMm`,
-          group: 'setting',
-          label: `${m.label}: radius at which it is read`,
-          help: 'From the middle of the shaft to the plunger.',
-          shape: length(500, false, 3),
-          usual: 'manual',
-          place,
-          drawn: true,
-        },
-        {
-          path: `${at}.load`,
-          group: 'setting',
-          label: `${m.label}: the gear that is held`,
-          shape: choice({ none: 'is only held', outward: 'is pushed onto its own bearing too' }),
-          usual: 'manual',
-          place,
-          otherwise: 'it is only held',
-        },
-        {
-          path: `${at}.hold`,
-          group: 'setting',
-          label: `${m.label}: what is held, and how it is loaded`,
-          shape: words(300),
-          usual: 'manual',
-          place,
-        },
-      ]
-    if (m.kind === 'end-play') return [window]
-    const nominal: FigureField = {
-      path: `${at}.nominal`,
-      group: 'setting',
-      label: `${m.label}: where it should be`,
-      help: 'Where nobody prints it, the pair says it: by a ride-height search in the case, or on a surface plate.',
-      shape: choice({
-        printed: 'the manual prints it',
-        'of-the-pair': 'nobody prints it; found for each pair',
-      }),
-      usual: 'manual',
-      place,
-      otherwise: 'the manual prints it',
-    }
-    const how: FigureField = {
-      path: `${at}.how.method`,
-      group: 'setting',
-      label: `${m.label}: measured with`,
-      shape: choice({
-        'master-drop': 'a depth gauge against a master',
-        arbor: 'an arbor in the bore of the gears',
-        'feeler-block': 'a block and feelers',
-      }),
-      usual: 'manual',
-      place,
-      for: 'setting',
-    }
-    const further: Record<string, FigureField[]> = {
-      'master-drop': [depthFigure(at, 'masterMm', `${m.label}: length of the master`, place)],
-      arbor: [depthFigure(at, 'arborDiameterMm', `${m.label}: diameter of the arbor`, place)],
-      'feeler-block': [
-        depthFigure(at, 'nominalClearanceMm', `${m.label}: clearance at the nominal depth`, place),
-        depthFigure(
-          at,
-          'nominalDepthMm',
-          `${m.label}: nominal depth, from the middle of the gear shaft`,
-          place,
-        ),
-      ],
-    }
-    const judged = m.nominal === 'of-the-pair' ? [] : [window]
-    return [how, ...(further[String(m.how?.method)] ?? []), nominal, ...judged]
-  })
-}
-
-const depthFigure = (at: string, name: string, label: string, place: string): FigureField => ({
-  path: `${at}.how.${name}`,
-  group: 'setting',
-  label,
-  shape: length(500, false, 0.01),
-  usual: 'manual',
-  place,
-  for: 'setting',
-})
-
 function stackFields(body: SheetBody): FigureField[] {
   const backlash = body.measures.filter((m) => m.kind === 'backlash')
   return body.adjusters.flatMap((a): FigureField[] => {
@@ -304,85 +193,3 @@ function stackFields(body: SheetBody): FigureField[] {
 /** Whether a gear is one of the pair. */
 export const touches = (body: SheetBody, mesh: string, gear: string): boolean =>
   body.meshes.some((m) => m.id === mesh && (m.pinion === gear || m.gear === gear))
-
-function bearingFields(body: SheetBody): FigureField[] {
-  return body.bearings.flatMap((b): FigureField[] => {
-    const at = `bearings.${b.id}.setting`
-    const place = `bearing:${b.id}`
-    if (b.setting?.kind === 'rolling-torque')
-      return [
-        {
-          path: `${at}.newNm`,
-          group: 'bearings',
-          label: `${b.label}: rolling torque, new bearings`,
-          help: 'Without the drag of seals.',
-          shape: torque(50),
-          usual: 'manual',
-          place,
-          for: 'preload',
-        },
-        {
-          path: `${at}.runInNm`,
-          group: 'bearings',
-          label: `${b.label}: rolling torque, bearings that have run`,
-          shape: torque(50),
-          usual: 'manual',
-          place,
-          otherwise: 'the window of new ones is asked for',
-        },
-        ...(b.setting.by === undefined
-          ? []
-          : [
-              {
-                path: `${at}.nmPerMm`,
-                group: 'bearings' as const,
-                label: `${b.label}: 1 mm more of its stack changes the torque by`,
-                help: 'In Nm; minus where a thicker stack slackens it. Two trials measure it better.',
-                shape: { is: 'number' as const, unit: '' as const, whole: false, min: -200, max: 200 },
-                usual: 'manual' as const,
-                place,
-                otherwise: 'it is measured by two trials',
-              },
-            ]),
-      ]
-    if (b.setting?.kind === 'crush')
-      return [
-        {
-          path: `${at}.crushMm`,
-          group: 'bearings',
-          label: `${b.label}: crush under the cover`,
-          shape: length(1),
-          usual: 'manual',
-          place,
-          for: 'crush',
-        },
-        {
-          path: `${at}.toleranceMm`,
-          group: 'bearings',
-          label: `${b.label}: crush may differ by`,
-          shape: length(1),
-          usual: 'manual',
-          place,
-          otherwise: `${CRUSH_TOLERANCE_MM} mm`,
-        },
-      ]
-    return []
-  })
-}
-
-function limitFields(body: SheetBody): FigureField[] {
-  return (body.runoutLimits ?? []).flatMap((r): FigureField[] =>
-    r.id === undefined
-      ? []
-      : [
-          {
-            path: `runoutLimits.${r.id}.tirMm`,
-            group: 'bearings',
-            label: `Runout, ${r.zone.toLowerCase()}: total at most`,
-            shape: length(5),
-            usual: 'manual',
-            for: 'inspection',
-          },
-        ],
-  )
-}

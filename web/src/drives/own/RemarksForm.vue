@@ -2,6 +2,7 @@
 import type { SheetDraft } from '@moray/contract/replies'
 import { computed, reactive, ref } from 'vue'
 import FormDialog from '../../ui/FormDialog.vue'
+import ListSection from './ListSection.vue'
 import { problemAt } from '../../wire/client.ts'
 import { useDrives } from '../../wire/queries.ts'
 import { useDraftWrite } from './use-draft-write.ts'
@@ -57,11 +58,7 @@ const said = (field: string) => problemAt(write.error.value, `now.${field}`)
 </script>
 
 <template>
-  <section aria-label="Places and cautions">
-    <header>
-      <h3>Places and cautions</h3>
-      <button type="button" class="texty" @click="edit">Change them</button>
-    </header>
+  <ListSection title="Places and cautions" action="Change them" @act="edit">
     <p v-if="!rows.length" class="small soft">
       Where the plate is, what its other half is, and what to beware of.
     </p>
@@ -93,23 +90,10 @@ const said = (field: string) => problemAt(write.error.value, `now.${field}`)
       </label>
       <p v-if="write.error.value" class="fault wide" role="alert">{{ write.error.value.message }}</p>
     </FormDialog>
-  </section>
+  </ListSection>
 </template>
 
 <style scoped>
-section {
-  padding: 0.7rem 0 0;
-}
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 1rem;
-  border-bottom: 1px solid var(--line);
-}
-h3 {
-  margin: 0;
-}
 p {
   margin: 0.2rem 0;
 }

@@ -6,6 +6,7 @@ import { settingMeasures } from '@moray/core/setting/measures'
 import { computed, ref } from 'vue'
 import type { RowForm } from '../forms/column.ts'
 import { rowsOfForm, useShownRows, type ShownRow } from '../show-rows.ts'
+import ListSection from './ListSection.vue'
 import RowDialog from './RowDialog.vue'
 import TableFile from './TableFile.vue'
 import { useDraftWrite } from './use-draft-write.ts'
@@ -26,11 +27,13 @@ const loose = computed(() => new Set(inTheAir(props.draft.body).map((r) => `${r.
 
 <template>
   <div>
-    <section v-for="form in forms" :key="form.list" :aria-label="form.title">
-      <header>
-        <h3>{{ form.title }}</h3>
-        <button type="button" class="texty" @click="open = { form }">Add {{ form.one }}</button>
-      </header>
+    <ListSection
+      v-for="form in forms"
+      :key="form.list"
+      :title="form.title"
+      :action="`Add ${form.one}`"
+      @act="open = { form }"
+    >
       <TableFile
         v-if="form.table"
         :href="`/api/drives/${draft.body.id}/lists/${form.table}`"
@@ -55,26 +58,13 @@ const loose = computed(() => new Set(inTheAir(props.draft.body).map((r) => `${r.
           </button>
         </li>
       </ul>
-    </section>
+    </ListSection>
     <slot />
     <RowDialog v-if="open" :draft="draft" :form="open.form" :row="open.row" @close="open = null" />
   </div>
 </template>
 
 <style scoped>
-section {
-  padding: 0.7rem 0 0;
-}
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-  gap: 1rem;
-  border-bottom: 1px solid var(--line);
-}
-h3 {
-  margin: 0;
-}
 .left {
   color: var(--stop);
 }
