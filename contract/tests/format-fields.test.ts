@@ -122,7 +122,7 @@ const USED: Record<string, Record<string, string>> = {
   meshes: {
     'core/src/drives/own/geometry.ts':
       'id pinion gear mesh form faceWidthMm spiralAngleDeg pressureAngleDeg shaftAngleDeg',
-    'core/src/drives/own/figures.ts': 'label pushed',
+    'core/src/drives/own/measure-figures.ts': 'label pushed',
     'core/src/gears/flank.ts': 'pinionHand pinionTurns',
   },
   'meshes.mesh': {
@@ -136,7 +136,7 @@ const USED: Record<string, Record<string, string>> = {
   },
   bearings: {
     'core/src/drives/own/places.ts': 'id axis atMm side order kind',
-    'core/src/drives/own/figures.ts': 'label setting',
+    'core/src/drives/own/bearing-figures.ts': 'label setting',
   },
   'bearings.setting': {
     'core/src/setting/measures.ts': 'kind newNm runInNm crushMm toleranceMm by sleeve nmPerMm shimsAt',
@@ -151,8 +151,9 @@ const USED: Record<string, Record<string, string>> = {
     'web/src/drawing/section.ts': 'atMm radiusMm',
   },
   measures: {
-    'core/src/drives/own/figures.ts':
-      'id label kind gear mesh axis nominal how window member radiusMm hold load',
+    'core/src/drives/own/measure-figures.ts':
+      'id label kind gear nominal how window member radiusMm hold load',
+    'core/src/setting/settings-of-part.ts': 'mesh axis',
     'core/src/drives/own/fill.ts': 'readings before',
     'core/src/drives/check-sheet.ts': 'target',
   },
@@ -160,7 +161,7 @@ const USED: Record<string, Record<string, string>> = {
     'core/src/drives/own/fill.ts':
       'method masterMm extends farSide arborDiameterMm nominalClearanceMm nominalDepthMm',
   },
-  runoutLimits: { 'core/src/drives/own/figures.ts': 'id zone tirMm' },
+  runoutLimits: { 'core/src/drives/own/bearing-figures.ts': 'id zone tirMm' },
   service: { 'web/src/drives/DrivePage.vue': 'id what months hours saltMonths' },
   sources: {
     'web/src/drives/own/show-figure.ts': 'path kind where as by unchecked',
