@@ -7,7 +7,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import type { RowForm } from '../src/drives/forms/column.ts'
 import { asTyped, readTyped } from '../src/drives/own/typed-row.ts'
 import { ROW_FORMS, rowTabOf } from '../src/drives/row-forms.ts'
-import { shownName, rowsOfForm, useShownRows } from '../src/drives/show-rows.ts'
+import { optionsOf, shownName, rowsOfForm, useShownRows } from '../src/drives/show-rows.ts'
 
 beforeEach(() => setActivePinia(createPinia()))
 const form = (list: RowForm['list']) => ROW_FORMS.find((f) => f.list === list)!
@@ -46,8 +46,11 @@ describe('rows of a sheet', () => {
             expect(c, `${f.list}.${key}`).toBeDefined()
             if (c.is === 'choice') expect(Object.keys(c.choices!)).toContain(value)
             if (c.is === 'edges')
-              for (const to of Object.keys(value as object))
+              for (const to of Object.keys(value as object)) {
+                const offered = optionsOf(sheet.graph, f, c, row).map((o) => o.id)
+                expect(offered, `${f.list}.${key} of ${id}`).toContain(to)
                 expect(names, `${f.list}.${key} ${to}`).toContain(shown(c, { [to]: true }))
+              }
           }
           for (const c of f.columns) if (c.needed) expect(row[c.key], `${f.list}.${c.key}`).toBeDefined()
         }

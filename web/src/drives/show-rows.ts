@@ -15,6 +15,14 @@ export const rowsOfForm = (graph: Graph, { list }: RowForm): readonly ShownRow[]
 /** What a row is called; its id where it has no name. */
 export const shownName = (row: ShownRow): string => rowName(row) ?? row.id
 
+/** Rows that an edge of a row may lead to; a row of its own list never to itself. */
+export const optionsOf = (graph: Graph, { list: own }: RowForm, c: Column, row?: ShownRow) =>
+  (c.to ?? []).flatMap((list) =>
+    ((graph[list] ?? []) as unknown as ShownRow[])
+      .filter((r) => list !== own || r.id !== row?.id)
+      .map((r) => ({ id: r.id, label: shownName(r) })),
+  )
+
 /** Rows of a sheet for the eye: the name, and what else is said of it, in the units of whoever looks. */
 export function useShownRows(graph: () => Graph, settingName: (id: string) => string) {
   const own = useOwn()

@@ -64,6 +64,9 @@ h3 {
   gap: 0 0.6rem;
   margin: 0;
 }
+h3 .small {
+  font-weight: 400;
+}
 ul {
   margin: 0.2rem 0 0;
 }

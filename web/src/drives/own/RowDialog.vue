@@ -9,7 +9,7 @@ import { useOwn } from '../../stores/own.ts'
 import FormDialog from '../../ui/FormDialog.vue'
 import { problemAt } from '../../wire/client.ts'
 import type { Column, RowForm } from '../forms/column.ts'
-import { shownName, rowsOfForm, useShownRows, type ShownRow } from '../show-rows.ts'
+import { optionsOf, shownName, rowsOfForm, useShownRows, type ShownRow } from '../show-rows.ts'
 import PiecesField from './PiecesField.vue'
 import { asTyped, readTyped, type Typed } from './typed-row.ts'
 import { freeId, useDraftWrite } from './use-draft-write.ts'
@@ -42,12 +42,6 @@ const understood = computed(() =>
 const whyNot = (c: Column) =>
   ((tried.value || typed.value[c.key]) && understood.value[c.key]?.why) ||
   problemAt(write.error.value, `now.${props.form.list}[0].${c.key}`)
-const optionsOf = (c: Column) =>
-  (c.to ?? []).flatMap((list) =>
-    ((body.value[list] ?? []) as unknown as ShownRow[])
-      .filter((r) => r.id !== props.row?.id)
-      .map((r) => ({ id: r.id, label: shownName(r) })),
-  )
 const hasAssumed = computed(() =>
   props.form.columns.some(
     (c) => c.is === 'edges' && Object.values((props.row?.[c.key] ?? {}) as object).includes('assumed'),
@@ -124,7 +118,9 @@ function addPiece(key: string) {
           v-if="c.is === 'edges' || c.is === 'choices'"
           v-model="typed[c.key] as string[]"
           :options="
-            c.is === 'edges' ? optionsOf(c) : Object.entries(c.choices!).map(([id, label]) => ({ id, label }))
+            c.is === 'edges'
+              ? optionsOf(body, form, c, row)
+              : Object.entries(c.choices!).map(([id, label]) => ({ id, label }))
           "
           option-label="label"
           option-value="id"
@@ -187,6 +183,10 @@ function addPiece(key: string) {
 </template>
 
 <style scoped>
+label,
+.field {
+  min-width: 0;
+}
 .check {
   display: flex !important;
   min-height: 40px;
