@@ -186,6 +186,7 @@ function addPiece(key: string) {
 label,
 .field {
   min-width: 0;
+  grid-template-columns: minmax(0, 1fr);
 }
 .check {
   display: flex !important;
@@ -194,6 +195,8 @@ label,
   gap: 0.5rem;
 }
 :deep(.p-multiselect) {
+  min-width: 0;
+  max-width: 100%;
   min-height: 44px;
   align-items: center;
 }
