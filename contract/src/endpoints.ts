@@ -62,7 +62,6 @@ import type {
   TakePlan,
   WithdrawAcceptance,
 } from './requests/setting.ts'
-import type { ShadowReply } from './shadow.ts'
 import type {
   AddDrive,
   AddFigure,
@@ -159,7 +158,6 @@ export const endpoints = {
   moveJob: job<MoveJob>()('/api/jobs/:id/drive'),
 
   shop: reads<Shop>()('/api/shop'),
-  shadow: reads<ShadowReply>()('/api/shop/shadow'),
   chooseShopSchool: shop<ChooseSchool>()('/api/shop/schools'),
   setShopRules: shop<SetShopRules>()('/api/shop/rules'),
   setLikelihood: shop<SetLikelihood>()('/api/shop/likelihoods'),

@@ -1,4 +1,4 @@
-import { LOOP_REASONS, type LoopWhy } from '@moray/core/route/loops'
+import { REPAIR_REASONS, type RepairWhy } from '@moray/core/route/repair'
 import { Flag, OneOf, Text, Texts } from '../fields/decorators.ts'
 
 /** What a job is to reach: a usual scope by its id, or places picked by hand. */
@@ -32,8 +32,8 @@ export class CloseOpenItem {
 
 /** A place is opened again after closing. */
 export class OpenLoop {
-  @OneOf({ what: 'what went wrong', values: Object.keys(LOOP_REASONS) })
-  why!: LoopWhy
+  @OneOf({ what: 'what went wrong', values: Object.keys(REPAIR_REASONS) })
+  why!: RepairWhy
 
   @Texts({ what: 'ids of the parts to reach', least: 1, most: 100 })
   targets!: string[]

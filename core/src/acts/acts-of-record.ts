@@ -1,11 +1,30 @@
-import type { Act, ActSource, Deed, Sure } from '../assembly/act.ts'
+import type { ActSource, Deed, LoggedAct, RecordedAct, Sure } from '../assembly/act.ts'
 import { assemblyIndex, type AssemblyIndex } from '../assembly/assembly-index.ts'
 import { applyAct } from '../assembly/fold.ts'
+import type { Goal } from '../assembly/goal.ts'
+import { whatIsLeft } from '../assembly/left.ts'
 import { asItCame, type AssemblyState } from '../assembly/state.ts'
-import { counted } from '../job/closings.ts'
-import type { JudgedJob } from '../job/judged.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
 import { condemned, criteria } from '../inspection/criteria.ts'
+import { counted } from '../job/closings.ts'
+import type { JobRecord } from '../job/record.ts'
+import type { Plan } from '../route/plan.ts'
+import { CAME_ELSEWHERE } from '../route/scope.ts'
 import { claimsOf } from './claims.ts'
+import { afterWord, goalOf, withRepair } from './goal-of-job.ts'
+
+/** A record with what it is read by. */
+export interface Recorded {
+  record: JobRecord
+  sheet: DriveSheet
+  plan: Plan
+}
+
+/** What is known of the unit, and wanted of it, while its record is read from the beginning. */
+interface Reading {
+  state: AssemblyState
+  goal: Goal
+}
 
 /** Something that was recorded, and what it says was done. */
 interface Entry {
@@ -17,36 +36,65 @@ interface Entry {
   by: string
   from: ActSource
   sure: Sure
-  deeds: (state: AssemblyState) => Deed[]
+  deeds: (now: Reading) => Deed[]
+  /** What is wanted of the unit from then on. @param n number of the act that follows */
+  goal?: (goal: Goal, n: number) => Goal
 }
 
-/** An act with what it comes from, and its place among the acts of that. */
-export interface RecordedAct extends Act {
-  key: string
-  place: number
+export interface ActsOfRecord extends Reading {
+  ix: AssemblyIndex
+  acts: RecordedAct[]
+  /** What no record holds, and must have been done: before which act. */
+  inferred: (Deed & { before: number })[]
+  /** Number of the first act after each repair was opened. */
+  rounds: number[]
+  /** Number of the act that came next when something was recorded, by its key. */
+  begun: ReadonlyMap<string, number>
 }
 
 /**
  * What a record says was done to the unit, as acts in their order, by the table in docs/carried-over.md. Taps in the row, grades, readings and acceptances are
- * acts themselves; a closing claims what its step does, on the state as it was then. What no record holds is inferred by the fold.
+ * acts themselves; a closing claims what of everything left its step is for. What is in the log already is taken from there, as it was claimed on its day. What
+ * no record holds is inferred by the fold.
  */
-export function actsOf(job: JudgedJob): RecordedAct[] {
-  const ix = assemblyIndex(job.sheet)
+export function actsOf(job: Recorded): ActsOfRecord {
+  const { sheet, plan, record } = job
+  const ix = assemblyIndex(sheet)
+  const logged = byKey(record.log ?? [])
+  const now: Reading = { state: asItCame(ix), goal: goalOf(sheet, plan) }
   const acts: RecordedAct[] = []
-  const state = asItCame(ix)
+  const inferred: ActsOfRecord['inferred'] = []
+  const rounds: number[] = []
+  const begun = new Map<string, number>()
   const entries = entriesOf(job, ix).sort((a, b) => a.at.localeCompare(b.at) || a.rank - b.rank)
-  for (const { key, at, by, from, sure, deeds } of entries)
-    for (const [place, deed] of deeds(state).entries()) {
-      const act: RecordedAct = { ...deed, key, place, n: acts.length + 1, by, entered: at, at, sure, from }
-      applyAct(ix, state, act)
+  for (const { key, at, by, from, sure, deeds, goal } of entries) {
+    if (goal) now.goal = goal(now.goal, acts.length + 1)
+    if (from === 'repair') rounds.push(acts.length + 1)
+    begun.set(key, acts.length + 1)
+    const kept = logged.get(key)
+    for (const [place, deed] of (kept ?? deeds(now)).entries()) {
+      const n = acts.length + 1
+      const act: RecordedAct = { sure, ...deed, key, place, n, by, entered: at, at, from }
+      for (const d of applyAct(ix, now.state, act)) inferred.push({ ...d, before: n })
       acts.push(act)
     }
-  return acts
+  }
+  return { ...now, ix, acts, inferred, rounds, begun }
 }
 
-function entriesOf(job: JudgedJob, ix: AssemblyIndex): Entry[] {
-  const { mode, mounted } = job.plan.scope
-  const elsewhere = mode === 'refit' || mode === 'unit'
+function byKey(log: readonly LoggedAct[]): Map<string, LoggedAct[]> {
+  const found = new Map<string, LoggedAct[]>()
+  for (const act of log) {
+    const acts = found.get(act.key)
+    if (acts) acts.push(act)
+    else found.set(act.key, [act])
+  }
+  return found
+}
+
+function entriesOf({ record: job, sheet, plan }: Recorded, ix: AssemblyIndex): Entry[] {
+  const { mode, mounted } = plan.scope
+  const elsewhere = CAME_ELSEWHERE.includes(mode)
   return [
     {
       key: 'came',
@@ -60,7 +108,7 @@ function entriesOf(job: JudgedJob, ix: AssemblyIndex): Entry[] {
       ],
     },
     ...rowEntries(job),
-    ...gradeEntries(job),
+    ...gradeEntries(job, sheet),
     ...buildEntries(job, ix),
     ...counted(job.closings).map((c): Entry => ({
       key: `closing ${c.id}`,
@@ -69,22 +117,13 @@ function entriesOf(job: JudgedJob, ix: AssemblyIndex): Entry[] {
       by: c.by,
       from: 'closing',
       sure: c.departedFrom.length ? 'said' : 'seen',
-      deeds: (state) => claimsOf(job, ix, state, c),
+      deeds: ({ state, goal }) => claimsOf({ sheet, ix, state, goal, repairs: job.loops, closing: c }),
     })),
-    ...job.estimates.flatMap(({ id, approval: a }): Entry[] =>
-      a
-        ? [
-            {
-              ...entry(`approval ${id} ${a.at}`, a.at, 3, a.by, 'approval', {
-                do: 'know',
-                on: 'decided',
-                fig: { why: a.choice },
-              }),
-              sure: 'said',
-            },
-          ]
-        : [],
-    ),
+    ...approvalEntries(job, sheet, plan),
+    ...job.loops.map((l): Entry => ({
+      ...entry(`repair ${l.number}`, l.at, 6, l.by, 'repair'),
+      goal: (goal, n) => withRepair(goal, sheet, l, n),
+    })),
     ...job.openItems.flatMap((o): Entry[] => [
       entry(`item ${o.id}`, o.at, 3, o.by, 'told', { do: 'find', on: `item ${o.id}` }),
       ...(o.closed
@@ -98,6 +137,28 @@ function entriesOf(job: JudgedJob, ix: AssemblyIndex): Entry[] {
     ]),
   ]
 }
+
+/** What the owner decided. Where he takes another unit, that one has come, and nothing is known of it. */
+const approvalEntries = (job: JobRecord, sheet: DriveSheet, plan: Plan): Entry[] =>
+  job.estimates.flatMap(({ id, approval: a }): Entry[] => {
+    if (!a) return []
+    const other = a.choice === 'exchange' || a.choice === 'used'
+    return [
+      {
+        ...entry(
+          `approval ${id} ${a.at}`,
+          a.at,
+          3,
+          a.by,
+          'approval',
+          { do: 'know', on: 'decided', fig: { why: a.choice } },
+          ...(other ? [{ do: 'came' as const, on: 'unit', fig: { came: 'elsewhere' as const } }] : []),
+        ),
+        sure: 'said',
+        goal: (goal, n) => afterWord(goal, sheet, plan, a.choice, n),
+      },
+    ]
+  })
 
 const entry = (
   key: string,
@@ -116,9 +177,8 @@ const entry = (
   deeds: () => deeds,
 })
 
-/** Parts as they came off, went in, or stayed out. A new one stands for its place from the trial on, whenever its tap came. */
-function rowEntries(job: JudgedJob): Entry[] {
-  const accepted = job.builds.flatMap((b) => b.acceptance?.at ?? []).at(-1)
+/** Parts as they came off, went in, or stayed out. A new one may have been in its place since the trial that was accepted with it. */
+function rowEntries(job: JobRecord): Entry[] {
   return job.row.flatMap((r): Entry[] => {
     if (r.part === null) return []
     const on = r.part
@@ -134,20 +194,32 @@ function rowEntries(job: JudgedJob): Entry[] {
       ]
     if (!r.fitted) return [off]
     const { at, by, renewed } = r.fitted
-    const early = accepted !== undefined && accepted > r.offAt && accepted < at ? accepted : at
     return [
       off,
-      ...(renewed ? [entry(`row ${r.id} renewed`, early, 1, by, 'row', { do: 'renew', on })] : []),
+      ...(renewed
+        ? [
+            {
+              ...entry(`row ${r.id} renewed`, at, 1, by, 'row'),
+              deeds: ({ state }: Reading) => (isNewSinceOff(state, on) ? [] : [{ do: 'renew' as const, on }]),
+            },
+          ]
+        : []),
       entry(`row ${r.id} fitted ${at}`, at, 2, by, 'row', { do: 'fit', on }),
     ]
   })
 }
 
-const gradeEntries = (job: JudgedJob): Entry[] =>
+/** A new one has taken its place since it came off. */
+const isNewSinceOff = ({ parts }: AssemblyState, id: string): boolean => {
+  const part = parts.get(id)
+  return part?.renewed !== undefined && part.renewed > (part.off ?? 0)
+}
+
+const gradeEntries = (job: JobRecord, sheet: DriveSheet): Entry[] =>
   job.grades
     .filter((g) => !g.superseded)
     .map((g) => {
-      const kind = job.sheet.parts.find((p) => p.id === g.part)?.kind
+      const kind = sheet.parts.find((p) => p.id === g.part)?.kind
       const ends = kind && criteria[kind].find((c) => c.endsRebuild && g.seen.includes(c.id))
       return entry(`grade ${g.id}`, g.at, 2, g.by, 'grade', {
         do: 'grade',
@@ -162,7 +234,7 @@ const gradeEntries = (job: JudgedJob): Entry[] =>
     })
 
 /** Stacks, readings, and what an accepted build proves: every setting that was read in it, or that it carries over. */
-function buildEntries(job: JudgedJob, ix: AssemblyIndex): Entry[] {
+function buildEntries(job: JobRecord, ix: AssemblyIndex): Entry[] {
   return job.builds.flatMap((b): Entry[] => [
     ...b.stacks
       .filter((s) => !s.superseded && b.number > 0)
@@ -184,23 +256,32 @@ function buildEntries(job: JudgedJob, ix: AssemblyIndex): Entry[] {
       ),
     ...(b.acceptance
       ? [
-          entry(
-            `acceptance ${b.id} ${b.acceptance.at}`,
-            b.acceptance.at,
-            4,
-            b.acceptance.by,
-            'acceptance',
-            ...[...ix.settings.keys()]
-              .filter((id) => readIn(job, b.number, id))
-              .map((on): Deed => ({ do: 'accept', on, fig: { build: b.number } })),
-          ),
+          {
+            ...entry(`acceptance ${b.id} ${b.acceptance.at}`, b.acceptance.at, 4, b.acceptance.by, 'acceptance'),
+            deeds: (now: Reading) => [
+              ...(b.number > 0 ? newInTrial(ix, now) : []),
+              ...[...ix.settings.keys()]
+                .filter((id) => readIn(job, b.number, id) || isReadSince(now.state, id))
+                .map((on): Deed => ({ do: 'accept', on, fig: { build: b.number } })),
+            ],
+          },
         ]
       : []),
   ])
 }
 
+/** What carries a setting and is scrapped was new in the trial that is accepted: nobody sets gears that do not stay. */
+const newInTrial = (ix: AssemblyIndex, { state, goal }: Reading): Deed[] =>
+  whatIsLeft(ix, state, goal).deeds.filter((d) => d.do === 'renew' && ix.parts.get(d.on)!.settings.length > 0)
+
+/** It was read after what carries it came off: on the bare case, whichever build that was entered in. */
+function isReadSince({ settings }: AssemblyState, id: string): boolean {
+  const { read, disturbed = 0 } = settings.get(id)!
+  return read !== undefined && disturbed > 0 && read > disturbed
+}
+
 /** It was read in the build, or in a trial before it; what was read as found counts only where that itself was accepted. */
-const readIn = (job: JudgedJob, number: number, measure: string): boolean =>
+const readIn = (job: JobRecord, number: number, measure: string): boolean =>
   job.builds.some(
     (b) =>
       (b.number === number || (b.number > 0 && b.number < number)) &&

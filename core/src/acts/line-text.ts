@@ -29,6 +29,7 @@ const TOPIC_NAMES: Record<string, string> = {
   'propeller-turns': 'which way the propeller turns',
   water: 'that water comes',
   ratio: 'the ratio, after new gears',
+  runs: 'that it runs',
   decided: 'what the owner agreed to',
 }
 

@@ -50,6 +50,7 @@ export const SOURCES = [
   'stack',
   'approval',
   'told',
+  'repair',
   'carried-over',
   'inferred',
 ] as const
@@ -63,7 +64,7 @@ export const ENDS = ['boat', 'stand', 'closed-dry', 'as-it-is', 'boxes', 'scrapp
 export type End = (typeof ENDS)[number]
 
 /** Topics that are known or not. */
-export const TOPICS = ['shift', 'turns', 'propeller-turns', 'water', 'ratio', 'decided'] as const
+export const TOPICS = ['shift', 'turns', 'propeller-turns', 'water', 'ratio', 'runs', 'decided'] as const
 export type Topic = (typeof TOPICS)[number]
 
 /** What is said with an act; each verb uses its own. */
@@ -106,6 +107,15 @@ export interface Act {
   sure: Sure
   from: ActSource
 }
+
+/** An act with what it comes from in the record, and its place among the acts of that. */
+export interface RecordedAct extends Act {
+  key: string
+  place: number
+}
+
+/** The same as the log keeps it: what was claimed. When and by whom stands in what it comes from. */
+export type LoggedAct = Pick<RecordedAct, 'key' | 'place' | 'do' | 'on' | 'fig' | 'sure'>
 
 /** An act before it has its place in the log. */
 export type Deed = Pick<Act, 'do' | 'on' | 'fig'>

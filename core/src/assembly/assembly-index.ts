@@ -60,6 +60,8 @@ export interface IndexSetting {
   preload: boolean
   /** It is read with the driveshaft free, so not while the unit hangs on the boat. */
   offTheBoat: boolean
+  /** It can be read on the closed case. A depth cannot, nor what is read with the gears out of mesh. */
+  asItStands: boolean
 }
 
 /** What a sheet's graph comes to, worked out once for each version. */
@@ -74,6 +76,12 @@ export interface AssemblyIndex {
   lots: ReadonlyMap<string, readonly string[]>
   /** There is something to shift. */
   shifts: boolean
+  /** Groups that hold a propeller. */
+  propellers: ReadonlySet<string>
+  /** Parts that something is pressed on or into. */
+  hosts: ReadonlySet<string>
+  /** Parts that carry the shafts that leave the case. */
+  carriers: ReadonlySet<string>
   /** Groups that hold a part. */
   holders: ReadonlyMap<string, readonly string[]>
 }
@@ -126,6 +134,9 @@ export const assemblyIndex = perSheet((sheet: DriveSheet): AssemblyIndex => {
     lots: new Map([...parts.keys()].map((id) => [id, lotOf(parts, id)] as const)),
     holders,
     shifts: graph.unit?.shifts ?? false,
+    hosts: new Set([...parts.values()].flatMap((p) => p.on)),
+    carriers: new Set(graph.parts.flatMap((p) => (p.role === 'carrier' ? [p.id] : []))),
+    propellers: new Set((graph.propellers ?? []).flatMap((p) => edgesOf(p.heldBy).filter((g) => groups.has(g)))),
   }
 })
 
@@ -158,7 +169,7 @@ function partsIn(sheet: DriveSheet): Map<string, IndexPart> {
       in: [],
       after: [],
       interfaces: [],
-      sets: [],
+      sets: shown.has(p.id) ? settingsOf(sheet, shown.get(p.id)!) : [],
     })),
   )
   return new Map([...rows, ...pieces].map((p) => [p.id, p] as const))
@@ -192,6 +203,8 @@ function settingsIn(sheet: DriveSheet): Map<string, IndexSetting> {
           stacks: stacksOf(sheet, m),
           preloadedBy: edgesOf(preloadedBy),
           preload: m.kind === 'rolling-torque',
+          asItStands:
+            (m.kind === 'backlash' || m.kind === 'end-play') && !(row?.readWhen ?? []).includes('out-of-mesh'),
           offTheBoat: (row?.readWhen ?? []).some((w) => w === 'driveshaft-free' || w === 'driveshaft-up'),
         },
       ]

@@ -16,6 +16,7 @@ const EFFECTS: Record<Act['do'], Effect> = {
   // another unit has come: nothing of the one before counts
   came: (ix, s, { fig, n }) => {
     Object.assign(s, asItCame(ix), { n, came: fig?.came ?? 'mounted' })
+    if (s.came === 'elsewhere') cameFromElsewhere(ix, s)
   },
   remove: (ix, s, { on, n }) => removed(ix, s, on, n),
   'press-out': (ix, s, { on, n }) => removed(ix, s, on, n),
@@ -52,9 +53,9 @@ const EFFECTS: Record<Act['do'], Effect> = {
     const joint = s.joints.get(on)
     if (joint) Object.assign(joint, { leaks: true })
   },
-  drain: (_, s, { on }) => {
+  drain: (_, s, { on, n }) => {
     const space = s.spaces.get(on)
-    if (space) Object.assign(space, { at: 'out', settled: false })
+    if (space) Object.assign(space, { at: 'out', settled: false, emptied: n })
   },
   fill: (_, s, { on }) => {
     const space = s.spaces.get(on)
@@ -88,6 +89,7 @@ const EFFECTS: Record<Act['do'], Effect> = {
     s.pressure = false
   },
   run: (ix, s, act) => {
+    s.knownSince.set('runs', act.n)
     if (!act.fig?.dry) return
     for (const [id, j] of ix.joints)
       if (j.row.provedBy === 'dry-after-run' && jointAt(s, j) === 'shut') proof(s, id, act.n)
@@ -97,9 +99,24 @@ const EFFECTS: Record<Act['do'], Effect> = {
   },
   find: (_, s, { on }) => void s.open.add(on),
   account: (_, s, { on }) => void s.open.delete(on),
-  end: (_, s, { fig }) => {
+  end: (_, s, { fig, n }) => {
+    s.ended = n
     if (fig?.end) s.end = fig.end
   },
+}
+
+/** A unit that somebody else worked on comes closed, by itself and empty: without oil, without its propeller. */
+function cameFromElsewhere(ix: AssemblyIndex, s: AssemblyState) {
+  for (const id of s.interfaces.keys()) s.interfaces.set(id, 'parted')
+  for (const [id, g] of ix.groups) if (g.joins.length) s.groups.get(id)!.at = 'out'
+  for (const id of ix.propellers) {
+    s.groups.get(id)!.at = 'out'
+    for (const p of ix.groups.get(id)!.pieces) s.parts.get(p)!.at = 'tray'
+    for (const p of ix.groups.get(id)!.holds) s.parts.get(p)!.at = 'tray'
+  }
+  for (const [id, space] of s.spaces) if (ix.spaces.get(id)!.holds !== 'water') space.at = 'out'
+  for (const t of ix.propellers.size ? (['propeller-turns'] as const) : []) forget(s, t, s.n)
+  if (ix.shifts) forget(s, 'shift', s.n)
 }
 
 function proof(s: AssemblyState, joint: string, n: number) {
@@ -108,15 +125,16 @@ function proof(s: AssemblyState, joint: string, n: number) {
   state.leaks = false
 }
 
-/** A joint is parted: its proof is gone, and oil below the level has run out. */
+/** A joint is parted: its proof is gone, oil below the level has run out, and grease that was laid bare is packed anew. */
 function opened(ix: AssemblyIndex, s: AssemblyState, id: string) {
   const joint = ix.joints.get(id)!
   s.joints.get(id)!.partings++
-  if (joint.row.level === 'above') return
   for (const space of joint.behind) {
     const held = s.spaces.get(space)
-    if (held && ix.spaces.get(space)!.holds === 'oil' && held.at !== 'dry')
-      Object.assign(held, { at: 'out', settled: false })
+    if (!held || held.at === 'dry') continue
+    const { holds } = ix.spaces.get(space)!
+    if (holds === 'oil' ? joint.row.level !== 'above' : holds === 'grease' && joint.row.kind !== 'plug')
+      Object.assign(held, { at: 'out', settled: false, emptied: s.n })
   }
 }
 
@@ -124,6 +142,11 @@ function opened(ix: AssemblyIndex, s: AssemblyState, id: string) {
 function removed(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
   const part = s.parts.get(id)
   if (!part) return
+  for (const set of ix.parts.get(id)!.sets) {
+    const setting = s.settings.get(set)
+    if (setting) setting.disturbed = n
+  }
+  part.off = n
   if (part.at !== 'in') {
     // it comes out of the lot that it lay in
     delete part.lot
@@ -152,7 +175,8 @@ function removed(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
 function touches(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
   const { kind } = ix.parts.get(id)!
   if (kind === 'pump') forget(s, 'water', n)
-  if (kind === 'shift' || kind === 'clutch') forget(s, 'shift', n)
+  // the propeller shaft is moved along by whoever takes out what carries it
+  if (kind === 'shift' || kind === 'clutch' || (ix.shifts && ix.carriers.has(id))) forget(s, 'shift', n)
   if (kind === 'hub') forget(s, 'propeller-turns', n)
 }
 
@@ -188,6 +212,7 @@ function renewed(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
   const part = s.parts.get(id)
   if (!part) return
   part.instance++
+  part.renewed = n
   part.condition = 'good'
   delete part.why
   if (ix.parts.get(id)!.kind === 'gear') forget(s, 'ratio', n)
@@ -214,7 +239,7 @@ function loosened(ix: AssemblyIndex, s: AssemblyState, id: string, to: 'loose' |
   if (to === 'out')
     for (const p of group.pieces) {
       const piece = s.parts.get(p)!
-      Object.assign(piece, { at: 'tray', moved: true })
+      Object.assign(piece, { at: 'tray', moved: true, off: s.n })
       if (ix.parts.get(p)!.useOnce) Object.assign(piece, { condition: 'condemned', why: 'used-once' })
     }
 }
@@ -235,8 +260,10 @@ function tightened(ix: AssemblyIndex, s: AssemblyState, id: string, to: 'snug' |
 /** A reading proves the parts that it was taken on, in the state that they are in. */
 function read(ix: AssemblyIndex, s: AssemblyState, { on, n }: Act, counts: boolean) {
   const setting = ix.settings.get(on)
-  if (!setting || !counts) return
+  if (!setting) return
   const state = s.settings.get(on)!
+  state.read = n
+  if (!counts) return
   state.proof = { n, configuration: configurationOf(s, setting), seatings: state.seatings }
 }
 

@@ -32,6 +32,9 @@ export interface Line {
 
 /** Nobody can accept these: somebody could be hurt, or the drive lost. */
 const NEVER: ReadonlySet<Code> = new Set(['unsafe-in', 'pressure-on'])
+/** Nobody goes on over such a line, whatever the reason. */
+export const isFirm = (code: Code): boolean => NEVER.has(code)
+
 /** What a unit that stays as it is has not to be. */
 const NOT_AS_IT_IS: ReadonlySet<Code> = new Set<Code>([
   'part-not-in',

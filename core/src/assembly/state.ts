@@ -14,6 +14,9 @@ export interface PartState {
   why?: string
   /** It has been off. */
   moved: boolean
+  /** Number of the act by which it last came off by itself, and of the one that put a new one in its place. */
+  off?: number
+  renewed?: number
 }
 
 export interface GroupState {
@@ -35,12 +38,18 @@ export interface JointState {
 export interface SettingState {
   /** How often a contact between two of its carriers was parted. */
   seatings: number
+  /** Number of the act by which a part that carries or sets it last came off by itself: it is set anew, and not only read again. */
+  disturbed?: number
+  /** Number of the act by which it was last read. */
+  read?: number
   proof?: { n: number; configuration: string; seatings: number }
 }
 
 export interface SpaceState {
   at: 'as-came' | 'out' | 'filled' | 'dry'
   settled: boolean
+  /** Number of the act by which it was last emptied. */
+  emptied?: number
 }
 
 /** What a unit is in, after some acts. Filled by the fold, and read by everybody else. */
@@ -62,6 +71,8 @@ export interface AssemblyState {
   unknownSince: Map<Topic, number>
   knownSince: Map<Topic, number>
   end?: End
+  /** Number of the act that ended it. */
+  ended?: number
   /** Number of the newest act. */
   n: number
 }
@@ -126,14 +137,19 @@ export const isTouched = (state: AssemblyState, setting: IndexSetting): boolean 
   configurationOf(state, setting) !== foundConfiguration(setting)
 
 /**
- * The same parts were only seated again, and nobody can read it while the unit hangs on the boat: that they are seated and tightened is then the proof.
+ * The same parts were only seated again, and nobody can read it as it stands: on the closed case, or while the unit hangs on the boat. That they are seated
+ * and tightened is then the proof.
  */
-export const isOnlySeatedAgain = (state: AssemblyState, setting: IndexSetting): boolean =>
-  setting.offTheBoat &&
-  state.came === 'mounted' &&
-  ![...state.interfaces.values()].includes('parted') &&
-  configurationOf(state, setting) ===
-    (state.settings.get(setting.id)!.proof?.configuration ?? foundConfiguration(setting))
+export const isOnlySeatedAgain = (state: AssemblyState, setting: IndexSetting): boolean => {
+  const { proof, disturbed = -1 } = state.settings.get(setting.id)!
+  return (
+    (!setting.asItStands || (setting.offTheBoat && state.came === 'mounted' && !isParted(state))) &&
+    disturbed <= (proof?.n ?? -1) &&
+    configurationOf(state, setting) === (proof?.configuration ?? foundConfiguration(setting))
+  )
+}
+
+const isParted = (state: AssemblyState) => [...state.interfaces.values()].includes('parted')
 
 /** It is proved as it stands now. */
 export function isProved(state: AssemblyState, setting: IndexSetting): boolean {

@@ -5,6 +5,7 @@ import type { Step } from '../route/route.ts'
 import { refuse } from '../checks/input-error.ts'
 import { counted, doneSteps } from './closings.ts'
 import type { JudgedJob } from './judged.ts'
+import { workOf } from './job-work.ts'
 import { knownFacts } from './known-facts.ts'
 import type { Closing } from './record.ts'
 
@@ -32,7 +33,11 @@ export function correctStep(
 ): Correction {
   const standing = counted(job.closings)
   const others = standing.filter((c) => c.id !== closing.id)
-  const factsOf = (closings: Closing[]) => knownFacts({ ...job, closings }, job.sheet, job.ways, now)
+  const { sheet, ways, plan, builds } = job
+  const factsOf = (closings: Closing[]) => {
+    const record = { ...job, closings }
+    return knownFacts(record, sheet, ways, now, { plan, builds, work: workOf(record, sheet, plan) })
+  }
   const closed = completeStep(job.route, factsOf(others), doneSteps(others), closing.step, answers, {
     ...options,
     derive: (facts) => deriveFacts(job.sheet, facts),

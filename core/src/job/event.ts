@@ -48,7 +48,7 @@ export type Happened =
   | { kind: 'sheet-adopted'; data: { edition: number; changes: number; reason: string } }
   | { kind: 'scope'; data: { label: string; off: number; money: number; hours: number; reason: string } }
   | { kind: 'open-item'; data: { text: string; how?: string } }
-  | { kind: 'loop'; data: { number: number; why: string; note: string; parts: string[]; again: number } }
+  | { kind: 'loop'; data: { number: number; why: string; note: string; parts: string[]; again?: number } }
   | { kind: 'case'; data: { number: string; sheet: string } }
   | { kind: 'moved'; data: { was: string; now: string; reason: string } }
   /** A record of another shop was brought in. */

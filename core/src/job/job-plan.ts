@@ -6,7 +6,7 @@ import type { OrderRow } from '../inspection/estimate.ts'
 import { planOf, type Plan, type PlanWays } from '../route/plan.ts'
 import { fullScope, usualScopes, type Scope } from '../route/scope.ts'
 import { chosenSchool, type SchoolId } from '../route/schools.ts'
-import { isCondemned } from './bench-row.ts'
+import { gradeOf, isCondemned } from './bench-row.ts'
 import type { ApprovalChoice, JobRecord, ShopWays } from './record.ts'
 
 type Known = Pick<JobRecord, 'scopes' | 'schools' | 'estimates' | 'grades'>
@@ -51,6 +51,9 @@ export function planWays(record: Pick<JobRecord, 'schools'>, ways: ShopWays): Pl
 export const jobPlan = (record: Known, sheet: DriveSheet, ways: ShopWays): Plan =>
   planOf(sheet, jobScope(record, sheet), planWays(record, ways), {
     condemned: sheet.parts.filter((p) => isCondemned(record.grades, p.id)).map((p) => p.id),
+    kept: sheet.parts
+      .filter((p) => gradeOf(record.grades, p.id) && !isCondemned(record.grades, p.id))
+      .map((p) => p.id),
   })
 
 /** What is on order: of the estimate that was decided on, else of the newest. */

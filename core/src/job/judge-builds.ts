@@ -7,8 +7,8 @@ import { assess, checkPrediction, type Assessment } from '../setting/assess.ts'
 import type { BuildState } from '../setting/taken.ts'
 import type { PredictionCheck } from '../setting/assess.ts'
 import { derivedMeasures, settingMeasures, type SeatMeasure, type SetMeasure } from '../setting/measures.ts'
-import { withLoops } from '../route/loops.ts'
-import type { Route } from '../route/route.ts'
+import { baseOf, timeOf } from '../route/occurrence.ts'
+import { oldRepairStep, repairPlan } from '../route/repair.ts'
 import { routeOf } from '../route/route-of.ts'
 import { buildState } from './build-state.ts'
 import { counted } from './closings.ts'
@@ -31,6 +31,8 @@ export function judgeBuilds(
   record: Pick<JobRecord, 'builds' | 'closings' | 'loops'>,
   sheet: DriveSheet,
   plan: Pick<Plan, 'disturbed' | 'renew'>,
+  /** Settings that are set anew besides those of the plan. */
+  sets: ReadonlySet<string> = new Set(),
 ): JudgedBuild[] {
   const result: JudgedBuild[] = []
   const bared = baredBy(record, sheet)
@@ -38,7 +40,7 @@ export function judgeBuilds(
     const entered = buildState(b)
     const own = { ...entered, stacks: withCarriers(sheet, entered.stacks) }
     const state = carriedOver(sheet, result.at(-1), own)
-    const asked = b.number > 0 || isReadBare(b, bared) ? askedOf(b, sheet, plan) : sheet.measures
+    const asked = b.number > 0 || isReadBare(b, bared) ? askedOf(b, sheet, plan, sets) : sheet.measures
     const assessment = assess(sheet, state, asked)
     result.push({
       ...b,
@@ -56,10 +58,15 @@ export function judgeBuilds(
  * A build of the bare case is asked for the bearings too that the job disturbs. As found they are not: gears are in mesh and covers closed. Of what
  * was accepted nothing more is asked.
  */
-function askedOf(b: BuildRecord, sheet: DriveSheet, plan: Pick<Plan, 'disturbed' | 'renew'>): SetMeasure[] {
+function askedOf(
+  b: BuildRecord,
+  sheet: DriveSheet,
+  plan: Pick<Plan, 'disturbed' | 'renew'>,
+  sets: ReadonlySet<string>,
+): SetMeasure[] {
   if (b.acceptance) return sheet.measures
   const derived = derivedMeasures(sheet).filter((m) =>
-    m.kind === 'seat' ? isNewSeat(sheet, m, plan) : m.kind === 'pair-depth' || plan.disturbed.includes(m.id),
+    m.kind === 'seat' ? isNewSeat(sheet, m, plan) : m.kind === 'pair-depth' || plan.disturbed.includes(m.id) || sets.has(m.id),
   )
   return settingMeasures(sheet).filter(
     (m) => sheet.measures.some((x) => x === m) || derived.some((x) => x === m),
@@ -77,17 +84,28 @@ function isNewSeat(sheet: DriveSheet, { by }: SeatMeasure, { renew }: Pick<Plan,
   return renew.some((r) => places.has(sheet.parts.find((p) => p.id === r.part)?.place ?? ''))
 }
 
-const baringSteps = ({ steps }: Route): ReadonlySet<string> =>
-  new Set(steps.filter((s) => s.bares).map((s) => s.id))
-const baringOnRoute = perSheet((sheet) => baringSteps(routeOf(sheet)))
+const baringSteps = perSheet(
+  (sheet): ReadonlySet<string> => new Set(routeOf(sheet).steps.flatMap((s) => (s.bares ? [s.id] : []))),
+)
 
-/** The closing by which the case was bare; undefined while it is not. Steps taken back do not count. */
+/**
+ * The closing by which the case was bare; undefined while it is not. Steps taken back do not count, nor does a repair that leaves what sets the gears alone.
+ */
 export function baredBy(
   { closings, loops }: Pick<JobRecord, 'closings' | 'loops'>,
   sheet: DriveSheet,
 ): Closing | undefined {
-  const bares = loops.length ? baringSteps(withLoops(routeOf(sheet), sheet, loops)) : baringOnRoute(sheet)
-  return lastOf(counted(closings).filter((c) => bares.has(c.step)))
+  const bares = baringSteps(sheet)
+  const disturbs = (repair: JobRecord['loops'][number] | undefined) =>
+    repair !== undefined && repairPlan(sheet, repair).disturbed.length > 0
+  return lastOf(
+    counted(closings).filter((c) => {
+      const old = oldRepairStep(c.step)
+      if (old) return old.act === 'open' && disturbs(loops.find((l) => l.number === old.number))
+      if (!bares.has(baseOf(c.step))) return false
+      return timeOf(c.step) === 1 || disturbs(loops.findLast((l) => isAfter(c, l)))
+    }),
+  )
 }
 
 /** Whether all that counts of a build was read on the bare case. */

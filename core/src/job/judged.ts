@@ -2,12 +2,11 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import type { Facts } from '../route/facts.ts'
 import { progressOf, type Progress } from '../route/progress.ts'
 import { withLists } from '../route/lists.ts'
-import { withLoops } from '../route/loops.ts'
 import type { Plan } from '../route/plan.ts'
 import type { Route } from '../route/route.ts'
-import { routeOf } from '../route/route-of.ts'
 import { doneSteps } from './closings.ts'
 import { jobPlan, ordersOf } from './job-plan.ts'
+import { workOf, type JobWork } from './job-work.ts'
 import { judgeBuilds, type JudgedBuild } from './judge-builds.ts'
 import { knownFacts } from './known-facts.ts'
 import type { BuildRecord, JobRecord, ShopWays } from './record.ts'
@@ -23,6 +22,8 @@ export interface JudgedJob extends Omit<JobRecord, 'builds'> {
   newerSheetVersion: number | null
   /** What its scope comes to. */
   plan: Plan
+  /** What was done to the unit, and what is left. */
+  work: JobWork
   route: Route
   facts: Facts
   done: ReadonlySet<string>
@@ -43,13 +44,12 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
       `job ${record.id} needs sheet ${record.sheetId} ${record.sheetVersion}, not ${sheet.id} ${sheet.version}`,
     )
   const plan = jobPlan(record, sheet, ways)
-  const builds = judgeBuilds(record, sheet, plan)
+  const work = workOf(record, sheet, plan)
+  const builds = judgeBuilds(record, sheet, plan, work.sets)
   const newest = builds.at(-1)!
-  const facts = knownFacts(record, sheet, ways, now, plan, builds)
+  const facts = knownFacts(record, sheet, ways, now, { plan, builds, work })
   const done = doneSteps(record.closings)
-  const route = withLists(withLoops(routeOf(sheet), sheet, record.loops), facts, {
-    orders: ordersOf(record).map((o) => o.name),
-  })
+  const route = withLists(work.route, facts, { orders: ordersOf(record).map((o) => o.name) })
   const progress = progressOf(route, facts, done)
   return {
     ...record,
@@ -59,6 +59,7 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
     acceptance: newest.acceptance ? { build: newest.number, ...newest.acceptance } : null,
     newerSheetVersion: record.newestSheetVersion > record.sheetVersion ? record.newestSheetVersion : null,
     plan,
+    work,
     route,
     facts,
     done,

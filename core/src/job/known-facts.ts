@@ -6,18 +6,18 @@ import { spread } from '../measuring/reading-set.ts'
 import { stepWithRole } from '../route/progress.ts'
 import type { StepRole } from '../route/route.ts'
 import { honestOf } from '../route/honest.ts'
-import { withLoops } from '../route/loops.ts'
-import { planFacts, type Plan } from '../route/plan.ts'
-import { routeOf } from '../route/route-of.ts'
+import { baseOf } from '../route/occurrence.ts'
+import type { Plan } from '../route/plan.ts'
 import { chosenSchool, schools } from '../route/schools.ts'
 import { leftOnBench, lies, stillIn } from './bench-row.ts'
 import { withFloat } from '../setting/float-recipe.ts'
 import { bearingMeasures } from '../setting/measures.ts'
 import { buildState } from './build-state.ts'
 import { closingOf, counted } from './closings.ts'
-import { dogAlone, hasOutgrown, jobPlan, ordersOf, ungraded } from './job-plan.ts'
+import { dogAlone, hasOutgrown, ordersOf, ungraded } from './job-plan.ts'
+import { outdated, type JobWork } from './job-work.ts'
 import { isAfter, type Entered } from './entered.ts'
-import { baredBy, judgeBuilds, type JudgedBuild } from './judge-builds.ts'
+import { baredBy, type JudgedBuild } from './judge-builds.ts'
 import type { JobRecord, Partner, ShopWays } from './record.ts'
 
 const DAY_MS = 86_400_000
@@ -27,27 +27,25 @@ const MINUTE_MS = 60_000
  * Everything that the route of a job is judged by: answers that count, what the other pages of the job say, and what
  * follows from both.
  * @param now for what waits: rings age until the case closes over them
- * @param plan what its scope comes to, where that is known already
- * @param builds as they are judged, where that is known already
  */
 export function knownFacts(
   record: JobRecord,
   sheet: DriveSheet,
   ways: ShopWays,
   now: Date,
-  plan: Plan = jobPlan(record, sheet, ways),
-  builds: readonly JudgedBuild[] = judgeBuilds(record, sheet, plan),
+  { plan, builds, work }: { plan: Plan; builds: readonly JudgedBuild[]; work: JobWork },
 ): Facts {
   const facts: Record<string, FactValue> = {}
+  const { route } = work
+  const again = outdated(route, record.closings)
   const standing = counted(record.closings)
-  const route = withLoops(routeOf(sheet), sheet, record.loops)
-  for (const c of standing) Object.assign(facts, c.answers)
+  for (const c of standing) if (!again.has(c.id)) Object.assign(facts, c.answers)
   facts['job.water'] = record.water
   const own = Object.fromEntries(record.schools.map((s) => [s.school, s.choice]))
   for (const { id } of schools) facts[`school.${id}`] = chosenSchool(id, ways.schools, own).value
 
   const found = buildState(record.builds[0]!)
-  Object.assign(facts, planFacts(sheet, plan))
+  Object.assign(facts, work.facts)
   const off = new Set(plan.off.map((p) => p.id))
   const reached = new Set(plan.off.flatMap((p) => (p.kind === 'shim' ? (p.place ?? []) : [])))
   const full = plan.stays.length === 0
@@ -89,7 +87,7 @@ export function knownFacts(
   for (const a of record.attachments) if (a.subject === 'step') facts[`picture.${a.subjectId}`] = true
   for (const s of route.steps) {
     const closing = s.waits && closingOf(standing, s.id)
-    if (closing) facts[`waited.${s.id}`] = Math.floor((now.getTime() - Date.parse(closing.at)) / MINUTE_MS)
+    if (closing) facts[`waited.${baseOf(s.id)}`] = Math.floor((now.getTime() - Date.parse(closing.at)) / MINUTE_MS)
   }
   if (record.partner) partnerFacts(record.partner, facts)
 

@@ -6,7 +6,8 @@ import type { Grade } from '../inspection/criteria.ts'
 import type { Estimate } from '../inspection/estimate.ts'
 import type { GaugeSpec, ReadingHow } from '../setting/taken.ts'
 import type { Prediction } from '../setting/shim-solve.ts'
-import type { RepairLoop } from '../route/loops.ts'
+import type { LoggedAct } from '../assembly/act.ts'
+import type { Repair } from '../route/repair.ts'
 import type { Scope } from '../route/scope.ts'
 import type { Waits } from './waits.ts'
 
@@ -34,6 +35,8 @@ export interface JobRecord extends JobHead {
   scopes: ScopeEntry[]
   openItems: OpenItem[]
   loops: LoopEntry[]
+  /** What was done to the unit, as it was claimed on its day; nothing for a job that nobody has written to since there is a log. */
+  log?: LoggedAct[]
   /** The other case of the same unit. */
   partner: Partner | null
   /** Id of the newest event that this reading knows; events up to it bring nothing new. */
@@ -289,7 +292,7 @@ export interface OpenItem {
   closed: { how: string; by: string; at: string } | null
 }
 
-export interface LoopEntry extends RepairLoop {
+export interface LoopEntry extends Repair {
   by: string
   at: string
 }

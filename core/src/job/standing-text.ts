@@ -5,7 +5,9 @@ const OWN_STAGES: Record<string, string> = { setting: 'Setting', done: 'Handed o
 
 /** Name of the stage that a job is in. */
 export const stageLabel = (stage: string): string =>
-  OWN_STAGES[stage] ?? STAGES.find((s) => s.id === stage)?.label ?? stage
+  OWN_STAGES[stage] ??
+  STAGES.find((s) => s.id === stage)?.label ??
+  stage.replace(/^repair-(\d+)$/, (_, number: string) => `Repair ${number}`)
 
 /**
  * What a job waits for, as a sentence.

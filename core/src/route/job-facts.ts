@@ -8,7 +8,7 @@ import { parseReading } from '../units/notation.ts'
 import type { OutsideFacts } from './check-route.ts'
 import { holds, isKnown, type Facts, type FactValue } from './facts.ts'
 import { testCounts } from './stages/leak-steps.ts'
-import type { LeakTestId } from './step-ids.ts'
+import { LEAK_TESTS, type LeakTestId } from './step-ids.ts'
 import { shaftsAtStrike } from './stages/receive.ts'
 
 /** Facts that no question of a route asks for: the rest of the job says them, or they follow from answers. */
@@ -34,7 +34,7 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'estimate.choice',
   'faults.seen',
   'waited.',
-  'plan.',
+  'work.',
   'picture.',
   'open-items.left',
   'orders.count',
@@ -50,7 +50,7 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'ratio.agrees',
   'unit.ratio-agrees',
   'strike.',
-  ...['leak-found', 'leak-case', 'leak-joined'].flatMap((t) =>
+  ...LEAK_TESTS.flatMap((t) =>
     [
       ...['verdict', 'by-manual', 'proved', 'attempt', 'ml-per-min', 'u-ml-per-min', 'under-ml-per-min'],
       ...['hides-kpa', 'hold-needed-min', 'hold-never'],
@@ -93,6 +93,7 @@ export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
   const { lockTabs, propeller, leak, joins } = sheet.bench
   const plans: [LeakTestId, LeakPlan | null | undefined][] = [
     ['leak-found', leak],
+    ['leak-found-joined', joins?.oilJoint],
     ['leak-case', leak],
     ['leak-joined', joins?.oilJoint],
   ]
@@ -177,12 +178,15 @@ function patternFact(sheet: DriveSheet, all: Mutable) {
   if (read.length) all['pattern.sits'] = read.every(Boolean)
 }
 
-/** Backlash as closed against as found, where the setting was not touched. */
+/** What was read once more, closed: against what was read as found, and where nobody did, against its window. */
 function checkFacts(sheet: DriveSheet, all: Mutable) {
-  for (const { id } of sheet.measures) {
+  for (const { id, window } of sheet.measures) {
     const [now, found] = [num(all, `check.${id}`), num(all, `setting.found.${id}`)]
-    if (now !== undefined && found !== undefined)
-      all[`check.${id}.same`] = Math.abs(now - found) <= CHECK_MM + 1e-9
+    if (now === undefined) continue
+    all[`check.${id}.same`] =
+      found === undefined
+        ? now >= (window.min ?? -Infinity) && now <= (window.max ?? Infinity)
+        : Math.abs(now - found) <= CHECK_MM + 1e-9
   }
 }
 

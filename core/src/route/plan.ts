@@ -3,9 +3,14 @@ import { ALWAYS_NEW, comesOff, setOf, type Part } from '../drives/parts.ts'
 import { settingsOf } from '../setting/settings-of-part.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import type { Facts, FactValue } from './facts.ts'
+import { assemblyIndex } from '../assembly/assembly-index.ts'
+import { applyEffect } from '../assembly/effects.ts'
+import { whatIsLeft } from '../assembly/left.ts'
+import { asItCame } from '../assembly/state.ts'
+import { edgesOf } from '../drives/graph/edges.ts'
+import { goalOfScope, type Reached } from './goal.ts'
 import { reach } from './reach.ts'
-import type { Scope } from './scope.ts'
+import { CAME_ELSEWHERE, type Scope } from './scope.ts'
 
 /** What follows from a scope before anything is opened. Pure: the same sheet, scope and grades give the same plan. */
 export interface Plan {
@@ -38,8 +43,8 @@ export interface Plan {
 export interface Renewed {
   part: string
   name: string
-  /** `wanted`: it is what the job is for. `disturbed`: opened on the way. `opening`: everything that seals and is reached. `set`: sold together. */
-  why: 'wanted' | 'disturbed' | 'opening' | 'set' | 'condemned' | 'school'
+  /** `wanted`: it is what the job is for. `disturbed`: opened on the way. `opening`: everything that seals and is reached. `set`: sold together. `pressed`: pressed on what is scrapped. */
+  why: 'wanted' | 'disturbed' | 'opening' | 'set' | 'pressed' | 'condemned' | 'school'
 }
 
 export interface WorthDoing {
@@ -57,9 +62,10 @@ export interface PlanWays {
   impeller?: string
 }
 
-/** Parts that hold their own: condemned by a grade. */
+/** What the grades say: parts that are condemned, and parts that were looked at and go back. */
 export interface PlanFindings {
   condemned?: readonly string[]
+  kept?: readonly string[]
 }
 
 /** A job is never shorter than this part of the sheet's hours for opening and closing, however little comes off. */
@@ -68,8 +74,6 @@ const LEAST_SHARE = 0.12
 const MORE_PARTS = 2
 /** Kinds that are renewed beside a job because rubber is cheap and labour is not. */
 const CHEAP_KINDS: Part['kind'][] = ['seal', 'ring', 'pump', 'anode', 'key']
-/** Modes in which the unit comes without oil of ours. */
-const CAME_EMPTY: Scope['mode'][] = ['refit', 'unit']
 /** Modes in which nothing is built back by us unless the owner says so. */
 const ONLY_LOOKED: Scope['mode'][] = ['look', 'strike', 'test']
 
@@ -87,20 +91,25 @@ export function planOf(
   sheet: DriveSheet,
   scope: Scope,
   ways: PlanWays = {},
-  { condemned = [] }: PlanFindings = {},
+  { condemned = [], kept = [] }: PlanFindings = {},
 ): Plan {
   const known = plansOf(sheet)
   const { usual, mode, targets, mounted } = scope
-  const key = JSON.stringify([usual, mode, targets, mounted, ways.seals, ways.cups, ways.impeller, condemned])
-  const kept = known.get(key)
-  if (kept) return kept
+  const key = JSON.stringify([usual, mode, targets, mounted, ways.seals, ways.cups, ways.impeller, condemned, [...kept].sort()])
+  const before = known.get(key)
+  if (before) return before
   if (known.size >= PLANS_KEPT) known.clear()
-  const plan = workOut(sheet, { usual, mode, targets, mounted }, ways, condemned)
+  const plan = workOut(sheet, { usual, mode, targets, mounted }, ways, { condemned, kept })
   known.set(key, plan)
   return plan
 }
 
-function workOut(sheet: DriveSheet, scope: Scope, ways: PlanWays, condemned: readonly string[]): Plan {
+function workOut(
+  sheet: DriveSheet,
+  scope: Scope,
+  ways: PlanWays,
+  { condemned, kept }: Required<PlanFindings>,
+): Plan {
   const loose = sheet.parts.filter(comesOff)
   const known = new Set(loose.map((p) => p.id))
   const renews = !ONLY_LOOKED.includes(scope.mode)
@@ -110,10 +119,15 @@ function workOut(sheet: DriveSheet, scope: Scope, ways: PlanWays, condemned: rea
       ...condemned.filter((t) => known.has(t)).flatMap((t) => setOf(sheet.parts, t).map((p) => p.id)),
     ]),
   ]
+  const scrapped = withNewGears(sheet, scope, targets)
+  const isScrapped = (id: string) =>
+    condemned.includes(id) || sheet.parts.find((p) => p.id === id)?.kind !== 'shaft'
+  const pressed =
+    renews && scope.usual !== 'full' ? pressedOn(sheet, [...targets, ...scrapped].filter(isScrapped), kept) : []
   const order = targets.length
     ? reach({
         parts: loose.map((p) => ({ id: p.id, after: p.after, sets: settingsOf(sheet, p) })),
-        targets: [...targets, ...withNewGears(sheet, scope, targets)],
+        targets: [...targets, ...scrapped, ...pressed],
       })
     : { order: [], disturbed: [] }
   const offIds = new Set(order.order)
@@ -126,7 +140,7 @@ function workOut(sheet: DriveSheet, scope: Scope, ways: PlanWays, condemned: rea
   )
   const drains =
     reachesOil ||
-    (oilJoint && !CAME_EMPTY.includes(scope.mode)) ||
+    (oilJoint && !CAME_ELSEWHERE.includes(scope.mode)) ||
     scope.mode === 'service' ||
     scope.mode === 'test'
   const pullsLips = renews && scope.mode === 'rebuild' && ways.seals !== 'disturbed'
@@ -146,16 +160,17 @@ function workOut(sheet: DriveSheet, scope: Scope, ways: PlanWays, condemned: rea
   const off = order.order
     .concat(loose.filter((p) => offIds.has(p.id) && !order.order.includes(p.id)).map((p) => p.id))
     .map((id) => loose.find((p) => p.id === id)!)
-  const renew = renews ? renewedOf(sheet, scope, off, targets, condemned, ways) : []
+  const renew = renews ? renewedOf(sheet, scope, off, { targets, condemned, pressed }, ways) : []
   const moved = off.filter((p) => !order.order.includes(p.id) || scope.usual === 'full')
-  const disturbed = [...new Set([...order.disturbed, ...moved.flatMap((p) => settingsOf(sheet, p))])].sort()
+  const reached: Reached = {
+    off: off.map((p) => p.id),
+    renew: renew.map((r) => r.part),
+    sets: [...order.disturbed, ...moved.flatMap((p) => settingsOf(sheet, p))],
+    drains,
+  }
+  const { disturbed, prove } = comesTo(sheet, scope, reached)
   const measures = sheet.measures.map((m) => m.id)
   const isDisturbed = (id: string) => disturbed.includes(id)
-  const proves =
-    scope.mode === 'refit' ||
-    scope.mode === 'unit' ||
-    scope.mode === 'test' ||
-    (renews && (reachesOil || oilJoint))
   const openShare = Math.max(off.length / Math.max(1, loose.length), LEAST_SHARE)
   const setShare = measures.length ? measures.filter(isDisturbed).length / measures.length : 0
   const bought = new Map<string, Part>()
@@ -170,10 +185,7 @@ function workOut(sheet: DriveSheet, scope: Scope, ways: PlanWays, condemned: rea
     renew,
     disturbed,
     undisturbed: measures.filter((m) => !isDisturbed(m)),
-    prove: [
-      ...(proves && bench.leak ? (['case'] as const) : []),
-      ...(proves && oilJoint ? (['joined'] as const) : []),
-    ],
+    prove: scope.mode === 'test' ? ['case'] : fits || renews ? prove : [],
     apart,
     drains,
     hours: (bench.labour.openHours + bench.labour.closeHours) * openShare + bench.labour.setHours * setShare,
@@ -182,6 +194,35 @@ function workOut(sheet: DriveSheet, scope: Scope, ways: PlanWays, condemned: rea
     waitDays: Math.max(0, ...[...bought.values()].map((p) => p.waitDays ?? 0)),
     worth: renews && off.length ? worthDoing(loose, offIds, new Set(renew.map((r) => r.part))) : [],
   }
+}
+
+/** What it comes to on a unit that nobody has touched yet: settings that are set anew, and tests. */
+function comesTo(sheet: DriveSheet, scope: Scope, reached: Reached): Pick<Plan, 'disturbed' | 'prove'> {
+  const ix = assemblyIndex(sheet)
+  const state = asItCame(ix)
+  const came = CAME_ELSEWHERE.includes(scope.mode) ? 'elsewhere' : scope.mounted ? 'mounted' : 'whole'
+  const act = { do: 'came', on: 'unit', fig: { came }, n: 1, by: '', entered: '', at: '', sure: 'said', from: 'told' } as const
+  applyEffect(ix, state, act)
+  const { deeds } = whatIsLeft(ix, state, { ...goalOfScope(sheet, scope, reached), closes: true })
+  return {
+    disturbed: [...new Set(deeds.flatMap((d) => (d.do === 'accept' ? [d.on] : [])))].sort(),
+    prove: deeds.flatMap((d) => (d.do === 'prove' ? [d.on as 'case' | 'joined'] : [])),
+  }
+}
+
+/** What is pressed on parts that are scrapped, and on that: it goes with them, unless it was pressed off and found good. */
+function pressedOn(sheet: DriveSheet, scrapped: readonly string[], kept: readonly string[]): string[] {
+  const found = new Set<string>()
+  const add = (host: string) => {
+    for (const p of sheet.graph.parts) {
+      if (found.has(p.id) || kept.includes(p.id) || p.kind === 'seal' || p.kind === 'ring') continue
+      if (scrapped.includes(p.id) || !edgesOf(p.on).includes(host)) continue
+      found.add(p.id)
+      add(p.id)
+    }
+  }
+  for (const id of scrapped) add(id)
+  return [...found]
 }
 
 /** A new gear comes with its mate, and the stacks that set the pair have to be got at. */
@@ -202,8 +243,7 @@ function renewedOf(
   sheet: DriveSheet,
   scope: Scope,
   off: readonly Part[],
-  targets: readonly string[],
-  condemned: readonly string[],
+  { targets, condemned, pressed }: Record<'targets' | 'condemned' | 'pressed', readonly string[]>,
   ways: PlanWays,
 ): Renewed[] {
   const offIds = new Set(off.map((p) => p.id))
@@ -215,6 +255,7 @@ function renewedOf(
   for (const p of off) {
     const wanted = targets.includes(p.id)
     if (condemned.includes(p.id)) add(p, 'condemned')
+    else if (pressed.includes(p.id)) add(p, 'pressed')
     else if (ALWAYS_NEW.includes(p.kind)) {
       if (wanted && !full) add(p, 'wanted')
       else if (ways.seals !== 'disturbed') add(p, 'opening')
@@ -251,61 +292,4 @@ function worthDoing(
       },
     ]
   })
-}
-
-/** Modes in which what came off is graded, and the owner decides. */
-const JUDGED: Scope['mode'][] = ['rebuild', 'look', 'strike']
-
-/** The plan as facts of the route. */
-export function planFacts(sheet: DriveSheet, plan: Plan): Facts {
-  const { off, renew, disturbed, scope } = plan
-  const has = (kind: Part['kind'], parts: readonly Part[] = off) => parts.some((p) => p.kind === kind)
-  const renewed = off.filter((p) => renew.some((r) => r.part === p.id))
-  // the gasket of a screw is renewed without anything being opened
-  const opens = off.some(
-    (p) =>
-      p.inside || (p.keeps !== 'water' && (p.kind === 'seal' || (p.kind === 'ring' && p.after.length > 0))),
-  )
-  const facts: Record<string, FactValue> = {
-    'plan.scope': scope.usual,
-    'plan.mode': scope.mode,
-    'plan.fits': !ONLY_LOOKED.includes(scope.mode),
-    'plan.takes-off': off.length > 0,
-    'plan.opens': opens,
-    'plan.judges': off.length > 0 && JUDGED.includes(scope.mode),
-    'plan.apart': plan.apart,
-    'plan.drains': plan.drains,
-    'plan.proves': plan.prove.includes('case') && scope.mode !== 'test',
-    'plan.proves-joined': plan.prove.includes('joined'),
-    'plan.joins': plan.apart && !ONLY_LOOKED.includes(scope.mode),
-    'plan.sets': disturbed.length > 0,
-    'plan.meshes': sheet.measures.some((m) => m.kind !== 'end-play' && disturbed.includes(m.id)),
-    'plan.preload': disturbed.some((d) => settingKind(sheet, d) === 'rolling-torque'),
-    'plan.crush': disturbed.some((d) => settingKind(sheet, d) === 'crush'),
-    'plan.stacks': has('shim'),
-    'plan.presses':
-      ['bearing', 'cup', 'needle', 'gear'].some((k) => has(k as Part['kind'])) &&
-      (scope.usual === 'full' || renewed.some((p) => ['bearing', 'cup', 'needle', 'gear'].includes(p.kind))),
-    'plan.cages': has('needle'),
-    'plan.lips': has('seal', renewed),
-    'plan.rings': has('ring', renewed),
-    'plan.closes':
-      off.some((p) => p.role === 'carrier') || off.some((p) => p.kind === 'housing' || p.kind === 'cup'),
-    'plan.carrier': off.some((p) => p.role === 'carrier'),
-    // the big nut or ring that closes the case: with the carrier, or by its own thread
-    'plan.ring': off.some((p) => p.role === 'carrier' || p.thread === 'left') || scope.usual === 'full',
-    'plan.carrier-key': off.some((p) => p.role === 'carrier-key'),
-    'plan.hub': has('hub'),
-    'plan.pump': has('pump'),
-    'plan.anode': has('anode') || scope.mode === 'service',
-    'plan.shift': has('shift'),
-    'plan.left-hand': off.some((p) => p.thread === 'left'),
-    'plan.renews': renew.length > 0 && JUDGED.includes(scope.mode),
-  }
-  return facts
-}
-
-function settingKind(sheet: DriveSheet, disturbed: string): string | undefined {
-  if (!disturbed.startsWith('bearing:')) return undefined
-  return sheet.bearings.find((b) => `bearing:${b.id}` === disturbed)?.setting?.kind
 }

@@ -1,4 +1,5 @@
 import { holds, type Facts } from './facts.ts'
+import { baseOf, timeOf } from './occurrence.ts'
 import type { Route, Step, StepRole, Wait } from './route.ts'
 
 export type StepState = 'done' | 'open' | 'waiting' | 'blocked' | 'not-here'
@@ -32,9 +33,11 @@ export type Done = ReadonlySet<string>
 /** Done as soon as its gates hold: the work itself is done on another page of the job. */
 export const closesItself = (step: Step) => step.bySelf === true
 
-/** The step that has a role on this route; undefined where none has. */
+/** The step that has a role on this route, at the last time that it comes up; undefined where none has. */
 export const stepWithRole = (route: Pick<Route, 'steps'>, role: StepRole): Step | undefined =>
-  route.steps.find((s) => s.role === role)
+  route.steps
+    .filter((s) => s.role === role)
+    .reduce<Step | undefined>((a, b) => (a && timeOf(a.id) > timeOf(b.id) ? a : b), undefined)
 
 /** Whether a step belongs to this job. */
 export const applies = (step: Step, facts: Facts) => !step.appliesWhen || holds(step.appliesWhen, facts)
@@ -116,7 +119,7 @@ function remembered<T>(of: (id: string) => T): (id: string) => T {
 function minutesLeft(step: Step, facts: Facts): number {
   const { waits } = step
   if (!waits || (waits.when && !holds(waits.when, facts))) return 0
-  const passed = facts[`waited.${step.id}`]
+  const passed = facts[`waited.${baseOf(step.id)}`]
   return typeof passed === 'number' ? Math.max(0, Math.ceil(waits.minutes - passed)) : waits.minutes
 }
 

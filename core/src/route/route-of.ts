@@ -31,6 +31,7 @@ const NOT_ON_EVERY_DRIVE: ReadonlySet<string> = new Set<DriveStepId>([
   'identify',
   'ratio',
   'leak-found',
+  'leak-found-joined',
   'open-gear',
   'left-hand',
   'shims',

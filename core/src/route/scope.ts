@@ -14,6 +14,9 @@ import type { DriveSheet } from '../drives/sheet.ts'
 export const SCOPE_MODES = ['rebuild', 'look', 'strike', 'pump', 'service', 'refit', 'unit', 'test'] as const
 export type ScopeMode = (typeof SCOPE_MODES)[number]
 
+/** Modes in which the unit was worked on elsewhere: it comes closed, by itself, and empty. */
+export const CAME_ELSEWHERE: readonly ScopeMode[] = ['refit', 'unit']
+
 /** Everything but a yearly service begins with what the owner complains about. */
 export const needsComplaint = (mode: ScopeMode | undefined): boolean => mode !== 'service'
 

@@ -91,8 +91,10 @@ function knows(
   }
   if (/^strike\..*\.(z\d+|runout)$/.test(fact)) return 0.02
   if (fact.startsWith('check.')) {
-    const found = facts[`setting.found.${fact.slice('check.'.length)}`]
-    return typeof found === 'number' ? found : undefined
+    const id = fact.slice('check.'.length)
+    const found = facts[`setting.found.${id}`]
+    const { window } = sheet.measures.find((m) => m.id === id)!
+    return typeof found === 'number' ? found : middle(window)
   }
   switch (fact) {
     case 'in.opened':

@@ -1,5 +1,5 @@
 import { judged, type JudgedJob } from '../../src/job/judged.ts'
-import { USUAL_WAYS, type Closing, type JobRecord, type LoopEntry } from '../../src/job/record.ts'
+import { USUAL_WAYS, type ApprovalChoice, type Closing, type JobRecord, type LoopEntry } from '../../src/job/record.ts'
 import type { DriveSheet } from '../../src/drives/sheet.ts'
 import { settingMeasures } from '../../src/setting/measures.ts'
 import { carefulAnswers } from '../../src/simulation/careful-hand.ts'
@@ -10,7 +10,7 @@ import { random } from '../refused.ts'
 const START = Date.parse('2026-11-02T07:00:00.000Z')
 const NOW = new Date('2026-12-24T07:00:00.000Z')
 /** The k-th thing of a job happens so many hours after it was opened. */
-const after = (hours: number) => new Date(START + hours * 3_600_000).toISOString()
+export const after = (hours: number) => new Date(START + hours * 3_600_000).toISOString()
 
 export interface Walking {
   /** Answers that are given whatever a careful hand would say. */
@@ -21,7 +21,8 @@ export interface Walking {
   choice?: 'rebuild' | 'stop'
 }
 
-const record = (sheet: DriveSheet, scope: Scope): JobRecord => ({
+/** A job of such a scope of which nothing is done yet. */
+export const record = (sheet: DriveSheet, scope: Scope): JobRecord => ({
   id: 'job',
   number: '26-200',
   sheetId: sheet.id,
@@ -59,7 +60,7 @@ const record = (sheet: DriveSheet, scope: Scope): JobRecord => ({
 })
 
 /** What the owner decided once he was asked. */
-const decided = (choice: 'rebuild' | 'stop', at: string): JobRecord['estimates'] => [
+export const decided = (choice: ApprovalChoice, at: string): JobRecord['estimates'] => [
   {
     id: 1,
     body: { order: [], rate: 900, consumables: 0, extraHours: 0 } as never,

@@ -8,7 +8,8 @@ import type { Facts } from '../../src/route/facts.ts'
 import { deriveFacts } from '../../src/route/job-facts.ts'
 import { closesItself, dependentsOf, progressOf } from '../../src/route/progress.ts'
 import type { Ask } from '../../src/route/route.ts'
-import { planFacts, planOf } from '../../src/route/plan.ts'
+import { planOf } from '../../src/route/plan.ts'
+import { plannedFacts } from './planned-facts.ts'
 import { routeOf } from '../../src/route/route-of.ts'
 import { fullScope } from '../../src/route/scope.ts'
 import { times } from '../long.ts'
@@ -16,7 +17,7 @@ import { times } from '../long.ts'
 const sheets = fc.constantFrom(...demoSheets)
 
 /** A job that is everything. */
-const planOfAll = (sheet: DriveSheet) => planFacts(sheet, planOf(sheet, fullScope(sheet)))
+const planOfAll = (sheet: DriveSheet) => plannedFacts(sheet, planOf(sheet, fullScope(sheet)))
 
 /** Anything that could stand as the answer to a question, right, wrong or impossible. */
 function answerTo(ask: Ask): fc.Arbitrary<boolean | number | string | undefined> {

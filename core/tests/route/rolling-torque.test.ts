@@ -4,7 +4,8 @@ import { figureFields } from '../../src/drives/own/figures.ts'
 import { filled } from '../../src/drives/own/fill.ts'
 import { templateOf } from '../../src/drives/own/template.ts'
 import { FAMILIES, type Family } from '../../src/drives/sheet.ts'
-import { planFacts, planOf } from '../../src/route/plan.ts'
+import { planOf } from '../../src/route/plan.ts'
+import { plannedFacts } from './planned-facts.ts'
 import { progressOf } from '../../src/route/progress.ts'
 import { routeOf } from '../../src/route/route-of.ts'
 import { fullScope } from '../../src/route/scope.ts'
@@ -23,7 +24,7 @@ it.each(Object.keys(FAMILIES) as Family[])(
       expect(m.window).toEqual({ min: 0.8, max: 1.2 })
       expect(plan.disturbed).toContain(m.id)
     }
-    const { steps } = progressOf(routeOf(sheet), planFacts(sheet, plan), new Set())
+    const { steps } = progressOf(routeOf(sheet), plannedFacts(sheet, plan), new Set())
     const step = steps.find((s) => s.step.id === 'preload')
     if (torques.length) expect(step?.state).not.toBe('not-here')
     else expect(step === undefined || step.state === 'not-here').toBe(true)

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { holds, type Facts } from '../../src/route/facts.ts'
-import { planFacts, planOf, type PlanWays } from '../../src/route/plan.ts'
+import { planOf, type PlanWays } from '../../src/route/plan.ts'
+import { plannedFacts } from './planned-facts.ts'
 import { applies } from '../../src/route/progress.ts'
 import { routeOf } from '../../src/route/route-of.ts'
 import { schools, type School } from '../../src/route/schools.ts'
@@ -32,7 +33,7 @@ function under(
     const plan = planOf(sheet, scope, ways, { condemned: ['forward-taper', 'input-tapers'] })
     const facts: Facts = {
       ...start,
-      ...planFacts(sheet, plan),
+      ...plannedFacts(sheet, plan),
       [`school.${school.id}`]: choice,
     }
     const at = `${sheet.id} ${scope.usual}`

@@ -22,7 +22,7 @@ describe('a careful hand', () => {
     expect(facts['leak-joined.verdict']).toBe(sheet.bench.joins?.oilJoint ? 'tight' : undefined)
   })
   it('hands a drive back as it is when the owner stops', () => {
-    const { done } = walk(demoSheets[0]!, { ...startOf(demoSheets[0]!), 'estimate.choice': 'stop' })
+    const { done } = walk(demoSheets[0]!, startOf(demoSheets[0]!, undefined, {}, 'stop'))
     for (const id of ['seals', 'leak-case', 'join', 'first-run']) expect(done.has(id), id).toBe(false)
     expect(done.has('handover')).toBe(true)
   })
@@ -184,7 +184,7 @@ it('filling cannot be reached by going to the next step: it needs the second tes
   const before = new Set(order.slice(0, order.indexOf('leak-joined')))
   const error = refused(() => completeStep(routeAt(sheet, facts), facts, before, 'fill-mounted', {}))
   expect(error.code).toBe('gate-closed')
-  expect(error.message).toContain('First: Prove it tight again')
+  expect(error.message).toContain('First: Prove it tight, both cases joined')
 })
 
 describe('docs/slips.md', () => {

@@ -3,9 +3,11 @@ import { completeStep, type Answers } from '../../src/route/complete.ts'
 import type { Facts } from '../../src/route/facts.ts'
 import { deriveFacts } from '../../src/route/job-facts.ts'
 import { withLists } from '../../src/route/lists.ts'
-import { planFacts, planOf, type PlanWays } from '../../src/route/plan.ts'
+import { planOf, type PlanWays } from '../../src/route/plan.ts'
+import { plannedFacts } from './planned-facts.ts'
 import { progressOf } from '../../src/route/progress.ts'
 import { routeOf } from '../../src/route/route-of.ts'
+import type { ApprovalChoice } from '../../src/job/record.ts'
 import { schools } from '../../src/route/schools.ts'
 import { fullScope, type Scope } from '../../src/route/scope.ts'
 import { carefulAnswers } from '../../src/simulation/careful-hand.ts'
@@ -32,12 +34,16 @@ export const ELSEWHERE: Facts = {
 }
 
 /** What a job of this scope knows, before its first step. */
-export function startOf(sheet: DriveSheet, scope: Scope = fullScope(sheet), ways: PlanWays = {}): Facts {
-  const choice = ['look', 'strike'].includes(scope.mode) ? 'stop' : 'rebuild'
+export function startOf(
+  sheet: DriveSheet,
+  scope: Scope = fullScope(sheet),
+  ways: PlanWays = {},
+  choice: ApprovalChoice = ['look', 'strike'].includes(scope.mode) ? 'stop' : 'rebuild',
+): Facts {
   const decides = ['look', 'strike', 'rebuild'].includes(scope.mode)
   return {
     ...ELSEWHERE,
-    ...planFacts(sheet, planOf(sheet, scope, ways)),
+    ...plannedFacts(sheet, planOf(sheet, scope, ways), choice),
     ...(decides ? { 'estimate.choice': choice } : {}),
   }
 }

@@ -1,6 +1,5 @@
-import { actsOf } from '@moray/core/acts/acts-of-record'
 import { objectName } from '@moray/core/acts/object-name'
-import type { Act } from '@moray/core/assembly/act'
+import type { Act, LoggedAct, RecordedAct } from '@moray/core/assembly/act'
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { Queryable, Transaction } from '../db/database.ts'
 import type { Who } from '../request/who.ts'
@@ -17,7 +16,7 @@ export async function writeLog(
   who: Pick<Who, 'id' | 'at'>,
   entered: number,
 ): Promise<void> {
-  const acts = actsOf(job)
+  const { acts } = job.work
   const rows = acts.map((a) => ({
     n: a.n,
     place: a.place,
@@ -46,6 +45,16 @@ export async function writeLog(
     [job.id, entered, who.id || null, who.at, JSON.stringify(rows), [...new Set(acts.map((a) => a.key))]],
   )
 }
+
+/** An act as the log keeps it. */
+export const asLogged = ({ key, place, do: verb, on, fig, sure }: RecordedAct): LoggedAct => ({
+  key,
+  place,
+  do: verb,
+  on,
+  ...(fig ? { fig } : {}),
+  sure,
+})
 
 interface Row {
   job_id: string

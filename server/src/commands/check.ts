@@ -1,10 +1,7 @@
 import { resolve } from 'node:path'
-import { shadows } from '../shop/shadow.ts'
 import { checkShop } from '../data/check-shop.ts'
 import { readMark } from '../data/mark.ts'
-import type { Queryable } from '../db/database.ts'
 import { pendingMigrations, readSchema } from '../db/migrate.ts'
-import { SheetShelf } from '../drives/sheets.ts'
 import { databaseFiles, openFileStore } from '../files/file-store.ts'
 import { serverFolder } from './server-folder.ts'
 import { say, withShop } from './with-shop.ts'
@@ -31,19 +28,10 @@ const check = () =>
       },
     )
     looked.forEach(say)
-    say(await byTheList(db))
     broken.forEach((b) => say(`BROKEN: ${b}`))
     say(broken.length ? `${broken.length} things are broken.` : 'All is well.')
     return broken.length ? 1 : 0
   })
-
-/** The open jobs by the list of what must be so before a drive leaves: it decides nothing yet. */
-async function byTheList(db: Queryable): Promise<string> {
-  const shadow = await shadows(db, { sheets: new SheetShelf() }, new Date())
-  const missed = shadow.jobs.filter((j) => j.overlooked)
-  const named = missed.map((j) => `${j.number} (${j.lines.filter((l) => l.colour === 'red').length})`)
-  return `${shadow.jobs.length} open jobs by the new list: ${missed.length ? `nothing left on the route of ${named.join(', ')}, and lines that are not right` : 'the route overlooks nothing'}`
-}
 
 process.exit(
   await check().catch((e: unknown) => {

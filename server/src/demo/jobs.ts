@@ -1,5 +1,5 @@
 import type { JobSummary } from '@moray/contract/replies'
-import type { LoopWhy } from '@moray/core/route/loops'
+import type { RepairWhy } from '@moray/core/route/repair'
 
 /** What has happened on a demo job so far, in order. Lengths in mm. */
 export type DemoStep =
@@ -46,7 +46,7 @@ export type DemoStep =
       answers: Record<string, boolean | number | string>
     }
   | { do: 'open-item'; hoursAgo: number; by: string; text: string }
-  | { do: 'loop'; hoursAgo: number; by: string; why: LoopWhy; targets: string[]; note: string }
+  | { do: 'loop'; hoursAgo: number; by: string; why: RepairWhy; targets: string[]; note: string }
   | { do: 'scope'; hoursAgo: number; by: string; usual: string; reason: string }
   | { do: 'take-back'; hoursAgo: number; by: string; step: string; reason: string }
 

@@ -5,11 +5,11 @@ import type {
   ScopeFields,
   SetScope,
 } from '@moray/contract/requests/scope'
-import { counted } from '@moray/core/job/closings'
+import { isOpen } from '@moray/core/job/job-work'
 import type { Told } from '@moray/core/job/event'
 import { planWays } from '@moray/core/job/job-plan'
 import type { DriveSheet } from '@moray/core/drives/sheet'
-import { LOOP_REASONS, loopStep, undoneBy } from '@moray/core/route/loops'
+import { REPAIR_REASONS } from '@moray/core/route/repair'
 import { planOf } from '@moray/core/route/plan'
 import { mustBeReached, ownScope, usualScope, type Scope } from '@moray/core/route/scope'
 import type { Transaction } from '../db/database.ts'
@@ -86,45 +86,35 @@ export async function closeOpenItem({ tx, job, who }: At, body: CloseOpenItem, i
 }
 
 /**
- * A place is opened again after closing: numbered, with what it reaches. What it proves or sets again is taken back with the loop as the reason;
- * everything else stays done.
+ * A place is opened again after closing: numbered, with what it reaches. Nothing is taken back: what it opens, comes up on the route once more.
  */
 export async function openLoop({ tx, job, who }: At, body: OpenLoop): Promise<Told> {
   const { targets } = ownScope(job.sheet, body.targets)
   if (job.state === 'closed')
     throw new Refusal(409, 'job-over', 'This job was closed without a rebuild; reopen it first.')
-  const open = job.loops.find((l) => !job.done.has(loopStep(l.number, 'close')))
-  if (open)
-    throw new Refusal(
-      409,
-      'loop-open',
-      `Repair ${open.number} is still open: close that one first, or take its parts into it.`,
-    )
-  if (!job.done.has('close') && job.facts['plan.opens'] === true)
-    throw new Refusal(
-      409,
-      'not-closed',
-      'It has not been closed yet: what is wrong is mended in the order of work.',
-    )
+  if (isOpen(job)) {
+    const last = job.loops.at(-1)
+    throw last
+      ? new Refusal(
+          409,
+          'loop-open',
+          `Repair ${last.number} is still open: close that one first, or take its parts into it.`,
+        )
+      : new Refusal(
+          409,
+          'not-closed',
+          'It has not been closed yet: what is wrong is mended in the order of work.',
+        )
+  }
   const number = job.loops.length + 1
   await tx.query(
     `insert into repair_loop (job_id, number, why, targets, note, by_person, at) values ($1, $2, $3, $4::jsonb, $5, $6, $7)`,
     [job.id, number, body.why, JSON.stringify(targets), body.note, who.id, who.at],
   )
-  const again = new Set<string>(undoneBy(job.sheet, { targets }))
-  const gone = counted(job.closings).filter((c) => again.has(c.step))
-  await tx.query(
-    `with gone as (
-       insert into step_taken_back (step_done_id, reason, by_person, at)
-       select id, $2, $3, $4 from unnest($1::bigint[]) id returning step_done_id
-     )
-     delete from step_standing s using gone where s.step_done_id = gone.step_done_id`,
-    [gone.map((c) => c.id), `Repair ${number}: ${body.note}`, who.id, who.at],
-  )
   const names = targets.map((t) => job.sheet.parts.find((p) => p.id === t)!.name)
   return {
     kind: 'loop',
     subject: `loop:${number}`,
-    data: { number, why: LOOP_REASONS[body.why], note: body.note, parts: names, again: gone.length },
+    data: { number, why: REPAIR_REASONS[body.why], note: body.note, parts: names },
   }
 }

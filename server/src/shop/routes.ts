@@ -5,7 +5,6 @@ import type { Told } from '@moray/core/job/event'
 import type { Context, Hono } from 'hono'
 import type { Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
-import { shadows } from './shadow.ts'
 import { setLikelihood } from '../faults/faults.ts'
 import { atTheMachine } from '../devices/known-device.ts'
 import { onRead, onWrite } from '../http/endpoint.ts'
@@ -40,7 +39,6 @@ export function mountShop(app: Hono, deps: Deps) {
       return reply as never
     })
   onRead(app, endpoints.shop, () => loadShop(deps.db))
-  onRead(app, endpoints.shadow, () => shadows(deps.db, deps, deps.now()))
   byLead(endpoints.chooseShopSchool, 'How the shop works', chooseShopSchool)
   byLead(endpoints.setShopRules, 'The rules of the shop', setShopRules)
   byLead(endpoints.setLikelihood, 'A likelihood of the fault table', setLikelihood)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isOpen } from '@moray/core/job/job-work'
 import type { ShownJob } from './shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import type { ChangeLife } from '@moray/contract/requests/life'
@@ -35,10 +36,7 @@ const repairing = ref(false)
 const pairing = ref(false)
 const moving = ref(false)
 /** Only what was closed is opened again. */
-const canRepair = computed(
-  () =>
-    props.job.state !== 'closed' && (props.job.done.has('close') || props.job.facts['plan.opens'] !== true),
-)
+const canRepair = computed(() => props.job.state !== 'closed' && !isOpen(props.job))
 const closed = computed(() =>
   routeView(props.job).progress.steps.filter((s) => s.state === 'done' && s.step.asks.length > 0),
 )

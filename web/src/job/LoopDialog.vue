@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
-import { LOOP_REASONS, loopPlan, type LoopWhy } from '@moray/core/route/loops'
+import { REPAIR_REASONS, repairPlan, type RepairWhy } from '@moray/core/route/repair'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import SectionDrawing from '../drawing/SectionDrawing.vue'
@@ -14,12 +14,12 @@ const props = defineProps<{ job: ShownJob }>()
 const emit = defineEmits<{ close: [] }>()
 const router = useRouter()
 const write = useJobWrite()
-const why = ref<LoopWhy>('leak')
+const why = ref<RepairWhy>('leak')
 const note = ref('')
 const targets = ref<string[]>([])
 const sheet = computed(() => props.job.sheet)
 const parts = computed(() => sheet.value.parts.filter((p) => p.role !== 'body'))
-const plan = computed(() => (targets.value.length ? loopPlan(sheet.value, { targets: targets.value }) : null))
+const plan = computed(() => (targets.value.length ? repairPlan(sheet.value, { targets: targets.value }) : null))
 const marks = computed(() => (plan.value ? placeMarks(plan.value, targets.value) : {}))
 function pick(place: string) {
   const ids = parts.value.filter((p) => p.place === place).map((p) => p.id)
@@ -51,7 +51,7 @@ async function open() {
   >
     <fieldset class="one-of">
       <legend>Because of</legend>
-      <label v-for="(words, id) in LOOP_REASONS" :key="id" :class="{ on: why === id }">
+      <label v-for="(words, id) in REPAIR_REASONS" :key="id" :class="{ on: why === id }">
         <input v-model="why" type="radio" name="why" :value="id" class="sr-only" /> {{ words }}
       </label>
     </fieldset>

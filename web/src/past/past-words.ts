@@ -34,6 +34,7 @@ export function figuresOf(sheet: DriveSheet): Figure[] {
 
 const TESTS: Record<LeakTestId, string> = {
   'leak-found': 'as found',
+  'leak-found-joined': 'as found, joined',
   'leak-case': 'case',
   'leak-joined': 'joined',
 }

@@ -14,7 +14,6 @@ import CopiesSection from './CopiesSection.vue'
 import FaultsSection from './FaultsSection.vue'
 import DevicesSection from './DevicesSection.vue'
 import PeopleSection from './PeopleSection.vue'
-import ShadowSection from './ShadowSection.vue'
 import SchoolList from './SchoolList.vue'
 import UnitsChoice from './UnitsChoice.vue'
 
@@ -136,7 +135,6 @@ async function leaveDemo() {
       <PeopleSection />
       <DevicesSection />
       <CopiesSection />
-      <ShadowSection />
       <section aria-label="Rules">
         <h2>Rules</h2>
         <form class="rules entries" @submit.prevent="keepRules">

@@ -2,7 +2,6 @@
 export const keys = {
   people: ['people'],
   shop: ['shop'],
-  shadow: ['jobs', 'shadow'],
   devices: ['devices'],
   copies: ['copies'],
   copyNotice: ['copies', 'notice'],

@@ -46,14 +46,6 @@ export const useShopWays = () =>
     () => keys.shop,
     () => read(endpoints.shop, {}),
   )
-/** Looked at only when somebody wants it: every open job is judged for it. */
-export const useShadow = (wanted: MaybeRefOrGetter<boolean>) =>
-  asked(
-    'shadow',
-    () => keys.shadow,
-    () => read(endpoints.shadow, {}),
-    () => toValue(wanted),
-  )
 export const useCopies = () =>
   asked(
     'copies',

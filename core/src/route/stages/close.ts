@@ -11,7 +11,7 @@ import { neededIf, bySchool, gate, inOrder, number, pick, say, seen, text, type 
 import type { Ask, Figure, Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
-import { UNIT, unitOr, where } from './rebuild.ts'
+import { CLOSES, does, UNIT } from './rebuild.ts'
 import { lackingUnder, wantingStep } from './wanted.ts'
 
 /** A torque window in both unit systems: `190 to 230 Nm (140.1 to 169.6 ft-lb)`. */
@@ -78,7 +78,7 @@ export function ringNut(
   const onBoat: Condition = {
     any: [
       { fact: 'school.big-ring', is: 'mounted' },
-      { fact: 'plan.apart', is: false },
+      { fact: 'job.mounted', is: true },
     ],
   }
   const here: Condition = mounted ? onBoat : { not: onBoat }
@@ -91,7 +91,7 @@ export function ringNut(
     why: mounted
       ? 'The boat holds what the stand cannot.'
       : 'Torque first, then the tab; never back to meet it.',
-    appliesWhen: lockTabs.reachedMounted ? { all: [where('ring'), here] } : where('ring'),
+    appliesWhen: lockTabs.reachedMounted ? { all: [does('tighten.ring'), here] } : does('tighten.ring'),
     place: (isLeft && leftHand.place) || undefined,
     ...(isLeft
       ? { turn: { what: lockTabs.what, act: 'tightens' as const, turn: threadTurn('left', 'tightens') } }
@@ -170,10 +170,10 @@ function unitSteps(sheet: DriveSheet): (StepDraft | false)[] {
     },
     sheet.meshes.length > 0 && {
       id: 'unit-ratio',
-      needs: ['approve', 'receive'],
-      what: 'Count the ratio of the unit that came',
-      why: 'A stamp can be swapped; turns cannot.',
-      appliesWhen: UNIT,
+      needs: ['approve', 'receive', 'turn-closed'],
+      what: 'Count the ratio of what is fitted',
+      why: 'A stamp can be swapped, and new gears can be the wrong ones; turns do not lie.',
+      appliesWhen: { any: [UNIT, does('know.ratio')] },
       caution: sheet.bench.propeller ? 'Battery off and key out before hands turn a propeller.' : undefined,
       asks: [
         number('unit.input-turns', 'Turns at the input', 'turns', { min: 0.5, max: 200 }),
@@ -191,12 +191,11 @@ export function closeSteps(sheet: DriveSheet): Step[] {
   const washers = sheet.parts.filter((p) => p.kind === 'washer')
   const tests = lackingUnder(sheet, 'tests.case', 'spaces.case.volumeMl')
   const bigNut = lackingUnder(sheet, ringPath(sheet.graph))
-  const backlashes = sheet.measures.filter((m) => m.kind === 'backlash')
-  const checked: Condition = { all: [where('opens'), { not: { fact: 'plan.sets', is: true } }] }
+  const readable = sheet.measures.filter((m) => m.kind !== 'depth')
   const leakCase: Omit<StepDraft, 'id'> = {
     what: 'Prove the case tight by itself',
     why: 'Found now it is one joint; found later it is all of them.',
-    appliesWhen: unitOr('proves'),
+    appliesWhen: does('prove.case'),
     needs: [
       'turn-closed',
       'check-set',
@@ -215,7 +214,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
       needs: ['seals', 'o-rings', 'oil-again', 'trial-out', 'pre-lube', 'loose-metal', 'waiting'],
       what: 'Everything that belongs inside is inside',
       why: 'What is left on the bench now means opening it again.',
-      appliesWhen: where('opens'),
+      appliesWhen: CLOSES,
       page: 'row',
       picture: true,
       holdPoint: true,
@@ -249,7 +248,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
       needs: ['inside'],
       what: carrier ? `Close it: ${carrier.name.toLowerCase()} in` : 'Close it',
       why: 'Straight in, never forced; what does not go is not lined up.',
-      appliesWhen: where('opens'),
+      appliesWhen: CLOSES,
       school: 'covers',
       attitude: attitudeOf(sheet),
       instruct: [
@@ -275,7 +274,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
       role: 'tightens',
       what: 'Tighten in order and in stages',
       why: 'Snug by hand, half, full, once round to check.',
-      appliesWhen: where('takes-off'),
+      appliesWhen: does('tighten.other', 'fit.outside', 'snug'),
       school: 'threads',
       tools: ['Torque wrench within 20 to 100 % of its range'],
       instruct: [
@@ -297,7 +296,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
         id: 'ring-stand',
         what: 'Final torque of what closes it, then its lock',
         why: 'Torque first, then the tab; never back to meet it.',
-        appliesWhen: where('ring'),
+        appliesWhen: does('tighten.ring'),
       }),
       needs: ['tighten'],
     },
@@ -306,7 +305,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
       needs: ['tighten', ...neededIf(bench.lockTabs || bigNut.length, 'ring-stand')],
       what: 'Turn it again, closed',
       why: 'After each closed joint: what binds now was free a moment ago.',
-      appliesWhen: where('opens'),
+      appliesWhen: CLOSES,
       counts: [
         gate(
           { fact: 'closed.feel', is: 'same' },
@@ -321,26 +320,30 @@ export function closeSteps(sheet: DriveSheet): Step[] {
         }),
       ],
     },
-    backlashes.length > 0 && {
+    readable.length > 0 && {
       id: 'check-set',
       needs: ['turn-closed'],
       what: 'One check reading: the setting was not disturbed',
-      why: 'Nothing that sets the gears came off. Two readings that agree prove it, without a trial build or a pattern.',
-      appliesWhen: checked,
+      why: 'The same parts are seated again, and nothing that sets the gears was changed. One reading of each proves it, without a trial build or a pattern.',
+      appliesWhen: does('check'),
       tools: ['Indicator on a firm stand'],
-      figures: backlashes.map((m) => ({
+      figures: readable.map((m) => ({
         label: `${m.label} as found`,
         fact: `setting.found.${m.id}`,
         unit: 'mm',
       })),
-      counts: backlashes.map((m) =>
+      counts: readable.map((m) =>
         gate(
           { not: { fact: `check.${m.id}.same`, is: false } },
-          `${m.label} is not what it was as found: something did move. Read both again; if it stays, take the gears into the scope and set them.`,
+          `${m.label} is not what it was as found, or outside its window: something did move. Read both again; if it stays, take the gears into the scope and set them.`,
         ),
       ),
-      asks: backlashes.map((m) =>
-        number(`check.${m.id}`, `${m.label} now`, 'mm', { quantity: 'length', max: 5, optional: true }),
+      asks: readable.map((m) =>
+        number(`check.${m.id}`, `${m.label} now`, 'mm', {
+          quantity: 'length',
+          max: 5,
+          when: does(`check.${m.id}`),
+        }),
       ),
     },
   ]).concat(

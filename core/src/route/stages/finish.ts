@@ -18,7 +18,7 @@ import {
 import type { Ask, Gate, Instruct, Step } from '../route.ts'
 import { torqueAsks, wrenchFigures } from './close.ts'
 import { PROVED_ELSEWHERE } from './join.ts'
-import { FITTED, LEADS, UNIT } from './rebuild.ts'
+import { does, inMode, LEADS, UNIT } from './rebuild.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** Holds whatever is known. */
@@ -30,10 +30,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
   const oil = bench.lubricant === 'oil'
   const joinedTest = bench.joins?.oilJoint != null
   const joined: Condition = {
-    any: [
-      { all: [{ not: { fact: 'plan.proves-joined', is: true } }, { not: UNIT }] },
-      { fact: 'leak-joined.proved', is: true },
-    ],
+    any: [{ not: does('prove.joined') }, { fact: 'leak-joined.proved', is: true }],
   }
   const tight: Condition = { any: [PROVED_ELSEWHERE, { fact: 'leak-case.proved', is: true }] }
   const proved: Gate[] = [
@@ -51,11 +48,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       : []),
   ]
   const fills: Condition = {
-    all: [
-      LEADS,
-      { any: [FITTED, { fact: 'plan.mode', is: 'test' }] },
-      { any: [UNIT, { fact: 'plan.drains', is: true }, ...(oil ? [] : [{ fact: 'plan.opens', is: true }])] },
-    ],
+    all: [LEADS, does('fill')],
   }
   /** How much there should be; nothing where nobody knows. */
   const ofOil = sheet.oilCapacityMl === undefined ? '' : `, of ${volumeInWords(sheet.oilCapacityMl)}`
@@ -94,12 +87,14 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     id,
     needs:
       id === 'fill-stand'
-        ? ['leak-case', 'turn-closed', 'leak-found', 'drain', 'service', 'tighten']
+        ? ['leak-case', 'turn-closed', 'leak-found', 'leak-found-joined', 'drain', 'service', 'tighten']
         : [
             'join',
             'leak-case',
             'turn-closed',
             'leak-found',
+            'leak-found-joined',
+        'leak-found-joined',
             'drain',
             'service',
             'tighten',
@@ -124,14 +119,14 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     : {
         all: [
           { fact: 'school.filling', is: 'stand' },
-          { not: { fact: 'plan.apart', is: false } },
+          { not: { fact: 'job.mounted', is: true } },
           ...(joinedTest
-            ? [{ not: { any: [UNIT, { fact: 'plan.proves-joined', is: true }] } } as Condition]
+            ? [{ not: does('prove.joined') } as Condition]
             : []),
         ],
       }
   const propGone: Condition = {
-    all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.hub', is: true }, { fact: 'plan.joins', is: true }] }],
+    all: [LEADS, does('fit.hub', 'tighten.propeller', 'know.propeller-turns')],
   }
   const printed = torqueUnitAt(sheet.sources, `${propellerNutPath(sheet.graph)}.torqueNm`)
   const nutHints = (torque: { min?: number; max?: number }): Instruct[] => {
@@ -224,7 +219,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       what: 'Anodes by the water',
       why: 'The wrong alloy does not protect, or is gone in a summer.',
       appliesWhen: {
-        all: [FITTED, { any: [UNIT, { fact: 'plan.anode', is: true }, { fact: 'plan.scope', is: 'full' }] }],
+        any: [UNIT, does('fit.anode'), inMode('service'), { fact: 'job.scope', is: 'full' }],
       },
       instruct: [
         say('Salt: zinc or aluminium. Brackish: aluminium. Fresh: magnesium or aluminium.'),
@@ -264,14 +259,14 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       why: bench.telltale
         ? 'Water at the telltale soon, or stop; then look for drips.'
         : 'Quiet, cool and dry before it goes out.',
-      appliesWhen: { all: [LEADS, FITTED] },
+      appliesWhen: { all: [LEADS, does('run')] },
       caution:
         bench.propeller && !bench.propeller.afterRun
           ? 'Exhaust outdoors, in the tank or the water with the propeller on; nobody behind it. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.'
           : 'Exhaust outdoors, no loose gloves near a turning shaft, propeller off on the hose. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.',
       gates: [
         gate(
-          { any: [{ known: 'fill.topped' }, { not: { any: [UNIT, { fact: 'plan.drains', is: true }] } }] },
+          { any: [{ known: 'fill.topped' }, { not: does('fill') }] },
           'Nothing has been filled in yet.',
         ),
       ],
@@ -311,6 +306,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         'propeller',
         'anode',
         'leak-found',
+        'leak-found-joined',
         'strike',
         'service',
         'fill-stand',

@@ -1,7 +1,8 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { gate, inOrder, listFrom, say, text } from '../make.ts'
+import type { Condition } from '../facts.ts'
 import type { Gate, Step } from '../route.ts'
-import { where, whereOff } from './rebuild.ts'
+import { does, inMode, JUDGED, OPENS } from './rebuild.ts'
 
 /** What the stamps and the counted turns must not contradict before money is spent, or the unit goes back on. */
 export const rightDrive = (sheet: DriveSheet): Gate[] => [
@@ -19,15 +20,14 @@ export const rightDrive = (sheet: DriveSheet): Gate[] => [
 
 /** Clean, look at every part, decide, and have it approved. */
 export function inspectSteps(sheet: DriveSheet): Step[] {
-  const opens = whereOff('opens')
-  const judges = whereOff('judges')
+  const judges: Condition = { all: [does('remove'), JUDGED] }
   const ringSizes = (sheet.further?.sealDetails ?? []).filter((d) => d.size)
   return [
     ...inOrder('inspect', undefined, [
       {
         id: 'clean',
         needs: ['apart'],
-        appliesWhen: opens,
+        appliesWhen: OPENS,
         what: 'Clean parts and case',
         why: 'Dirt hides pits, and grit makes new ones.',
         caution:
@@ -69,7 +69,7 @@ export function inspectSteps(sheet: DriveSheet): Step[] {
         id: 'approve',
         bySelf: true,
         needs: ['inspect', 'strike', 'identify', 'ratio'],
-        appliesWhen: { any: [judges, { fact: 'plan.mode', oneOf: ['strike', 'look'] }] },
+        appliesWhen: { any: [judges, inMode('strike', 'look')] },
         what: 'Estimate, and the owner decides',
         why: 'One bent shaft can be a small repair or the whole drive; nobody else pays for the answer.',
         page: 'estimate',
@@ -90,7 +90,7 @@ export function inspectSteps(sheet: DriveSheet): Step[] {
         id: 'parts-in',
         role: 'parts-arrive',
         needs: ['approve'],
-        appliesWhen: where('renews'),
+        appliesWhen: { all: [does('renew'), JUDGED] },
         what: 'Tick off what arrives, and hold new against old',
         why: 'Early and late parts of one drive differ by a groove or a bore.',
         page: 'estimate',

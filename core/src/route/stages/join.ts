@@ -8,7 +8,7 @@ import { attitudeOf, leverOf } from './attitudes.ts'
 import { ringNut } from './close.ts'
 import { rightDrive } from './inspect.ts'
 import { leakStep } from './leak-steps.ts'
-import { FITTED, LEADS, OTHER_READY, UNIT, where } from './rebuild.ts'
+import { does, LEADS, OTHER_READY } from './rebuild.ts'
 
 /** Nothing is joined before the case is proved, where it has to be and can be. */
 const tightCase = (sheet: DriveSheet): Gate[] =>
@@ -21,10 +21,8 @@ const tightCase = (sheet: DriveSheet): Gate[] =>
       ]
     : []
 
-/** The plan asks for no proof of the case, and no whole unit came. */
-export const PROVED_ELSEWHERE: Condition = {
-  all: [{ not: { fact: 'plan.proves', is: true } }, { not: UNIT }],
-}
+/** Nothing was opened that this test would see. */
+export const PROVED_ELSEWHERE: Condition = { not: does('prove.case') }
 
 /** Fasteners that are easily forgotten, each by its place. */
 function hiddenOptions(sheet: DriveSheet): Record<string, string> {
@@ -51,7 +49,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
   const to = bench.joins?.to ?? 'its place'
   const geared = sheet.meshes.length > 0
   const gear = bench.joins?.gear ?? 'neutral'
-  const joins: Condition = { all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.joins', is: true }] }] }
+  const joins: Condition = { all: [LEADS, does('join')] }
   const hidden = hiddenOptions(sheet)
   const before: DriveStepId[] = ['leak-case', 'turn-closed', 'tighten', 'unit-look', 'unit-ratio']
   const eye = [
@@ -159,7 +157,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
       needs: ['join', 'turn-closed'],
       what: 'Shift check, both ends',
       why: 'Neutral free, forward in, neutral again, reverse in: at the lever and at the shaft.',
-      appliesWhen: { all: [LEADS, FITTED, { any: [joins, where('shift'), where('opens')] }] },
+      appliesWhen: { all: [LEADS, does('know.shift')] },
       counts: [
         gate(
           { fact: 'shift.result', is: 'agree' },
@@ -198,10 +196,10 @@ export function joinSteps(sheet: DriveSheet): Step[] {
     },
     bench.joins?.oilJoint &&
       leakStep(bench.joins.oilJoint, 'leak-joined', {
-        what: 'Prove it tight again, joined, before any filling',
-        why: 'The joint between the halves has not been tested yet. Both volumes count, and the lower of the two limits.',
-        appliesWhen: { all: [LEADS, FITTED, { any: [UNIT, { fact: 'plan.proves-joined', is: true }] }] },
-        needs: ['join', ...neededIf(bench.lockTabs?.reachedMounted, 'ring-mounted')],
+        what: 'Prove it tight, both cases joined, before any filling',
+        why: 'Both cases share their oil, and the joint between them is tested only here. Both volumes count, and the lower of the two limits.',
+        appliesWhen: { all: [LEADS, does('prove.joined')] },
+        needs: ['join', 'turn-closed', 'check-set', ...neededIf(bench.lockTabs?.reachedMounted, 'ring-mounted')],
       }),
   ])
 }

@@ -20,11 +20,13 @@ const LONG_HOLD = 4
 
 const quick = { fact: 'school.leak-plan', is: 'quick' }
 
+const isAsFound = (test: LeakTestId) => test === 'leak-found' || test === 'leak-found-joined'
+
 /** What makes a test a test: every port blocked, a pressure to speak of, the whole hold, and all moved that moves. */
 export function testCounts(plan: LeakPlan, test: LeakTestId): Gate[] {
   const fact = (name: string) => `${test}.${name}`
   const least = Math.round(SHORT_OF_WORK * plan.workKpa)
-  const asFound = test === 'leak-found'
+  const asFound = isAsFound(test)
   // a quick look is for the case as found; what has to be proved is proved by the sheet
   const either = (sheets: Condition, look: Condition): Condition =>
     asFound ? { any: [sheets, { all: [quick, look] }] } : sheets
@@ -86,13 +88,13 @@ export function leakStep(
   draft: Pick<StepDraft, 'what' | 'why'> & Partial<StepDraft>,
 ): StepDraft {
   const fact = (name: string) => `${test}.${name}`
-  const asFound = test === 'leak-found'
+  const asFound = isAsFound(test)
   return {
     id: test,
     tools: ['Pressure tester with its gauge', 'Thermometer on the case', ...plan.ports],
     consumables: ['Gasket for the test plug', 'Soap water'],
     caution: `Never above ${inWords(plan.maxKpa, 'kPa')}: a gearcase is no pressure vessel. Glasses on, stand aside of seals and plugs. Let the pressure out before any adapter is loosened.`,
-    figuresAt: [test === 'leak-joined' ? 'tests.joined' : 'tests.case', 'spaces.case.volumeMl'],
+    figuresAt: [test.endsWith('joined') ? 'tests.joined' : 'tests.case', 'spaces.case.volumeMl'],
     timedFrom: fact('start'),
     holdMin: plan.holdMin,
     school: 'leak-plan',

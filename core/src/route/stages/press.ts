@@ -1,7 +1,7 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { bySchool, inOrder, pick, say, seen } from '../make.ts'
 import type { Step } from '../route.ts'
-import { BUILT_BACK, where } from './rebuild.ts'
+import { does } from './rebuild.ts'
 
 /** Press bearings and races, put cages back, wet what runs. */
 export function pressSteps(sheet: DriveSheet): Step[] {
@@ -14,7 +14,7 @@ export function pressSteps(sheet: DriveSheet): Step[] {
       needs: ['parts-in', 'shims', 'approve'],
       what: 'Press bearings and races',
       why: 'Square, to the shoulder, on the ring that carries the fit.',
-      appliesWhen: where('presses'),
+      appliesWhen: does('fit.pressed'),
       tools: ['Press', 'Drivers', 'Wood or soft metal'],
       caution:
         'Press: shield in front, never on the ring that does not carry the fit. Hard steel on hard steel splinters. A heated bush cools before rubber goes near it.',
@@ -56,7 +56,7 @@ export function pressSteps(sheet: DriveSheet): Step[] {
       needs: ['press'],
       what: 'Needle cages back as they ran',
       why: 'A run-in cage turned round wears as if it were dirty.',
-      appliesWhen: where('cages'),
+      appliesWhen: does('fit.needle'),
       school: 'needle-cages',
       instruct: [
         say('Same gear, same end up, by its ink code.', 'cage-turned'),
@@ -76,7 +76,7 @@ export function pressSteps(sheet: DriveSheet): Step[] {
       role: 'ready-to-build',
       what: bench.lubricant === 'oil' ? 'Wet everything that runs' : 'Grease everything that runs',
       why: 'A bearing or clutch that starts dry is worn before the oil arrives.',
-      appliesWhen: BUILT_BACK,
+      appliesWhen: does('fit.inside'),
       school: 'pre-lube',
       instruct: [
         bySchool('pre-lube', 'oil', 'Gear oil on bearings, clutch, thrust faces and shift pivots.'),

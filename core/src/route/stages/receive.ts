@@ -1,9 +1,10 @@
 import type { Axis, DriveSheet } from '../../drives/sheet.ts'
 import { inWords, volumeInWords } from '../../units/format.ts'
 import { bySchool, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
+import type { Condition } from '../facts.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
-import { whereOff } from './rebuild.ts'
+import { does, inMode, OPENS } from './rebuild.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** Shafts whose runout can be read while it is together: those that lie and come out of the case. */
@@ -13,15 +14,12 @@ export const shaftsAtStrike = (sheet: DriveSheet): Axis[] => sheet.axes.filter((
 const STRUCK = {
   any: [
     { fact: 'in.struck', oneOf: ['yes', 'unknown'] },
-    { fact: 'plan.mode', is: 'strike' },
+    inMode('strike'),
   ],
 }
 /** The case tells most before it is opened. */
 const AS_FOUND = {
-  any: [
-    { fact: 'plan.opens', is: true },
-    { fact: 'plan.mode', oneOf: ['look', 'test', 'strike'] },
-  ],
+  any: [OPENS, inMode('look', 'test', 'strike')],
 }
 
 /** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */
@@ -38,10 +36,13 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
   const asFound = sheet.measures.filter((m) => m.kind !== 'depth')
   const tests = lackingUnder(sheet, 'tests.case', 'spaces.case.volumeMl')
   const oil = bench.lubricant === 'oil'
+  // on the boat the two cases are one space: one of them cannot be tested alone
+  const both = bench.joins?.oilJoint
+  const joined: Condition = { fact: 'job.mounted', is: true }
   const asFoundTest: Omit<StepDraft, 'id'> = {
     what: 'Leak test as found, before opening',
     why: 'It shows where to look, and is the before to the after.',
-    appliesWhen: AS_FOUND,
+    appliesWhen: both ? { all: [AS_FOUND, { not: joined }] } : AS_FOUND,
     needs: ['drain'],
   }
   return inOrder('receive', undefined, [
@@ -67,6 +68,8 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     stamps.length > 0 && {
       id: 'identify',
       needs: ['receive'],
+      // a unit that came from elsewhere is identified where it is looked over
+      appliesWhen: { not: inMode('unit', 'refit') },
       what: 'Identify drive and variant by its stamps',
       why: 'A look-alike bolts on, and takes other numbers.',
       tools: ['Wire brush', 'Lamp'],
@@ -92,7 +95,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     geared && {
       id: 'ratio',
       needs: ['receive'],
-      appliesWhen: { any: [whereOff('meshes'), { fact: 'plan.mode', oneOf: ['look', 'refit'] }] },
+      appliesWhen: { any: [does('set.mesh'), inMode('look')] },
       wants: alsoAsks(sheet, 'gears'),
       what: 'Count the ratio by turns, then by teeth',
       why: 'Stamps get swapped with covers; turns and teeth do not.',
@@ -117,7 +120,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     {
       id: 'tools',
       needs: ['receive'],
-      appliesWhen: whereOff('takes-off'),
+      appliesWhen: does('remove'),
       what: 'Lay out tools, fixtures and stand',
       why: 'Which variant of a tool fits goes by the serial number; a substitute is decided now, not with the case half open.',
       school: 'fixtures',
@@ -135,7 +138,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     {
       id: 'drain',
       needs: ['receive'],
-      appliesWhen: { any: [whereOff('drains'), { fact: 'plan.mode', is: 'look' }] },
+      appliesWhen: does('drain'),
       wants: alsoAsks(sheet, 'spaces.case.fillMl'),
       what: oil ? 'Drain the oil and read it' : 'Look at the old grease',
       why: 'Milky is water, black is heat, and the magnet tells what is wearing.',
@@ -173,13 +176,17 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       ],
     },
     bench.leak && leakStep(bench.leak, 'leak-found', asFoundTest),
+    both &&
+      leakStep(both, 'leak-found-joined', {
+        ...asFoundTest,
+        what: 'Leak test as found, both cases together',
+        appliesWhen: { all: [AS_FOUND, joined] },
+      }),
     !bench.leak && tests.length > 0 && wantingStep(tests, { id: 'leak-found', ...asFoundTest }),
     {
       id: 'as-found',
       needs: ['receive'],
-      appliesWhen: {
-        any: [whereOff('opens'), { fact: 'plan.mode', is: 'look' }],
-      },
+      appliesWhen: { any: [OPENS, inMode('look')] },
       what: 'Measure it while it is still together',
       why: 'Found readings say what wore, and whether the old stacks are a good guess.',
       page: 'setting',
@@ -192,7 +199,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         say(
           'Nothing of the setting is touched by this job: one reading now, one when it is closed.',
           undefined,
-          { not: { fact: 'plan.sets', is: true } },
+          { not: does('set') },
         ),
       ],
       // taken in Setting, with a gauge: they are the first readings of the case as found
@@ -276,7 +283,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       needs: ['receive'],
       what: 'Look over what a year wears',
       why: 'Cheap now, dear in the season.',
-      appliesWhen: { fact: 'plan.mode', is: 'service' },
+      appliesWhen: inMode('service'),
       school: 'impeller',
       consumables: ['Spline grease', 'Gaskets of the screws'],
       instruct: [

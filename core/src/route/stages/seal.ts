@@ -2,7 +2,7 @@ import type { SealDetail } from '../../drives/further.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { bySchool, inOrder, pick, say, seen } from '../make.ts'
 import type { Instruct, Step } from '../route.ts'
-import { BUILT_BACK, where } from './rebuild.ts'
+import { does } from './rebuild.ts'
 
 const SPRINGS = {
   'facing each other': 'at each other',
@@ -66,7 +66,7 @@ export function sealSteps(sheet: DriveSheet): Step[] {
       needs: ['trial-out', 'pre-lube', 'parts-in'],
       what: 'Fit the seals',
       why: 'A seal fitted wrong weeps on the first day. They go in for good now, after the last trial.',
-      appliesWhen: where('lips'),
+      appliesWhen: does('renew.seal'),
       place: sheet.seals[0] ? `seal:${sheet.seals[0].id}` : undefined,
       school: 'seal-outside',
       holdPoint: true,
@@ -88,7 +88,7 @@ export function sealSteps(sheet: DriveSheet): Step[] {
       needs: ['trial-out', 'pre-lube', 'parts-in'],
       what: 'Fit the O-rings',
       why: 'Right ring, clean groove, and only one in it.',
-      appliesWhen: where('rings'),
+      appliesWhen: does('renew.ring'),
       holdPoint: true,
       consumables: ['O-rings of the kit', 'Grease'],
       instruct: [
@@ -105,7 +105,7 @@ export function sealSteps(sheet: DriveSheet): Step[] {
       needs: ['o-rings'],
       what: 'Oil the O-rings again',
       why: 'A ring that dried for days rolls and cuts when it goes in.',
-      appliesWhen: { all: [BUILT_BACK, { fact: 'waited.seals', atLeast: 2 }] },
+      appliesWhen: { all: [does('renew.ring'), { fact: 'waited.seals', atLeast: 2 }] },
       consumables: ['Oil', 'Grease'],
       instruct: [say('The rings have waited for days: look at every one and oil it again.', 'o-ring-dry')],
     },

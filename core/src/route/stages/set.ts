@@ -4,7 +4,7 @@ import { bearingMeasures, type SetMeasure } from '../../setting/measures.ts'
 import { bySchool, gate, inOrder, listFrom, listOf, mustHold, pick, say } from '../make.ts'
 import { lowerFirst } from '../../units/words.ts'
 import type { Step } from '../route.ts'
-import { where } from './rebuild.ts'
+import { does } from './rebuild.ts'
 import { lackingUnder, wantingStep } from './wanted.ts'
 
 const FLANKS = [
@@ -35,7 +35,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       needs: ['pre-lube'],
       what: 'Build it up for measuring',
       why: 'A trial build leaves things out or loose on purpose; each has to be undone.',
-      appliesWhen: where('sets'),
+      appliesWhen: does('set'),
       school: 'first-stack',
       instruct: [
         say('Lips and rings stay out: seals go in for good after the last trial.'),
@@ -55,7 +55,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       bySelf: true,
       what: `Rolling torque: ${torques.map((m) => bearingName(sheet, m)).join(', ')}`,
       why: 'Too little lets the gear walk, too much cooks the bearing. Before depth and backlash: its stack or spacer moves the gear.',
-      appliesWhen: where('sets', 'preload'),
+      appliesWhen: does('set.rolling-torque'),
       page: 'setting',
       place: torques[0]!.id,
       figuresAt: torques.map((m) => `bearings.${m.bearing}`),
@@ -89,14 +89,14 @@ export function settingSteps(sheet: DriveSheet): Step[] {
         id: 'preload',
         what: 'Rolling torque of the bearings',
         why: 'Too little lets the gear walk, too much cooks the bearing.',
-        appliesWhen: where('sets', 'preload'),
+        appliesWhen: does('set.rolling-torque'),
       }),
     {
       id: 'set-gears',
       bySelf: true,
       what: geared ? 'Set depth and backlash' : 'Measure end play',
       why: 'What is wrong here costs the whole teardown again.',
-      appliesWhen: where('sets'),
+      appliesWhen: does('set.gears'),
       place: sheet.measures[0] ? `measure:${sheet.measures[0].id}` : undefined,
       page: 'setting',
       figuresAt: ['measures'],
@@ -144,14 +144,14 @@ export function settingSteps(sheet: DriveSheet): Step[] {
         id: 'crush',
         what: 'Crush of the bearing under the cover',
         why: 'Under the cover the ring must be held, and not squeezed.',
-        appliesWhen: where('sets', 'crush'),
+        appliesWhen: does('set.crush'),
       }),
     crushes.length > 0 && {
       id: 'crush',
       bySelf: true,
       what: `Crush: ${crushes.map((m) => bearingName(sheet, m)).join(', ')}`,
       why: 'Under the cover the ring must be held, and not squeezed.',
-      appliesWhen: where('sets', 'crush'),
+      appliesWhen: does('set.crush'),
       page: 'setting',
       place: crushes[0]!.id,
       figuresAt: crushes.map((m) => `bearings.${m.bearing}`),
@@ -173,7 +173,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       id: 'pattern',
       what: 'Read the contact pattern on both flanks',
       why: 'It is a witness that shares no error with the gauge.',
-      appliesWhen: where('sets', 'meshes'),
+      appliesWhen: does('set.mesh'),
       school: 'pattern',
       page: 'contact',
       consumables: ['Marking compound'],
@@ -216,7 +216,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       bySelf: true,
       what: 'Accept it as built',
       why: 'Stacks and readings of this build go into the record as the ones that stay.',
-      appliesWhen: where('sets'),
+      appliesWhen: does('set'),
       page: 'setting',
       gates: [
         gate(
@@ -230,7 +230,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       id: 'turn',
       what: 'Turn it by hand through many turns',
       why: 'Fingers feel what no gauge reads.',
-      appliesWhen: where('sets'),
+      appliesWhen: does('set'),
       counts: [
         gate(
           { fact: 'turn.feel', is: 'free' },
@@ -248,7 +248,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       id: 'trial-out',
       what: 'Undo the trial build',
       why: 'What was left out for measuring leaks or falls off later.',
-      appliesWhen: where('sets'),
+      appliesWhen: does('set'),
       instruct: [say('Locks and threadlocker now as for good. Lips and rings follow next.')],
       asks: [
         mustHold(

@@ -6,7 +6,7 @@ import { bySchool, gate, inOrder, pick, say, text } from '../make.ts'
 import type { Condition } from '../facts.ts'
 import type { Step } from '../route.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
-import { whereOff } from './rebuild.ts'
+import { does, OPENS } from './rebuild.ts'
 
 /** Minutes that penetrant is given on what is stuck. */
 const SOAK_MIN = 30
@@ -15,11 +15,10 @@ const SOAK_MIN = 30
 export function teardownSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
   const shims = shimAdjusters(sheet)
-  const off = whereOff('takes-off')
-  const opens = whereOff('opens')
   // what is read while it is together is read before the first lock
   const together: DriveStepId[] = [
     'leak-found',
+    'leak-found-joined',
     'as-found',
     'strike',
     'ratio',
@@ -32,7 +31,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     {
       id: 'soak',
       needs: ['receive'],
-      appliesWhen: { all: [whereOff('carrier'), { fact: 'job.water', oneOf: ['salt', 'brackish'] }] },
+      appliesWhen: { all: [does('remove.carrier'), { fact: 'job.water', oneOf: ['salt', 'brackish'] }] },
       what: 'See whether the carrier moves; penetrant where it does not',
       why: 'Time loosens what force breaks. Other work goes on meanwhile.',
       consumables: ['Penetrant'],
@@ -47,7 +46,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     bench.openGear !== null && {
       id: 'open-gear',
       needs: together,
-      appliesWhen: opens,
+      appliesWhen: OPENS,
       what: `Put it in ${bench.openGear}`,
       why: 'In another gear the rod or the shaft does not clear.',
       caution: 'Battery off and key out before hands go near a propeller.',
@@ -56,7 +55,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     {
       id: 'locks',
       needs: bench.openGear !== null ? ['open-gear'] : together,
-      appliesWhen: off,
+      appliesWhen: does('loosen.held', 'take-out.held'),
       what: 'Free the locks before any thread',
       why: 'A nut forced over a tab takes the thread with it.',
       school: 'power-tools',
@@ -79,7 +78,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     },
     bench.leftHand !== null && {
       id: 'left-hand',
-      appliesWhen: whereOff('left-hand'),
+      appliesWhen: does('loosen.left', 'take-out.left'),
       what: `${bench.leftHand.what}: left-hand thread`,
       why: 'Clockwise loosens it. Forced the usual way it strips the case. When it is bare, the row says it again.',
       place: bench.leftHand.place || undefined,
@@ -89,7 +88,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     {
       id: 'apart',
       needs: [bench.leftHand !== null ? 'left-hand' : 'locks', 'soak'],
-      appliesWhen: off,
+      appliesWhen: does('remove'),
       what: 'Take it apart, each part into the row',
       why: 'The row is what you build back from; what still holds a part is said at the part.',
       page: 'row',
@@ -121,7 +120,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       id: 'shims',
       bySelf: true,
       needs: ['apart'],
-      appliesWhen: whereOff('stacks'),
+      appliesWhen: does('remove.shim'),
       what: 'Collect, measure and bag the shims',
       why: 'They are the best first guess for the new stack.',
       place: `stack:${shims[0]!.id}`,
@@ -144,7 +143,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     {
       id: 'loose-metal',
       needs: ['apart'],
-      appliesWhen: opens,
+      appliesWhen: OPENS,
       what: 'Account for every piece of metal',
       why: 'What is missing from a tooth lies in the case.',
       asks: [
@@ -160,7 +159,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       needs: ['apart'],
       what: 'Keep it from rusting while it waits',
       why: 'Rust in the bearings is the real enemy of a waiting job.',
-      appliesWhen: { all: [opens, MILKY] },
+      appliesWhen: { all: [OPENS, MILKY] },
       consumables: ['Oil to displace the water', 'Cover'],
       instruct: [say('Water drained, bearings oiled, case covered.')],
       asks: [text('waiting.note', 'Until when', { optional: true })],

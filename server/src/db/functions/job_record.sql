@@ -135,6 +135,10 @@ begin
       select coalesce(json_agg(json_build_object(
         'number', l.number, 'why', l.why, 'targets', l.targets, 'note', l.note, 'by', p.name, 'at', iso(l.at)) order by l.number), '[]')
       from repair_loop l join person p on p.id = l.by_person where l.job_id = j.id),
+    'log', (
+      select coalesce(json_agg(json_strip_nulls(json_build_object(
+        'key', a.source_key, 'place', a.place, 'do', a.verb, 'on', a.object, 'fig', a.figures, 'sure', a.sure)) order by a.entered, a.id), '[]')
+      from act a where a.job_id = j.id and not exists (select 1 from act_struck s where s.act_id = a.id)),
     'partner', (
       select json_build_object(
         'id', o.id, 'number', o.number, 'sheetId', o.sheet_id, 'sheetName', u.other_name, 'follows', u.follows, 'facts', u.facts,

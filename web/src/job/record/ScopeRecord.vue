@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LOOP_REASONS } from '@moray/core/route/loops'
+import { REPAIR_REASONS } from '@moray/core/route/repair'
 import { usualScopes } from '@moray/core/route/scope'
 import { computed } from 'vue'
 import { showTime } from '../../ui/times.ts'
@@ -38,7 +38,7 @@ const untouched = computed(() => settingNames(props.job.sheet, props.job.plan.un
   <section v-if="job.loops.length" aria-label="Repairs after closing">
     <h2>Repairs after closing</h2>
     <p v-for="l in job.loops" :key="l.number">
-      <strong>{{ l.number }}.</strong> For {{ LOOP_REASONS[l.why] }} at {{ names(l.targets).toLowerCase() }}:
+      <strong>{{ l.number }}.</strong> For {{ REPAIR_REASONS[l.why] }} at {{ names(l.targets).toLowerCase() }}:
       {{ l.note }} <span class="small soft">{{ l.by }}, {{ showTime(l.at) }}</span>
     </p>
   </section>

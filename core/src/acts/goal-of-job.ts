@@ -1,0 +1,61 @@
+import type { Topic } from '../assembly/act.ts'
+import type { Goal } from '../assembly/goal.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
+import type { ApprovalChoice } from '../job/record.ts'
+import { goalOfScope, since } from '../route/goal.ts'
+import type { Plan } from '../route/plan.ts'
+import { repairPlan, type Repair } from '../route/repair.ts'
+
+/** What a job is to come to, by its plan. */
+export const goalOf = (sheet: DriveSheet, plan: Plan): Goal =>
+  goalOfScope(sheet, plan.scope, {
+    off: plan.off.map((p) => p.id),
+    renew: plan.renew.map((r) => r.part),
+    sets: plan.disturbed,
+    drains: plan.drains,
+  })
+
+/** The same once the owner has decided. Another unit is looked over, proved and fitted as it is; what is stopped stays as it lies. */
+export function afterWord(
+  goal: Goal,
+  sheet: DriveSheet,
+  plan: Plan,
+  choice: ApprovalChoice,
+  n: number,
+): Goal {
+  if (choice === 'rebuild') return goal
+  // after a strike only the propeller is off, and it goes back on
+  if (choice === 'stop')
+    return plan.scope.mode === 'strike' ? goal : { ...goal, closes: false, end: 'as-it-is' }
+  const know: Topic[] = ['runs', ...(sheet.meshes.length ? (['ratio'] as const) : [])]
+  return {
+    off: new Map(),
+    renew: new Map(),
+    set: new Map(),
+    apart: false,
+    empties: false,
+    know: since(know, n),
+    closes: true,
+    end: 'boat',
+    endsAfter: n,
+  }
+}
+
+/** The same with a place that is opened again: counted from here, whatever was done before. */
+export function withRepair(goal: Goal, sheet: DriveSheet, repair: Repair, n: number): Goal {
+  const plan = repairPlan(sheet, repair)
+  const more = <T>(before: ReadonlyMap<T, number>, of: readonly T[]) => new Map([...before, ...since(of, n)])
+  return {
+    ...goal,
+    off: more(
+      goal.off,
+      plan.off.map((p) => p.id),
+    ),
+    renew: more(
+      goal.renew,
+      plan.renew.map((r) => r.part),
+    ),
+    know: more(goal.know, goal.know.has('runs') ? (['runs'] as const) : []),
+    endsAfter: n,
+  }
+}

@@ -1,0 +1,119 @@
+import { actsOf, type ActsOfRecord } from '../acts/acts-of-record.ts'
+import { stepsOf } from '../acts/claims.ts'
+import type { Deed } from '../assembly/act.ts'
+import { invariants, isFirm, type Line } from '../assembly/invariants.ts'
+import { whatIsLeft, type Left } from '../assembly/left.ts'
+import type { AssemblyState } from '../assembly/state.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
+import { lineText } from '../acts/line-text.ts'
+import type { Condition, Facts } from '../route/facts.ts'
+import { baseOf } from '../route/occurrence.ts'
+import type { Plan } from '../route/plan.ts'
+import { stepWithRole } from '../route/progress.ts'
+import type { Gate, Route, Step } from '../route/route.ts'
+import { routeOf } from '../route/route-of.ts'
+import { actsOfStep, classesOn, type ActClass } from '../route/step-acts.ts'
+import { withOccurrences } from '../route/with-occurrences.ts'
+import { workFacts } from '../route/work-facts.ts'
+import { counted, doneSteps } from './closings.ts'
+import { isAfter } from './entered.ts'
+import type { Closing, JobRecord } from './record.ts'
+
+/** What was done to the unit, what is left to do, and the route that leads through it. */
+export interface JobWork extends ActsOfRecord {
+  left: Left
+  /** What is not as it must be when the unit leaves, as it stands now. */
+  lines: Line[]
+  route: Route
+  facts: Facts
+  /** Settings that are set anew. */
+  sets: ReadonlySet<string>
+}
+
+export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWork {
+  const read = actsOf({ record, sheet, plan })
+  const { ix, acts, state, goal, inferred, rounds } = read
+  const left = whatIsLeft(ix, state, goal)
+  const classes = classesOn(sheet, ix)
+  const all = (deeds: readonly Deed[]) => new Set(deeds.flatMap(classes))
+  const own = acts.filter((a) => a.do !== 'measure' || a.fig?.check)
+  const begun = rounds.at(-1) ?? 0
+  const leftClasses = all(left.deeds)
+  const touched = new Set([...leftClasses, ...all(own.filter((a) => a.n >= begun))])
+  const done = new Set([...touched, ...all(own), ...all(inferred)])
+  const steps = stepsOf(sheet)
+  const isFor = (base: string, of: ReadonlySet<ActClass>) =>
+    actsOfStep(base, steps).some((c) => of.has(c))
+  const again = withOccurrences(routeOf(sheet), {
+    repairs: record.loops,
+    closed: counted(record.closings)
+      .filter((c) => steps.has(baseOf(c.step)))
+      .map((c) => ({
+        id: c.id,
+        step: c.step,
+        round: record.loops.filter((l) => isAfter(c, l)).length,
+        departed: c.departedFrom.length > 0,
+      })),
+    isLeft: (base, closing) => {
+      if (!isFor(base, leftClasses)) return false
+      const from = read.begun.get(`closing ${closing}`)!
+      return isFor(base, all(own.filter((a) => a.n >= from)))
+    },
+    isTouched: (base) => isFor(base, touched),
+  })
+  const lines = invariants(ix, { ...state, end: goal.end })
+  return {
+    ...read,
+    left,
+    lines,
+    route: withLines(again, sheet, record, lines),
+    facts: workFacts(plan, done, isOpened(read, left.open)),
+    sets: new Set([...left.deeds, ...own].flatMap((d) => (d.do === 'accept' ? [d.on] : []))),
+  }
+}
+
+/**
+ * The drive is handed over when nothing is left to do, and what is still not as it must be was accepted by name: each line is a gate that is departed from
+ * with a reason, and some by nobody. Until then the work itself is what comes first. Of a case that waits for the other, what both do together is the other's.
+ */
+function withLines(route: Route, sheet: DriveSheet, { partner, closings }: JobRecord, lines: readonly Line[]): Route {
+  const hands = stepWithRole(route, 'hands-over')
+  if (!hands || partner?.follows) return route
+  const closed = doneSteps(closings)
+  if (closed.has(hands.id)) return route
+  const gates = lines
+    .filter((l) => l.colour === 'red' && l.code !== 'open-item')
+    .map((l): Gate => ({ when: NEVER, say: `${lineText(sheet, l)}.`, ...(isFirm(l.code) ? { firm: true } : {}) }))
+  if (!gates.length) return route
+  const others = route.steps.filter((s) => s !== hands && !closed.has(s.id)).map((s) => s.id)
+  const last: Step = { ...hands, needs: [...new Set([...hands.needs, ...others])], gates: [...hands.gates, ...gates] }
+  return { ...route, steps: route.steps.map((s) => (s === hands ? last : s)) }
+}
+
+/** Holds never. */
+const NEVER: Condition = { any: [] }
+
+/** A joint that keeps oil or grease in was opened, or will be; the screws of the ports are not meant. */
+function isOpened({ ix, state }: ActsOfRecord, open: AssemblyState): boolean {
+  const holds = (space: string) => ['oil', 'grease'].includes(ix.spaces.get(space)?.holds ?? '')
+  return [...ix.joints].some(
+    ([id, j]) =>
+      j.row.kind !== 'plug' &&
+      j.row.kind !== 'halves' &&
+      j.behind.some(holds) &&
+      (open.joints.get(id)!.partings > 0 || state.joints.get(id)!.partings > 0),
+  )
+}
+
+/** Something is off, or has still to come off: what is wrong is mended in the order of work, and is no repair. */
+export const isOpen = ({ work }: { work: JobWork }): boolean =>
+  work.left.deeds.some((d) => d.do === 'remove' || d.do === 'fit' || d.do === 'renew')
+
+/** Answers that count no more: of a step that has come up once more and is not closed yet. */
+export function outdated(route: Route, closings: readonly Closing[]): ReadonlySet<number> {
+  const standing = counted(closings)
+  const closed = new Set(standing.map((c) => c.step))
+  const again = new Set(route.steps.filter((s) => !closed.has(s.id)).map((s) => baseOf(s.id)))
+  return new Set(standing.filter((c) => again.has(baseOf(c.step))).map((c) => c.id))
+}
+

@@ -1,0 +1,186 @@
+import type { Deed } from '../assembly/act.ts'
+import type { AssemblyIndex } from '../assembly/assembly-index.ts'
+import { bigRing } from '../drives/graph/bench-facts-of.ts'
+import { perSheet } from '../drives/per-sheet.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
+import { settingMeasures } from '../setting/measures.ts'
+import { baseOf } from './occurrence.ts'
+import type { DriveStepId } from './step-ids.ts'
+
+/**
+ * What kind of act a deed is, from the general to the special: `remove` and `remove.seal`, `tighten.ring`, `prove.case`. By these names a step says which
+ * acts are its own, and a condition whether a job has such an act at all.
+ */
+export type ActClass = string
+
+/** The acts that closing a step says were done. */
+const CLAIMS: Partial<Record<DriveStepId, readonly ActClass[]>> = {
+  drain: ['drain'],
+  apart: ['remove', 'part', 'loosen.held', 'take-out.held'],
+  press: ['renew.host', 'renew.pressed', 'fit.pressed'],
+  seals: ['renew.seal', 'fit.seal'],
+  'o-rings': ['renew.ring', 'fit.ring'],
+  close: ['fit.inside', 'renew.inside'],
+  tighten: ['fit.outside', 'renew.outside', 'snug', 'tighten.other', 'lock.other'],
+  'ring-stand': ['tighten.ring', 'lock.ring'],
+  'ring-mounted': ['tighten.ring', 'lock.ring'],
+  'unit-ratio': ['know.ratio'],
+  join: ['join', 'tighten.joins', 'lock.joins'],
+  'shift-check': ['know.shift'],
+  'fill-stand': ['fill', 'settle', 'tighten.port', 'lock.port'],
+  'fill-mounted': ['fill', 'settle', 'tighten.port', 'lock.port'],
+  'first-run': ['run', 'know.water', 'know.runs'],
+  propeller: ['fit.hub', 'renew.hub', 'tighten.propeller', 'lock.propeller', 'know.propeller-turns'],
+  anode: ['fit.anode', 'renew.anode'],
+  handover: ['end'],
+}
+
+/** Acts that a step goes with, and does not do itself: what is looked at, prepared or proved beside them, or done on another page. */
+const GOES_WITH: Partial<Record<DriveStepId, readonly ActClass[]>> = {
+  'open-gear': ['remove.carrier', 'remove.housing', 'remove.cup'],
+  locks: ['loosen.held', 'take-out.held'],
+  'left-hand': ['loosen.left', 'take-out.left'],
+  'trial-in': ['set'],
+  preload: ['set.rolling-torque'],
+  'set-gears': ['set.gears'],
+  crush: ['set.crush'],
+  pattern: ['set.mesh'],
+  accept: ['set'],
+  turn: ['set'],
+  'trial-out': ['set'],
+  inside: ['fit.inside'],
+  'turn-closed': ['fit.inside'],
+  'check-set': ['check'],
+  'leak-case': ['prove.case'],
+  'leak-joined': ['prove.joined'],
+  'join-gear': ['join'],
+  splines: ['join'],
+}
+
+/** What no other step of a drive is for, is done where it is tightened: a ring whose torque the sheet does not know has no step of its own. */
+const OTHERWISE: readonly ActClass[] = ['ring', 'propeller', 'port', 'joins', 'hub', 'anode'].flatMap((c) => [
+  `tighten.${c}`,
+  `lock.${c}`,
+  `fit.${c}`,
+  `renew.${c}`,
+])
+
+/** Classes of acts without which a step does not come up: its own, and those that it goes with. */
+export const actsOfStep = (step: string, steps: ReadonlySet<string>): readonly ActClass[] => [
+  ...claimsOfStep(step, steps),
+  ...(GOES_WITH[baseOf(step) as DriveStepId] ?? []),
+]
+
+/**
+ * Classes of acts that are done by closing a step of a drive with these steps.
+ * @param step a step, or a later occurrence of one
+ */
+export function claimsOfStep(step: string, steps: ReadonlySet<string>): readonly ActClass[] {
+  const base = baseOf(step)
+  const own = CLAIMS[base as DriveStepId] ?? []
+  if (base !== 'tighten') return own
+  const taken = new Set(
+    Object.entries(CLAIMS).flatMap(([id, classes]) => (id !== base && steps.has(id) ? classes : [])),
+  )
+  return [...own, ...OTHERWISE.filter((c) => !taken.has(c))]
+}
+
+/** What a drive's own rows make of an act. */
+export type Classes = (deed: Deed) => readonly ActClass[]
+
+export const classesOn = (sheet: DriveSheet, ix: AssemblyIndex): Classes => {
+  const of = rolesOf(sheet)
+  const more = (deed: Deed): string[] => {
+    const { do: verb, on } = deed
+    switch (verb) {
+      case 'remove':
+      case 'fit':
+      case 'renew':
+        return partClasses(ix, of, on).map((c) => `${verb}.${c}`)
+      case 'loosen':
+      case 'take-out':
+      case 'snug':
+      case 'tighten':
+      case 'lock':
+        return groupClasses(ix, of, on).map((c) => `${verb}.${c}`)
+      case 'accept':
+        return ['set', ...(of.settings.get(on) ?? []).map((c) => `set.${c}`), `set.${on}`]
+      case 'measure':
+        return ['check', `check.${on}`]
+      case 'prove':
+      case 'know':
+        return [`${verb}.${on}`]
+      default:
+        return []
+    }
+  }
+  const known = new Map<string, readonly ActClass[]>()
+  return (deed) => {
+    const key = `${deed.do} ${deed.on}`
+    let found = known.get(key)
+    if (!found) known.set(key, (found = [deed.do, ...more(deed)]))
+    return found
+  }
+}
+
+/** Kinds of parts outside that have steps of their own. */
+const OWN_STEP: ReadonlySet<string> = new Set(['seal', 'ring', 'hub', 'anode'])
+
+interface Roles {
+  ring?: string
+  roles: ReadonlyMap<string, string>
+  settings: ReadonlyMap<string, readonly string[]>
+  inside: ReadonlySet<string>
+}
+
+const rolesOf = perSheet((sheet: DriveSheet): Roles => {
+  const ring = bigRing(sheet.graph)
+  return {
+    ...(ring ? { ring: ring.id } : {}),
+    roles: new Map(sheet.parts.flatMap((p) => (p.role ? [[p.id, p.role] as const] : []))),
+    settings: new Map(
+      settingMeasures(sheet).map((m) => [
+        m.id,
+        [
+          m.kind,
+          ...(m.kind === 'rolling-torque' || m.kind === 'crush' ? [] : ['gears']),
+          ...(m.kind === 'backlash' || m.kind === 'depth' ? ['mesh'] : []),
+        ],
+      ]),
+    ),
+    inside: new Set(sheet.parts.filter((p) => p.inside || p.role === 'carrier').map((p) => p.id)),
+  }
+})
+
+function partClasses(ix: AssemblyIndex, { roles, inside }: Roles, id: string): string[] {
+  const part = ix.parts.get(id)
+  if (!part) return []
+  const role = roles.get(id)
+  return [
+    part.kind,
+    ...(role && role !== part.kind ? [role] : []),
+    ...(part.on.length ? ['pressed'] : []),
+    ...(ix.hosts.has(id) ? ['host'] : []),
+    ...(inside.has(id) ? ['inside'] : OWN_STEP.has(part.kind) ? [] : ['outside']),
+  ]
+}
+
+function groupClasses(ix: AssemblyIndex, { ring }: Roles, id: string): string[] {
+  const group = ix.groups.get(id)
+  if (!group) return []
+  const port = group.row.port !== undefined
+  const joins = group.joins.length > 0
+  const propeller = ix.propellers.has(id)
+  const own = [
+    ...(id === ring ? ['ring'] : []),
+    ...(propeller ? ['propeller'] : []),
+    ...(port ? ['port'] : []),
+    ...(joins ? ['joins'] : []),
+  ]
+  return [
+    ...own,
+    ...(own.length ? [] : ['other']),
+    ...(port ? [] : ['held']),
+    ...(group.row.hand === 'left' ? ['left'] : []),
+  ]
+}

@@ -1,0 +1,113 @@
+import { REPAIR_REASONS, type Repair } from './repair.ts'
+import { baseOf, occurrenceOf, timeOf } from './occurrence.ts'
+import type { Ask, Route, Stage, Step } from './route.ts'
+
+/** What was done and what is left, as far as the steps of a route hang on it. */
+export interface Acted {
+  repairs: readonly Repair[]
+  /** Closings that count, oldest first, each with how many repairs had been opened by then. */
+  closed: readonly { id: number; step: string; round: number; departed: boolean }[]
+  /** Whether a step is for something that is left, and that was done once since it was closed. */
+  isLeft: (base: string, closing: number) => boolean
+  /** The same, or for something that was done since the newest repair was opened. */
+  isTouched: (base: string) => boolean
+}
+
+interface Node {
+  id: string
+  base: string
+  time: number
+  round: number
+  isClosed: boolean
+}
+
+export const repairStage = (round: number): string => `repair-${round}`
+
+/**
+ * The route of a job: every step as often as it comes up. What was closed stays where it was; what a repair opens again, and what was undone, comes up once
+ * more, in the order that its steps always have.
+ * @param route of the drive, each step once
+ */
+export function withOccurrences(route: Route, acted: Acted): Route {
+  const nodes = new Map(route.steps.map((s) => [s.id, nodesOf(s, acted)] as const))
+  if ([...nodes.values()].every((n) => n.length === 1 && n[0]!.round === 0)) return route
+  const steps = route.steps.flatMap((s) =>
+    nodes.get(s.id)!.map((n): Step => stepOf(s, n, acted.repairs, (base) => nodes.get(base) ?? [])),
+  )
+  const stages = stagesOf(route.stages, steps, acted)
+  const place = (s: Step) => stages.findIndex((x) => x.id === s.stage)
+  return { ...route, stages, steps: steps.sort((a, b) => place(a) - place(b)) }
+}
+
+/** A step as often as it was closed, and once more where it comes up again. */
+function nodesOf({ id }: Step, { closed, repairs, isLeft, isTouched }: Acted): Node[] {
+  const own = closed.filter((c) => baseOf(c.step) === id)
+  const done = own.map((c): Node => ({
+    id: c.step,
+    base: id,
+    time: timeOf(c.step),
+    round: c.round,
+    isClosed: true,
+  }))
+  const round = repairs.length
+  const times = new Set(done.map((n) => n.time))
+  const next = (): Node => {
+    let time = 1
+    while (times.has(time)) time++
+    return { id: occurrenceOf(id, time), base: id, time, round: time === 1 ? 0 : round, isClosed: false }
+  }
+  const last = own.at(-1)
+  if (!last) return [next()]
+  const inThisRound = last.round === round
+  const again = inThisRound ? !last.departed && isLeft(id, last.id) : isTouched(id)
+  return again ? [...done, next()] : done
+}
+
+/** The step at one of its times; it needs the newest of each of its needs that came before it. */
+function stepOf(
+  step: Step,
+  node: Node,
+  repairs: readonly Repair[],
+  nodesOf: (base: string) => readonly Node[],
+): Step {
+  const needs = step.needs.flatMap((base) => {
+    const before = nodesOf(base).filter((n) => n.round <= node.round || node.time === 1)
+    const newest = before.reduce<Node | undefined>((a, b) => (a && isNewer(a, b) ? a : b), undefined)
+    return newest ? [newest.id] : []
+  })
+  if (node.time === 1 && node.round === 0) return { ...step, needs }
+  const { appliesWhen: _, ...rest } = step
+  const repair = repairs[node.round - 1]
+  return {
+    ...rest,
+    id: node.id,
+    needs,
+    ...(node.round > 0 ? { stage: repairStage(node.round) } : {}),
+    what: repair ? `${step.what} (repair ${repair.number})` : `${step.what}, once more`,
+    ...(repair && step.bares ? { why: `Seen: ${repair.note}` } : {}),
+    asks: step.asks.map((a) => ownPicture(a, step.id, node.id)),
+  }
+}
+
+const isNewer = (a: Node, b: Node) => a.round > b.round || (a.round === b.round && a.time > b.time)
+
+/** A picture stands in for two words where it was taken at this very time. */
+const ownPicture = (ask: Ask, base: string, id: string): Ask =>
+  ask.unless && 'fact' in ask.unless && ask.unless.fact === `picture.${base}`
+    ? { ...ask, unless: { fact: `picture.${id}`, is: true } }
+    : ask
+
+/** A repair is a stage of its own, before the first stage in which something was open when it was opened. */
+function stagesOf(stages: readonly Stage[], steps: readonly Step[], { repairs, closed }: Acted): Stage[] {
+  const used = new Set(steps.map((s) => s.stage))
+  const stageOf = new Map(steps.map((s) => [s.id, s.stage] as const))
+  const result = [...stages]
+  repairs.forEach((r, i) => {
+    const id = repairStage(i + 1)
+    if (!used.has(id)) return
+    const before = closed.filter((c) => c.round <= i).map((c) => result.findIndex((s) => s.id === stageOf.get(c.step)))
+    const after = Math.max(-1, ...before)
+    result.splice(after + 1, 0, { id, label: `Repair ${r.number}: ${REPAIR_REASONS[r.why]}` })
+  })
+  return result
+}

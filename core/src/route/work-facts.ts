@@ -1,0 +1,22 @@
+import type { Facts, FactValue } from './facts.ts'
+import type { Plan } from './plan.ts'
+import type { ActClass } from './step-acts.ts'
+
+/**
+ * What the work comes to, as facts of the route: `work.` and the class of every act that was done or is left, whether a joint of the case is opened, and
+ * what kind of a job it is.
+ */
+export function workFacts(
+  { scope }: Pick<Plan, 'scope'>,
+  acts: ReadonlySet<ActClass>,
+  opens: boolean,
+): Facts {
+  const facts: Record<string, FactValue> = {
+    'job.mode': scope.mode,
+    'job.scope': scope.usual,
+    'job.mounted': scope.mounted,
+    'work.opens': opens,
+  }
+  for (const a of acts) facts[`work.${a}`] = true
+  return facts
+}
