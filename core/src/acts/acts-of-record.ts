@@ -1,4 +1,4 @@
-import type { ActSource, Deed, LoggedAct, RecordedAct, Sure } from '../assembly/act.ts'
+import type { ActSource, Deed, LoggedAct, RecordedAct, HowSure } from '../assembly/act.ts'
 import { assemblyIndex, type AssemblyIndex } from '../assembly/assembly-index.ts'
 import { applyAct } from '../assembly/fold.ts'
 import type { Goal } from '../assembly/goal.ts'
@@ -35,8 +35,10 @@ interface Entry {
   rank: number
   by: string
   from: ActSource
-  sure: Sure
+  sure: HowSure
   deeds: (now: Reading) => Deed[]
+  /** Number of the write by which it was entered; 0 for what an older Moray wrote. Undefined where what it says is cheap to work out. */
+  write?: number
   /** What is wanted of the unit from then on. @param n number of the act that follows */
   goal?: (goal: Goal, n: number) => Goal
 }
@@ -61,17 +63,19 @@ export function actsOf(job: Recorded): ActsOfRecord {
   const { sheet, plan, record } = job
   const ix = assemblyIndex(sheet)
   const logged = byKey(record.log ?? [])
+  const newest = Math.max(-1, ...(record.log ?? []).map((a) => a.write))
   const now: Reading = { state: asItCame(ix), goal: goalOf(sheet, plan) }
   const acts: RecordedAct[] = []
   const inferred: ActsOfRecord['inferred'] = []
   const rounds: number[] = []
   const begun = new Map<string, number>()
-  const entries = entriesOf(job, ix).sort((a, b) => a.at.localeCompare(b.at) || a.rank - b.rank)
-  for (const { key, at, by, from, sure, deeds, goal } of entries) {
+  const entries = entriesOf(job, ix).sort((a, b) => (a.at === b.at ? a.rank - b.rank : a.at < b.at ? -1 : 1))
+  for (const { key, at, by, from, sure, deeds, goal, write } of entries) {
     if (goal) now.goal = goal(now.goal, acts.length + 1)
     if (from === 'repair') rounds.push(acts.length + 1)
     begun.set(key, acts.length + 1)
-    const kept = logged.get(key)
+    // what was closed before the log was last written to claimed what stands there, or nothing
+    const kept = logged.get(key) ?? (write !== undefined && write <= newest ? [] : undefined)
     for (const [place, deed] of (kept ?? deeds(now)).entries()) {
       const n = acts.length + 1
       const act: RecordedAct = { sure, ...deed, key, place, n, by, entered: at, at, from }
@@ -117,6 +121,7 @@ function entriesOf({ record: job, sheet, plan }: Recorded, ix: AssemblyIndex): E
       by: c.by,
       from: 'closing',
       sure: c.departedFrom.length ? 'said' : 'seen',
+      write: c.entered ?? 0,
       deeds: ({ state, goal }) => claimsOf({ sheet, ix, state, goal, repairs: job.loops, closing: c }),
     })),
     ...approvalEntries(job, sheet, plan),
@@ -257,7 +262,13 @@ function buildEntries(job: JobRecord, ix: AssemblyIndex): Entry[] {
     ...(b.acceptance
       ? [
           {
-            ...entry(`acceptance ${b.id} ${b.acceptance.at}`, b.acceptance.at, 4, b.acceptance.by, 'acceptance'),
+            ...entry(
+              `acceptance ${b.id} ${b.acceptance.at}`,
+              b.acceptance.at,
+              4,
+              b.acceptance.by,
+              'acceptance',
+            ),
             deeds: (now: Reading) => [
               ...(b.number > 0 ? newInTrial(ix, now) : []),
               ...[...ix.settings.keys()]

@@ -35,17 +35,20 @@ export function claimsOf(c: Claiming): Deed[] {
   if (old) return oldRepairClaims(c, old.number, old.act)
   const base = baseOf(closing.step) as DriveStepId
   const own = new Set(claimsOfStep(base, stepsOf(sheet)))
-  const classes = classesOn(sheet, ix)
+  const classes = classesOn(sheet)
   const left = own.size
     ? whatIsLeft(ix, state, goal).deeds.filter(
         (d) => !ELSEWHERE.has(d.do) && classes(d).some((k) => own.has(k)),
       )
     : []
-  return [...left, ...(BESIDES[base]?.(c) ?? [])]
+  const said = new Set(left.map((d) => `${d.do} ${d.on}`))
+  return [...left, ...(BESIDES[base]?.(c) ?? []).filter((d) => !said.has(`${d.do} ${d.on}`))]
 }
 
 /** Steps of a drive's route; a step that it has not is done with another one. */
-export const stepsOf = perSheet((sheet): ReadonlySet<string> => new Set(routeOf(sheet).steps.map((s) => s.id)))
+export const stepsOf = perSheet(
+  (sheet): ReadonlySet<string> => new Set(routeOf(sheet).steps.map((s) => s.id)),
+)
 
 /** What readings, acceptances and answers say, and not that a step was closed. */
 const ELSEWHERE: ReadonlySet<Deed['do']> = new Set(['accept', 'measure', 'prove', 'run'])

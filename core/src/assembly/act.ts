@@ -38,7 +38,7 @@ export type Verb = keyof typeof VERBS
 
 /** How sure an act is: seen by whoever entered it, said to have been done, or only to be concluded from what followed. */
 export const SURE = ['seen', 'said', 'inferred'] as const
-export type Sure = (typeof SURE)[number]
+export type HowSure = (typeof SURE)[number]
 
 /** Where an act comes from. */
 export const SOURCES = [
@@ -104,7 +104,7 @@ export interface Act {
   /** When it was entered, and when it happened; ISO 8601. */
   entered: string
   at: string
-  sure: Sure
+  sure: HowSure
   from: ActSource
 }
 
@@ -115,7 +115,10 @@ export interface RecordedAct extends Act {
 }
 
 /** The same as the log keeps it: what was claimed. When and by whom stands in what it comes from. */
-export type LoggedAct = Pick<RecordedAct, 'key' | 'place' | 'do' | 'on' | 'fig' | 'sure'>
+export interface LoggedAct extends Pick<RecordedAct, 'key' | 'place' | 'do' | 'on' | 'fig' | 'sure'> {
+  /** Number of the write by which it came into the log of the unit. */
+  write: number
+}
 
 /** An act before it has its place in the log. */
 export type Deed = Pick<Act, 'do' | 'on' | 'fig'>

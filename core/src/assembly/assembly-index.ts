@@ -136,7 +136,9 @@ export const assemblyIndex = perSheet((sheet: DriveSheet): AssemblyIndex => {
     shifts: graph.unit?.shifts ?? false,
     hosts: new Set([...parts.values()].flatMap((p) => p.on)),
     carriers: new Set(graph.parts.flatMap((p) => (p.role === 'carrier' ? [p.id] : []))),
-    propellers: new Set((graph.propellers ?? []).flatMap((p) => edgesOf(p.heldBy).filter((g) => groups.has(g)))),
+    propellers: new Set(
+      (graph.propellers ?? []).flatMap((p) => edgesOf(p.heldBy).filter((g) => groups.has(g))),
+    ),
   }
 })
 
@@ -204,7 +206,8 @@ function settingsIn(sheet: DriveSheet): Map<string, IndexSetting> {
           preloadedBy: edgesOf(preloadedBy),
           preload: m.kind === 'rolling-torque',
           asItStands:
-            (m.kind === 'backlash' || m.kind === 'end-play') && !(row?.readWhen ?? []).includes('out-of-mesh'),
+            (m.kind === 'backlash' || m.kind === 'end-play') &&
+            !(row?.readWhen ?? []).includes('out-of-mesh'),
           offTheBoat: (row?.readWhen ?? []).some((w) => w === 'driveshaft-free' || w === 'driveshaft-up'),
         },
       ]

@@ -35,19 +35,31 @@ export function whatIsLeft(ix: AssemblyIndex, state: AssemblyState, goal: Goal):
 /** Acts that are thought through one after the other, each on what the ones before it came to. */
 class Work {
   readonly deeds: Deed[] = []
+  /** The list as it stands, until the next act. */
+  private known: Line[] | undefined
   constructor(
     private readonly ix: AssemblyIndex,
     readonly state: AssemblyState,
   ) {}
 
   do(deed: Deed): void {
-    const act = { ...deed, n: this.state.n + 1, by: '', entered: '', at: '', sure: 'inferred', from: 'inferred' } as const
+    const act = {
+      ...deed,
+      n: this.state.n + 1,
+      by: '',
+      entered: '',
+      at: '',
+      sure: 'inferred',
+      from: 'inferred',
+    } as const
     this.deeds.push(...applyAct(this.ix, this.state, act), deed)
+    this.known = undefined
   }
 
   /** Ids of the rows that a line of the list is about. */
   lines(...codes: Code[]): string[] {
-    return invariants(this.ix, this.state).flatMap((l) => (codes.includes(l.code) ? [l.on] : []))
+    this.known ??= invariants(this.ix, this.state)
+    return this.known.flatMap((l) => (codes.includes(l.code) ? [l.on] : []))
   }
 }
 
@@ -61,7 +73,12 @@ function layOpen(ix: AssemblyIndex, work: Work, goal: Goal) {
   if (goal.apart)
     for (const [id, at] of state.interfaces) if (at === 'as-came') work.do({ do: 'part', on: id })
   for (const [id, since] of goal.off)
-    if (ix.parts.has(id) && !ix.parts.get(id)!.body && state.parts.get(id)!.at !== 'left-out' && !isOff(id, since))
+    if (
+      ix.parts.has(id) &&
+      !ix.parts.get(id)!.body &&
+      state.parts.get(id)!.at !== 'left-out' &&
+      !isOff(id, since)
+    )
       work.do({ do: 'remove', on: id })
   // what may not stay in, and what leaks, is got at whether somebody wanted it or not
   for (const id of work.lines('unsafe-in', 'condemned-in'))
@@ -90,7 +107,8 @@ function closeAgain(ix: AssemblyIndex, work: Work, goal: Goal) {
   const plugs = (id: string) => ix.groups.get(id)!.row.port !== undefined
   groups((id) => !closes(id) && !plugs(id))
   settings(ix, work, goal)
-  if (byAir(ix, work).length && isAlone(ix, state)) work.do({ do: 'prove', on: 'case', fig: { verdict: 'good' } })
+  if (byAir(ix, work).length && isAlone(ix, state))
+    work.do({ do: 'prove', on: 'case', fig: { verdict: 'good' } })
   for (const id of work.lines('interface-open')) work.do({ do: 'join', on: id })
   groups(closes)
   if (byAir(ix, work).length) work.do({ do: 'prove', on: 'joined', fig: { verdict: 'good' } })
@@ -102,7 +120,8 @@ function closeAgain(ix: AssemblyIndex, work: Work, goal: Goal) {
   if (work.lines('joint-not-proved').length || unknown().includes('runs'))
     work.do({ do: 'run', on: 'unit', fig: { dry: true } })
   const known = unknown()
-  for (const topic of new Set([...work.lines('not-checked'), ...known])) work.do({ do: 'know', on: topic as Topic })
+  for (const topic of new Set([...work.lines('not-checked'), ...known]))
+    work.do({ do: 'know', on: topic as Topic })
   for (const id of work.lines('temporary-in')) work.do({ do: 'take-away', on: id })
   if (state.pressure) work.do({ do: 'let-out', on: 'unit' })
 }
@@ -127,11 +146,12 @@ function fitAll(ix: AssemblyIndex, work: Work) {
 /** Set anew where a part that carries or sets it was off by itself, or another one is in; else the same parts are read once more. */
 function settings(ix: AssemblyIndex, work: Work, goal: Goal) {
   const { state } = work
+  const unproved = new Set(work.lines('setting-not-proved'))
   for (const s of ix.settings.values()) {
     const { proof, disturbed = -1 } = state.settings.get(s.id)!
     const wanted = goal.set.get(s.id)
     if (wanted !== undefined && (proof?.n ?? -1) < wanted) work.do({ do: 'accept', on: s.id })
-    else if (work.lines('setting-not-proved').includes(s.id)) {
+    else if (unproved.has(s.id)) {
       const same = configurationOf(state, s) === (proof?.configuration ?? foundConfiguration(s))
       const anew = !same || disturbed > (proof?.n ?? -1)
       work.do(

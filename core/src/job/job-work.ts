@@ -34,16 +34,25 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
   const read = actsOf({ record, sheet, plan })
   const { ix, acts, state, goal, inferred, rounds } = read
   const left = whatIsLeft(ix, state, goal)
-  const classes = classesOn(sheet, ix)
-  const all = (deeds: readonly Deed[]) => new Set(deeds.flatMap(classes))
+  const classes = classesOn(sheet)
+  const all = (deeds: readonly Deed[], found = new Set<ActClass>()) => {
+    for (const d of deeds) for (const c of classes(d)) found.add(c)
+    return found
+  }
+  // a reading by itself is no act of the work
   const own = acts.filter((a) => a.do !== 'measure' || a.fig?.check)
-  const begun = rounds.at(-1) ?? 0
   const leftClasses = all(left.deeds)
-  const touched = new Set([...leftClasses, ...all(own.filter((a) => a.n >= begun))])
-  const done = new Set([...touched, ...all(own), ...all(inferred)])
+  const done = all(inferred, all(own, new Set(leftClasses)))
+  const begun = rounds.at(-1)
+  const touched =
+    begun === undefined
+      ? done
+      : all(
+          own.filter((a) => a.n >= begun),
+          new Set(leftClasses),
+        )
   const steps = stepsOf(sheet)
-  const isFor = (base: string, of: ReadonlySet<ActClass>) =>
-    actsOfStep(base, steps).some((c) => of.has(c))
+  const isFor = (base: string, of: ReadonlySet<ActClass>) => actsOfStep(base, steps).some((c) => of.has(c))
   const again = withOccurrences(routeOf(sheet), {
     repairs: record.loops,
     closed: counted(record.closings)
@@ -76,17 +85,30 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
  * The drive is handed over when nothing is left to do, and what is still not as it must be was accepted by name: each line is a gate that is departed from
  * with a reason, and some by nobody. Until then the work itself is what comes first. Of a case that waits for the other, what both do together is the other's.
  */
-function withLines(route: Route, sheet: DriveSheet, { partner, closings }: JobRecord, lines: readonly Line[]): Route {
+function withLines(
+  route: Route,
+  sheet: DriveSheet,
+  { partner, closings }: JobRecord,
+  lines: readonly Line[],
+): Route {
   const hands = stepWithRole(route, 'hands-over')
   if (!hands || partner?.follows) return route
   const closed = doneSteps(closings)
   if (closed.has(hands.id)) return route
   const gates = lines
     .filter((l) => l.colour === 'red' && l.code !== 'open-item')
-    .map((l): Gate => ({ when: NEVER, say: `${lineText(sheet, l)}.`, ...(isFirm(l.code) ? { firm: true } : {}) }))
+    .map((l): Gate => ({
+      when: NEVER,
+      say: `${lineText(sheet, l)}.`,
+      ...(isFirm(l.code) ? { firm: true } : {}),
+    }))
   if (!gates.length) return route
   const others = route.steps.filter((s) => s !== hands && !closed.has(s.id)).map((s) => s.id)
-  const last: Step = { ...hands, needs: [...new Set([...hands.needs, ...others])], gates: [...hands.gates, ...gates] }
+  const last: Step = {
+    ...hands,
+    needs: [...new Set([...hands.needs, ...others])],
+    gates: [...hands.gates, ...gates],
+  }
   return { ...route, steps: route.steps.map((s) => (s === hands ? last : s)) }
 }
 
@@ -116,4 +138,3 @@ export function outdated(route: Route, closings: readonly Closing[]): ReadonlySe
   const again = new Set(route.steps.filter((s) => !closed.has(s.id)).map((s) => baseOf(s.id)))
   return new Set(standing.filter((c) => again.has(baseOf(c.step))).map((c) => c.id))
 }
-

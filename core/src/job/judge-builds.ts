@@ -66,7 +66,9 @@ function askedOf(
 ): SetMeasure[] {
   if (b.acceptance) return sheet.measures
   const derived = derivedMeasures(sheet).filter((m) =>
-    m.kind === 'seat' ? isNewSeat(sheet, m, plan) : m.kind === 'pair-depth' || plan.disturbed.includes(m.id) || sets.has(m.id),
+    m.kind === 'seat'
+      ? isNewSeat(sheet, m, plan)
+      : m.kind === 'pair-depth' || plan.disturbed.includes(m.id) || sets.has(m.id),
   )
   return settingMeasures(sheet).filter(
     (m) => sheet.measures.some((x) => x === m) || derived.some((x) => x === m),

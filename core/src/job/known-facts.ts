@@ -87,7 +87,8 @@ export function knownFacts(
   for (const a of record.attachments) if (a.subject === 'step') facts[`picture.${a.subjectId}`] = true
   for (const s of route.steps) {
     const closing = s.waits && closingOf(standing, s.id)
-    if (closing) facts[`waited.${baseOf(s.id)}`] = Math.floor((now.getTime() - Date.parse(closing.at)) / MINUTE_MS)
+    if (closing)
+      facts[`waited.${baseOf(s.id)}`] = Math.floor((now.getTime() - Date.parse(closing.at)) / MINUTE_MS)
   }
   if (record.partner) partnerFacts(record.partner, facts)
 

@@ -1,3 +1,4 @@
+import { baseOf } from '../route/occurrence.ts'
 import { settingMeasures } from '../setting/measures.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import type { Progress } from '../route/progress.ts'
@@ -39,7 +40,7 @@ export function standingOf(
   // measuring as found may come before its turn: what is begun is what the job waits for
   const setting = (due.step.page === 'setting' && due.state === 'blocked') || measuring
   const last = progress.steps.find((s) => s.step.role === 'hands-over')?.step.id
-  const reopened = record.closings.some((c) => c.takenBack && c.step === last)
+  const reopened = last !== undefined && record.closings.some((c) => baseOf(c.step) === baseOf(last))
   const state = setting ? 'setting' : (STATE_OF_STAGE[due.step.stage] ?? 'working')
   const { timedFrom } = due.step
   const draft = timedFrom

@@ -95,7 +95,17 @@ export function planOf(
 ): Plan {
   const known = plansOf(sheet)
   const { usual, mode, targets, mounted } = scope
-  const key = JSON.stringify([usual, mode, targets, mounted, ways.seals, ways.cups, ways.impeller, condemned, [...kept].sort()])
+  const key = JSON.stringify([
+    usual,
+    mode,
+    targets,
+    mounted,
+    ways.seals,
+    ways.cups,
+    ways.impeller,
+    condemned,
+    [...kept].sort(),
+  ])
   const before = known.get(key)
   if (before) return before
   if (known.size >= PLANS_KEPT) known.clear()
@@ -123,7 +133,9 @@ function workOut(
   const isScrapped = (id: string) =>
     condemned.includes(id) || sheet.parts.find((p) => p.id === id)?.kind !== 'shaft'
   const pressed =
-    renews && scope.usual !== 'full' ? pressedOn(sheet, [...targets, ...scrapped].filter(isScrapped), kept) : []
+    renews && scope.usual !== 'full'
+      ? pressedOn(sheet, [...targets, ...scrapped].filter(isScrapped), kept)
+      : []
   const order = targets.length
     ? reach({
         parts: loose.map((p) => ({ id: p.id, after: p.after, sets: settingsOf(sheet, p) })),
@@ -201,7 +213,17 @@ function comesTo(sheet: DriveSheet, scope: Scope, reached: Reached): Pick<Plan, 
   const ix = assemblyIndex(sheet)
   const state = asItCame(ix)
   const came = CAME_ELSEWHERE.includes(scope.mode) ? 'elsewhere' : scope.mounted ? 'mounted' : 'whole'
-  const act = { do: 'came', on: 'unit', fig: { came }, n: 1, by: '', entered: '', at: '', sure: 'said', from: 'told' } as const
+  const act = {
+    do: 'came',
+    on: 'unit',
+    fig: { came },
+    n: 1,
+    by: '',
+    entered: '',
+    at: '',
+    sure: 'said',
+    from: 'told',
+  } as const
   applyEffect(ix, state, act)
   const { deeds } = whatIsLeft(ix, state, { ...goalOfScope(sheet, scope, reached), closes: true })
   return {

@@ -24,9 +24,7 @@ export const repairPlan = (sheet: DriveSheet, { targets }: Pick<Repair, 'targets
   planOf(sheet, { usual: 'own', mode: 'rebuild', targets, mounted: true })
 
 /** A step that a repair had in an older Moray, and what it did; undefined for every other step. */
-export function oldRepairStep(
-  step: string,
-): { number: number; act: 'open' | 'renew' | 'close' } | undefined {
+export function oldRepairStep(step: string): { number: number; act: 'open' | 'renew' | 'close' } | undefined {
   const [, number, act] = /^loop-(\d+)-(open|renew|close)$/.exec(step) ?? []
   return act === undefined ? undefined : { number: Number(number), act: act as 'open' | 'renew' | 'close' }
 }

@@ -1,5 +1,5 @@
 import type { Deed } from '../assembly/act.ts'
-import type { AssemblyIndex } from '../assembly/assembly-index.ts'
+import { assemblyIndex, type AssemblyIndex } from '../assembly/assembly-index.ts'
 import { bigRing } from '../drives/graph/bench-facts-of.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
@@ -85,10 +85,9 @@ export function claimsOfStep(step: string, steps: ReadonlySet<string>): readonly
   return [...own, ...OTHERWISE.filter((c) => !taken.has(c))]
 }
 
-/** What a drive's own rows make of an act. */
-export type Classes = (deed: Deed) => readonly ActClass[]
-
-export const classesOn = (sheet: DriveSheet, ix: AssemblyIndex): Classes => {
+/** Classes of an act, from the general to the special, by what a drive's own rows make of it. */
+export const classesOn = perSheet((sheet: DriveSheet): ((deed: Deed) => readonly ActClass[]) => {
+  const ix = assemblyIndex(sheet)
   const of = rolesOf(sheet)
   const more = (deed: Deed): string[] => {
     const { do: verb, on } = deed
@@ -121,7 +120,7 @@ export const classesOn = (sheet: DriveSheet, ix: AssemblyIndex): Classes => {
     if (!found) known.set(key, (found = [deed.do, ...more(deed)]))
     return found
   }
-}
+})
 
 /** Kinds of parts outside that have steps of their own. */
 const OWN_STEP: ReadonlySet<string> = new Set(['seal', 'ring', 'hub', 'anode'])

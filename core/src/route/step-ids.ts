@@ -1,6 +1,17 @@
 /** The steps that a route can have, by stage. A drive has those that it needs; lists of steps elsewhere name these and no others. */
 const BY_STAGE = {
-  receive: ['receive', 'identify', 'ratio', 'tools', 'drain', 'leak-found', 'leak-found-joined', 'as-found', 'strike', 'service'],
+  receive: [
+    'receive',
+    'identify',
+    'ratio',
+    'tools',
+    'drain',
+    'leak-found',
+    'leak-found-joined',
+    'as-found',
+    'strike',
+    'service',
+  ],
   teardown: ['soak', 'open-gear', 'locks', 'left-hand', 'apart', 'shims', 'loose-metal', 'waiting'],
   inspect: ['clean', 'inspect'],
   parts: ['approve', 'parts-in'],
@@ -16,7 +27,12 @@ const BY_STAGE = {
 /** A step of a drive's own route. */
 export type DriveStepId = (typeof BY_STAGE)[keyof typeof BY_STAGE][number]
 /** Steps that prove that something is tight. */
-export const LEAK_TESTS = ['leak-found', 'leak-found-joined', 'leak-case', 'leak-joined'] as const satisfies DriveStepId[]
+export const LEAK_TESTS = [
+  'leak-found',
+  'leak-found-joined',
+  'leak-case',
+  'leak-joined',
+] as const satisfies DriveStepId[]
 export type LeakTestId = (typeof LEAK_TESTS)[number]
 /** A step of a repair that was opened after closing. */
 export type LoopStepId = `loop-${number}-${'open' | 'renew' | 'close'}`

@@ -105,7 +105,9 @@ function stagesOf(stages: readonly Stage[], steps: readonly Step[], { repairs, c
   repairs.forEach((r, i) => {
     const id = repairStage(i + 1)
     if (!used.has(id)) return
-    const before = closed.filter((c) => c.round <= i).map((c) => result.findIndex((s) => s.id === stageOf.get(c.step)))
+    const before = closed
+      .filter((c) => c.round <= i)
+      .map((c) => result.findIndex((s) => s.id === stageOf.get(c.step)))
     const after = Math.max(-1, ...before)
     result.splice(after + 1, 0, { id, label: `Repair ${r.number}: ${REPAIR_REASONS[r.why]}` })
   })

@@ -1,5 +1,11 @@
 import { judged, type JudgedJob } from '../../src/job/judged.ts'
-import { USUAL_WAYS, type ApprovalChoice, type Closing, type JobRecord, type LoopEntry } from '../../src/job/record.ts'
+import {
+  USUAL_WAYS,
+  type ApprovalChoice,
+  type Closing,
+  type JobRecord,
+  type LoopEntry,
+} from '../../src/job/record.ts'
 import type { DriveSheet } from '../../src/drives/sheet.ts'
 import { settingMeasures } from '../../src/setting/measures.ts'
 import { carefulAnswers } from '../../src/simulation/careful-hand.ts'

@@ -138,23 +138,26 @@ describe('a pressure test', () => {
 })
 
 describe('a unit that comes whole', () => {
-  it.each(['exchange', 'used'] as const)('%s: is looked over, counted, proved, joined, filled and run', (choice) => {
-    for (const sheet of demoSheets) {
-      const facts = deriveFacts(sheet, startOf(sheet, undefined, {}, choice))
-      const here = progressOf(routeOf(sheet), facts, new Set())
-        .steps.filter((s) => s.state !== 'not-here')
-        .map((s) => s.step.id)
-      const fill = sheet.bench.lubricant === 'oil' ? 'fill-mounted' : 'fill-stand'
-      const wanted = ['unit-look', 'join', fill, 'first-run', 'handover']
-      if (sheet.meshes.length) wanted.push('unit-ratio')
-      if (sheet.bench.leak) wanted.push('leak-case')
-      if (sheet.bench.joins?.oilJoint) wanted.push('leak-joined')
-      if (sheet.bench.shifts) wanted.push('shift-check')
-      expect(here, sheet.id).toEqual(expect.arrayContaining(wanted))
-      for (const id of ['press', 'seals', 'set-gears', 'ring-mounted'])
-        expect(here, sheet.id).not.toContain(id)
-    }
-  })
+  it.each(['exchange', 'used'] as const)(
+    '%s: is looked over, counted, proved, joined, filled and run',
+    (choice) => {
+      for (const sheet of demoSheets) {
+        const facts = deriveFacts(sheet, startOf(sheet, undefined, {}, choice))
+        const here = progressOf(routeOf(sheet), facts, new Set())
+          .steps.filter((s) => s.state !== 'not-here')
+          .map((s) => s.step.id)
+        const fill = sheet.bench.lubricant === 'oil' ? 'fill-mounted' : 'fill-stand'
+        const wanted = ['unit-look', 'join', fill, 'first-run', 'handover']
+        if (sheet.meshes.length) wanted.push('unit-ratio')
+        if (sheet.bench.leak) wanted.push('leak-case')
+        if (sheet.bench.joins?.oilJoint) wanted.push('leak-joined')
+        if (sheet.bench.shifts) wanted.push('shift-check')
+        expect(here, sheet.id).toEqual(expect.arrayContaining(wanted))
+        for (const id of ['press', 'seals', 'set-gears', 'ring-mounted'])
+          expect(here, sheet.id).not.toContain(id)
+      }
+    },
+  )
   it('of another ratio, or with another code, is not joined', () => {
     const facts = (more: Facts) => ({ 'estimate.choice': 'used', 'leak-case.proved': true, ...more })
     const join = (more: Facts) => () => close('lomvi-90', 'join', { 'join.hidden': 'h1' }, facts(more))

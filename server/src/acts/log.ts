@@ -1,5 +1,5 @@
 import { objectName } from '@moray/core/acts/object-name'
-import type { Act, LoggedAct, RecordedAct } from '@moray/core/assembly/act'
+import type { Act, LoggedAct } from '@moray/core/assembly/act'
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { Queryable, Transaction } from '../db/database.ts'
 import type { Who } from '../request/who.ts'
@@ -46,15 +46,25 @@ export async function writeLog(
   )
 }
 
-/** An act as the log keeps it. */
-export const asLogged = ({ key, place, do: verb, on, fig, sure }: RecordedAct): LoggedAct => ({
-  key,
-  place,
-  do: verb,
-  on,
-  ...(fig ? { fig } : {}),
-  sure,
-})
+/** The log of a job as it stands once its acts are in it: what was there and still counts, then what came now. */
+export function logAfter(job: JudgedJob, entered: number): LoggedAct[] {
+  const id = (a: Pick<LoggedAct, 'key' | 'place'>) => `${a.key} ${a.place}`
+  const now = new Set(job.work.acts.map((a) => a.key))
+  const before = (job.log ?? []).filter((a) => now.has(a.key))
+  const there = new Set(before.map(id))
+  const fresh = job.work.acts
+    .filter((a) => !there.has(id(a)))
+    .map(({ key, place, do: verb, on, fig, sure }): LoggedAct => ({
+      key,
+      place,
+      do: verb,
+      on,
+      ...(fig ? { fig } : {}),
+      sure,
+      write: entered,
+    }))
+  return [...before, ...fresh]
+}
 
 interface Row {
   job_id: string

@@ -44,7 +44,6 @@ export async function walkRoute(player: Player, job: DemoJob, work: Work, now: D
     const at = new Date(Math.min(till, from + ((till - from) * n) / route.steps.length))
     const state = await player.state(at)
     const { due } = state.progress
-    if (process.env.DBG) console.log(job.number, n, due?.step.id, due?.state, due?.why, /-\d+$/.test(due?.step.id ?? '') ? JSON.stringify([state.work.left.deeds.filter(d=>['accept','fit','remove'].includes(d.do)), state.work.acts.slice(-25).map(a=>a.n+a.do+' '+a.on+' '+a.key), [...state.work.state.settings]]) : '')
     if (!due || due.state === 'waiting' || due.step.id === work.until) return player.knows(undefined)
     const departure = work.departures?.[due.step.id]
     if (due.state === 'blocked' && !departure) {
@@ -57,7 +56,7 @@ export async function walkRoute(player: Player, job: DemoJob, work: Work, now: D
       ...(due.state === 'blocked' && departure ? { departure: { reason: departure } } : {}),
     }
     await player.change(work.by, at, (a) => closeStep(a, body))
-    const last = due.step.id.startsWith('trial-') || due.step.stage === 'close'
+    const last = due.step.id.startsWith('trial-') || ['close', 'finish'].includes(due.step.stage)
     player.knows(last ? undefined : afterStep(state, body))
   }
 }

@@ -10,7 +10,7 @@ import { onWrite, type Params } from '../http/endpoint.ts'
 import { write, type Done } from '../request/write.ts'
 import type { Who } from '../request/who.ts'
 import type { At } from './change.ts'
-import { asLogged, writeLog } from '../acts/log.ts'
+import { logAfter, writeLog } from '../acts/log.ts'
 import { mustBeOpen } from './must-be-open.ts'
 import { readRecord, readRecords, type Read } from './read-record.ts'
 import type { Mark } from './record-shelf.ts'
@@ -73,7 +73,7 @@ async function changeJob(
   const stays = options.whenOver === 'as-it-stands' && isOver(state)
   const standing = stays ? { state, stage, waits } : after.standing
   const { record, ways, rest } = own!
-  const log = after.work.acts.map(asLogged)
+  const log = logAfter(after, entered)
   const now = (seen: number) => ({ ...record, ...standing, log, touchedAt: who.at.toISOString(), seen })
   return {
     told,

@@ -35,7 +35,7 @@ describe('the demo workshop', () => {
     ['alke-cool', 'working', /Grease splines/],
     ['duo-lower', 'working', /Grease splines/],
     ['lomvi-done', 'finished', /finished/],
-    ['alke-upper', 'reopened', /Repair 1: open it again for a leak/],
+    ['alke-upper', 'reopened', /Free the locks before any thread \(repair 1\)/],
     ['lomvi-skarv', 'setting', /Enter pinion shims as found/],
     ['sivkrok', 'received', /Receive it/],
   ])('%s is %s', async (id, state, waits) => {

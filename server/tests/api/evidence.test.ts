@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { ClosingRecord, EventEntry, JobPage, JobReply, RouteChanges } from '@moray/contract/replies'
+import { routeOf } from '@moray/core/route/route-of'
 import { printOf, routeHash } from '@moray/core/route/route-print'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { checkShop } from '../../src/data/check-shop.ts'
@@ -119,10 +120,10 @@ describe('a job that is over', () => {
 describe('a newer Moray', () => {
   it('says what it has changed on the route of an open job, keeps what was done, and is content once it was seen', async () => {
     const job = await app.job('rordrum')
-    const hash = routeHash(printOf(job.route))
+    const hash = routeHash(printOf(routeOf(job.sheet)))
     expect(job.routeHash).toBe(hash)
     // as an older Moray left it: a step less, one that asked something else, one that is no more
-    const old = printOf(job.route)
+    const old = printOf(routeOf(job.sheet))
       .filter((s) => s.id !== 'ratio')
       .map((s) => (s.id === 'drain' ? { ...s, digest: 'old' } : s))
     const gone = { id: 'polish', what: 'Polish the case', digest: 'x' }

@@ -19,7 +19,9 @@ const note = ref('')
 const targets = ref<string[]>([])
 const sheet = computed(() => props.job.sheet)
 const parts = computed(() => sheet.value.parts.filter((p) => p.role !== 'body'))
-const plan = computed(() => (targets.value.length ? repairPlan(sheet.value, { targets: targets.value }) : null))
+const plan = computed(() =>
+  targets.value.length ? repairPlan(sheet.value, { targets: targets.value }) : null,
+)
 const marks = computed(() => (plan.value ? placeMarks(plan.value, targets.value) : {}))
 function pick(place: string) {
   const ids = parts.value.filter((p) => p.place === place).map((p) => p.id)

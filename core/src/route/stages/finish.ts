@@ -94,7 +94,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
             'turn-closed',
             'leak-found',
             'leak-found-joined',
-        'leak-found-joined',
+            'leak-found-joined',
             'drain',
             'service',
             'tighten',
@@ -120,9 +120,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         all: [
           { fact: 'school.filling', is: 'stand' },
           { not: { fact: 'job.mounted', is: true } },
-          ...(joinedTest
-            ? [{ not: does('prove.joined') } as Condition]
-            : []),
+          ...(joinedTest ? [{ not: does('prove.joined') } as Condition] : []),
         ],
       }
   const propGone: Condition = {
@@ -265,10 +263,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
           ? 'Exhaust outdoors, in the tank or the water with the propeller on; nobody behind it. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.'
           : 'Exhaust outdoors, no loose gloves near a turning shaft, propeller off on the hose. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.',
       gates: [
-        gate(
-          { any: [{ known: 'fill.topped' }, { not: does('fill') }] },
-          'Nothing has been filled in yet.',
-        ),
+        gate({ any: [{ known: 'fill.topped' }, { not: does('fill') }] }, 'Nothing has been filled in yet.'),
       ],
       instruct: [
         ...(bench.telltale ? [say('No water at the telltale within seconds: stop, look at the tube.')] : []),

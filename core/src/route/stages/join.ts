@@ -199,7 +199,12 @@ export function joinSteps(sheet: DriveSheet): Step[] {
         what: 'Prove it tight, both cases joined, before any filling',
         why: 'Both cases share their oil, and the joint between them is tested only here. Both volumes count, and the lower of the two limits.',
         appliesWhen: { all: [LEADS, does('prove.joined')] },
-        needs: ['join', 'turn-closed', 'check-set', ...neededIf(bench.lockTabs?.reachedMounted, 'ring-mounted')],
+        needs: [
+          'join',
+          'turn-closed',
+          'check-set',
+          ...neededIf(bench.lockTabs?.reachedMounted, 'ring-mounted'),
+        ],
       }),
   ])
 }

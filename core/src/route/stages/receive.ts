@@ -12,10 +12,7 @@ export const shaftsAtStrike = (sheet: DriveSheet): Axis[] => sheet.axes.filter((
 
 /** A blow is looked into where one was told of, or may have been, or where that is what the job is for. */
 const STRUCK = {
-  any: [
-    { fact: 'in.struck', oneOf: ['yes', 'unknown'] },
-    inMode('strike'),
-  ],
+  any: [{ fact: 'in.struck', oneOf: ['yes', 'unknown'] }, inMode('strike')],
 }
 /** The case tells most before it is opened. */
 const AS_FOUND = {

@@ -137,7 +137,7 @@ begin
       from repair_loop l join person p on p.id = l.by_person where l.job_id = j.id),
     'log', (
       select coalesce(json_agg(json_strip_nulls(json_build_object(
-        'key', a.source_key, 'place', a.place, 'do', a.verb, 'on', a.object, 'fig', a.figures, 'sure', a.sure)) order by a.entered, a.id), '[]')
+        'key', a.source_key, 'place', a.place, 'do', a.verb, 'on', a.object, 'fig', a.figures, 'sure', a.sure, 'write', a.entered)) order by a.entered, a.id), '[]')
       from act a where a.job_id = j.id and not exists (select 1 from act_struck s where s.act_id = a.id)),
     'partner', (
       select json_build_object(

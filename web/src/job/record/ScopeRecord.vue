@@ -38,8 +38,9 @@ const untouched = computed(() => settingNames(props.job.sheet, props.job.plan.un
   <section v-if="job.loops.length" aria-label="Repairs after closing">
     <h2>Repairs after closing</h2>
     <p v-for="l in job.loops" :key="l.number">
-      <strong>{{ l.number }}.</strong> For {{ REPAIR_REASONS[l.why] }} at {{ names(l.targets).toLowerCase() }}:
-      {{ l.note }} <span class="small soft">{{ l.by }}, {{ showTime(l.at) }}</span>
+      <strong>{{ l.number }}.</strong> For {{ REPAIR_REASONS[l.why] }} at
+      {{ names(l.targets).toLowerCase() }}: {{ l.note }}
+      <span class="small soft">{{ l.by }}, {{ showTime(l.at) }}</span>
     </p>
   </section>
 </template>
