@@ -40,7 +40,7 @@ interface Entry {
   /** Number of the write by which it was entered; 0 for what an older Moray wrote. Undefined where what it says is cheap to work out. */
   write?: number
   /** What is wanted of the unit from then on. @param n number of the act that follows */
-  goal?: (goal: Goal, n: number) => Goal
+  goal?: (now: Reading, n: number) => Goal
 }
 
 export interface ActsOfRecord extends Reading {
@@ -71,7 +71,7 @@ export function actsOf(job: Recorded): ActsOfRecord {
   const begun = new Map<string, number>()
   const entries = entriesOf(job, ix).sort((a, b) => (a.at === b.at ? a.rank - b.rank : a.at < b.at ? -1 : 1))
   for (const { key, at, by, from, sure, deeds, goal, write } of entries) {
-    if (goal) now.goal = goal(now.goal, acts.length + 1)
+    if (goal) now.goal = goal(now, acts.length + 1)
     if (from === 'repair') rounds.push(acts.length + 1)
     begun.set(key, acts.length + 1)
     // what was closed before the log was last written to claimed what stands there, or nothing
@@ -127,7 +127,7 @@ function entriesOf({ record: job, sheet, plan }: Recorded, ix: AssemblyIndex): E
     ...approvalEntries(job, sheet, plan),
     ...job.loops.map((l): Entry => ({
       ...entry(`repair ${l.number}`, l.at, 6, l.by, 'repair'),
-      goal: (goal, n) => withRepair(goal, sheet, l, n),
+      goal: ({ goal }, n) => withRepair(goal, sheet, l, n),
     })),
     ...job.openItems.flatMap((o): Entry[] => [
       entry(`item ${o.id}`, o.at, 3, o.by, 'told', { do: 'find', on: `item ${o.id}` }),
@@ -160,7 +160,8 @@ const approvalEntries = (job: JobRecord, sheet: DriveSheet, plan: Plan): Entry[]
           ...(other ? [{ do: 'came' as const, on: 'unit', fig: { came: 'elsewhere' as const } }] : []),
         ),
         sure: 'said',
-        goal: (goal, n) => afterWord(goal, sheet, plan, a.choice, n),
+        goal: ({ goal, state }, n) =>
+          afterWord(goal, { sheet, plan }, { choice: a.choice, isSafe: isSafe(state), n }),
       },
     ]
   })
@@ -219,6 +220,9 @@ const isNewSinceOff = ({ parts }: AssemblyState, id: string): boolean => {
   const part = parts.get(id)
   return part?.renewed !== undefined && part.renewed > (part.off ?? 0)
 }
+
+const isSafe = ({ parts }: AssemblyState): boolean =>
+  [...parts.values()].every((p) => p.condition !== 'unsafe')
 
 const gradeEntries = (job: JobRecord, sheet: DriveSheet): Entry[] =>
   job.grades

@@ -4,8 +4,8 @@ import type { Goal } from '../assembly/goal.ts'
 import { whatIsLeft } from '../assembly/left.ts'
 import type { AssemblyState } from '../assembly/state.ts'
 import { bigRing } from '../drives/graph/bench-facts-of.ts'
-import { shaftOnAxis } from '../drives/on-axis.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
+import { struckBy } from '../inspection/struck.ts'
 import type { Closing } from '../job/record.ts'
 import { honestOf } from '../route/honest.ts'
 import { deriveFacts } from '../route/job-facts.ts'
@@ -75,25 +75,15 @@ const drained = ({ ix, state }: Claiming): Deed[] => [
   ),
 ]
 
-/** A shaft past its limit and a cracked case are unsafe, whoever says so and wherever it is read. */
-function struck(c: Claiming): Deed[] {
-  const { sheet, closing } = c
-  const body = sheet.parts.find((p) => p.role === 'body')
-  const facts = factsOf(c)
-  const bent = sheet.axes
-    .filter((a) => facts[`strike.${a.id}.verdict`] === 'bent')
-    .map((a): Deed => {
-      const part = shaftOnAxis(sheet, a.id)
-      // a shaft that no part stands for is an open thing all the same
-      return part
-        ? { do: 'grade', on: part.id, fig: { condition: 'unsafe', why: 'bent' } }
-        : { do: 'find', on: `bent ${a.id}` }
-    })
+/** A shaft past its limit and a cracked case are unsafe, whoever says so and wherever it is read; gears that feel wrong are an open thing. */
+function struck({ sheet, closing }: Claiming): Deed[] {
+  const { parts, axes } = struckBy(sheet, closing.answers)
   return [
-    ...(closing.answers['strike.case'] === 'cracked' && body
-      ? [{ do: 'grade' as const, on: body.id, fig: { condition: 'unsafe' as const, why: 'cracked' } }]
-      : []),
-    ...bent,
+    ...parts.map((s): Deed => ({ do: 'grade', on: s.part.id, fig: { condition: 'unsafe', why: s.why } })),
+    // a shaft that no part stands for is an open thing all the same
+    ...axes.map((id): Deed => ({ do: 'find', on: `bent ${id}` })),
+    ...(closing.answers['strike.gears'] === 'rough' ? [{ do: 'find' as const, on: 'rough gears' }] : []),
+    ...(closing.answers['strike.flanges'] === 'marked' ? [{ do: 'find' as const, on: 'flanges' }] : []),
   ]
 }
 

@@ -15,18 +15,18 @@ export const goalOf = (sheet: DriveSheet, plan: Plan): Goal =>
     drains: plan.drains,
   })
 
-/** The same once the owner has decided. Another unit is looked over, proved and fitted as it is; what is stopped stays as it lies. */
+/** The same once the owner has decided, on a drive in which something unsafe was found or not. Another unit is looked over, proved and fitted as it is; what is stopped stays as it lies. */
 export function afterWord(
   goal: Goal,
-  sheet: DriveSheet,
-  plan: Plan,
-  choice: ApprovalChoice,
-  n: number,
+  { sheet, plan }: { sheet: DriveSheet; plan: Plan },
+  { choice, isSafe, n }: { choice: ApprovalChoice; isSafe: boolean; n: number },
 ): Goal {
   if (choice === 'rebuild') return goal
-  // after a strike only the propeller is off, and it goes back on
+  // after a strike only the propeller is off: it goes back on, unless the drive may not run any more
   if (choice === 'stop')
-    return plan.scope.mode === 'strike' ? goal : { ...goal, closes: false, end: 'as-it-is' }
+    return plan.scope.mode === 'strike' && isSafe
+      ? goal
+      : { ...goal, closes: false, mends: false, end: 'as-it-is' }
   const know: Topic[] = ['runs', ...(sheet.meshes.length ? (['ratio'] as const) : [])]
   return {
     off: new Map(),
@@ -36,6 +36,7 @@ export function afterWord(
     empties: false,
     know: since(know, n),
     closes: true,
+    mends: true,
     end: 'boat',
     endsAfter: n,
   }

@@ -20,7 +20,13 @@ export const LINE_TEXTS: Record<Code, (name: string) => string> = {
   'pressure-on': () => 'Pressure is still on',
   'interface-open': (n) => `Not joined again: ${n}`,
   'not-checked': (n) => `Not checked since: ${TOPIC_NAMES[n] ?? n}`,
-  'open-item': () => 'Something is still open on the list of open items',
+  'open-item': (n) => OPEN_NAMES[n] ?? `Still open: ${n}`,
+}
+
+/** What was found and is not accounted for; items that somebody wrote down stand in the list of open items. */
+const OPEN_NAMES: Record<string, string> = {
+  'rough gears': 'Gears felt rough after the blow, and nobody has looked at them',
+  flanges: 'Flanges, mount or tilt tube are bent or cracked',
 }
 
 const TOPIC_NAMES: Record<string, string> = {

@@ -56,6 +56,8 @@ export interface IndexSetting {
   carriers: string[]
   stacks: string[]
   preloadedBy: string[]
+  /** Cases that it is set in. */
+  bodies: string[]
   /** Of bearings that are loaded against each other; a play or a depth is none. */
   preload: boolean
   /** It is read with the driveshaft free, so not while the unit hangs on the boat. */
@@ -204,6 +206,7 @@ function settingsIn(sheet: DriveSheet): Map<string, IndexSetting> {
           carriers: [...new Set([...(carriedBy ? edgesOf(carriedBy) : derived), ...edgesOf(through)])],
           stacks: stacksOf(sheet, m),
           preloadedBy: edgesOf(preloadedBy),
+          bodies: sheet.parts.flatMap((p) => (p.role === 'body' ? [p.id] : [])),
           preload: m.kind === 'rolling-torque',
           asItStands:
             (m.kind === 'backlash' || m.kind === 'end-play') &&

@@ -207,7 +207,7 @@ function fitted(ix: AssemblyIndex, s: AssemblyState, id: string) {
   }
 }
 
-/** A new one takes its place: another instance. What is pressed on the old one goes with it, unless it was pressed off before. */
+/** A new one takes its place: another instance. What is pressed on the old one goes with it, unless it was pressed off before, or is new itself. */
 function renewed(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
   const part = s.parts.get(id)
   if (!part) return
@@ -220,7 +220,9 @@ function renewed(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
   for (const m of ix.parts.values()) {
     const member = s.parts.get(m.id)!
     const stillOn = m.on.includes(id) && (member.at === 'in' || member.lot !== undefined)
-    if (stillOn && member.condition !== 'unsafe')
+    // what is new since then was pressed on the new one
+    const isNew = member.renewed !== undefined && member.renewed > (part.off ?? 0)
+    if (stillOn && !isNew && member.condition !== 'unsafe')
       Object.assign(member, { condition: 'condemned', why: 'pressed-on-scrap' })
   }
 }

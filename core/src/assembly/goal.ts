@@ -14,6 +14,8 @@ export interface Goal {
   empties: boolean
   /** What is looked at whatever was touched. */
   know: ReadonlyMap<Topic, number>
+  /** What is unsafe or leaks is got at and mended; where it is only looked at, that is for the owner to say. */
+  mends: boolean
   /** It is put back together, and not left as it lies. */
   closes: boolean
   /** In what it ends, after which act. */

@@ -37,6 +37,8 @@ export const isFirm = (code: Code): boolean => NEVER.has(code)
 
 /** What a unit that stays as it is has not to be. */
 const NOT_AS_IT_IS: ReadonlySet<Code> = new Set<Code>([
+  // it carries a tag at the unit and at the helm: not to be run
+  'unsafe-in',
   'part-not-in',
   'group-not-tight',
   'group-not-locked',
@@ -85,8 +87,7 @@ export function invariants(
       code,
       on,
       colour:
-        LEFT_OPEN.has(state.end) &&
-        (NOT_AS_IT_IS.has(code) || (state.end === 'scrapped' && code === 'unsafe-in'))
+        LEFT_OPEN.has(state.end) && NOT_AS_IT_IS.has(code)
           ? 'not-for-this-end'
           : accepted.has(`${code} ${on}`) && !NEVER.has(code)
             ? 'accepted'

@@ -81,8 +81,9 @@ function layOpen(ix: AssemblyIndex, work: Work, goal: Goal) {
     )
       work.do({ do: 'remove', on: id })
   // what may not stay in, and what leaks, is got at whether somebody wanted it or not
-  for (const id of work.lines('unsafe-in', 'condemned-in'))
+  for (const id of work.lines('condemned-in', ...(goal.mends ? (['unsafe-in'] as const) : [])))
     if (!ix.parts.get(id)!.body) work.do({ do: 'remove', on: id })
+  if (!goal.mends) return
   for (const joint of work.lines('joint-leaks'))
     for (const id of ix.joints.get(joint)!.sealedBy)
       if (state.parts.get(id)?.at === 'in') work.do({ do: 'remove', on: id })
@@ -95,7 +96,7 @@ function closeAgain(ix: AssemblyIndex, work: Work, goal: Goal) {
   for (const [id, p] of state.parts)
     if (p.at === 'tray' && (p.condition === 'condemned' || p.condition === 'unsafe'))
       work.do({ do: 'renew', on: id })
-  for (const joint of work.lines('joint-leaks'))
+  for (const joint of goal.mends ? work.lines('joint-leaks') : [])
     for (const id of ix.joints.get(joint)!.sealedBy)
       if (state.parts.get(id)?.at === 'tray') work.do({ do: 'renew', on: id })
   fitAll(ix, work)

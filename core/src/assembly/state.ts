@@ -117,10 +117,15 @@ export function jointAt(
  * turn of the nut, and it is another configuration.
  */
 export function configurationOf(state: AssemblyState, setting: IndexSetting): string {
+  // in another case everything is set anew
+  const cases = setting.bodies.flatMap((id) => {
+    const instance = state.parts.get(id)?.instance ?? 1
+    return instance > 1 ? [`${id}#${instance}`] : []
+  })
   const parts = setting.carriers.map((id) => `${id}#${state.parts.get(id)?.instance ?? 1}`)
   const stacks = setting.stacks.map((id) => `${id}=${state.stacks.get(id) ?? 'as found'}`)
   const nuts = setting.preloadedBy.map((id) => `${id}~${state.groups.get(id)?.moves ?? 0}`)
-  return [...parts, ...stacks, ...nuts].join(' ')
+  return [...cases, ...parts, ...stacks, ...nuts].join(' ')
 }
 
 /** The configuration of a unit that nobody has touched. */

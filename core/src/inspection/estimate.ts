@@ -28,7 +28,7 @@ export interface Option {
   waitDays?: number
   /** What the money does not say. */
   risks: string[]
-  /** Why safety forbids it, whatever it costs; not offered then. */
+  /** Why safety forbids it, whatever it costs; in estimates of an older Moray, which knew of no new case. */
   forbidden?: string
 }
 
@@ -122,10 +122,13 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
   const bodyEnds = sheet.parts
     .filter((p) => p.role === 'body' && condemned(input.grades[p.id] ?? 'keep'))
     .flatMap((p) => criteria[p.kind].filter((c) => c.endsRebuild && input.seen?.[p.id]?.includes(c.id)))
-  if (bodyEnds.length)
-    options[0]!.forbidden = `The case: ${bodyEnds.map((c) => c.rule).join('; ')}. It is not rebuilt as it is, whatever it would save.`
+  // a cracked case is not rebuilt, but a new one can be built up
+  for (const c of bodyEnds)
+    options[0]!.risks.push(
+      `the old case is never used again (${c.rule}): everything moves into a new one, and is set anew`,
+    )
   const safety = [
-    ...options.flatMap((o) => o.forbidden ?? []),
+    ...bodyEnds.map((c) => `The old case: ${c.rule}.`),
     ...sheet.parts
       .filter((p) => p.kind === 'shaft' && condemned(input.grades[p.id] ?? 'keep'))
       .map((p) => `${p.name}: replaced, not straightened.`),

@@ -1,15 +1,18 @@
+import { counted } from './closings.ts'
 import { isAfter } from './entered.ts'
 import { needsGrade, type Part } from '../drives/parts.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { condemned } from '../inspection/criteria.ts'
 import type { OrderRow } from '../inspection/estimate.ts'
+import { struckBy, type Struck } from '../inspection/struck.ts'
+import { baseOf } from '../route/occurrence.ts'
 import { planOf, type Plan, type PlanWays } from '../route/plan.ts'
 import { fullScope, usualScopes, type Scope } from '../route/scope.ts'
 import { chosenSchool, type SchoolId } from '../route/schools.ts'
 import { gradeOf, isCondemned } from './bench-row.ts'
 import type { ApprovalChoice, JobRecord, ShopWays } from './record.ts'
 
-type Known = Pick<JobRecord, 'scopes' | 'schools' | 'estimates' | 'grades'>
+type Known = Pick<JobRecord, 'scopes' | 'schools' | 'estimates' | 'grades' | 'closings'>
 
 const choiceOf = (record: Pick<JobRecord, 'estimates'>) =>
   record.estimates.flatMap((e) => e.approval ?? []).at(-1)
@@ -47,10 +50,30 @@ export function planWays(record: Pick<JobRecord, 'schools'>, ways: ShopWays): Pl
   }
 }
 
-/** The plan of a job as it stands: its scope, and what its grades condemn besides. */
+/** What a blow has done to the drive, by the strike step that counts. */
+export const struckIn = (record: Pick<JobRecord, 'closings'>, sheet: DriveSheet): Struck[] => {
+  const closing = counted(record.closings).findLast((c) => baseOf(c.step) === 'strike')
+  return closing ? struckBy(sheet, closing.answers).parts : []
+}
+
+/** The plan of a job as it stands: its scope, and what its grades and a blow condemn besides. */
 export const jobPlan = (record: Known, sheet: DriveSheet, ways: ShopWays): Plan =>
-  planOf(sheet, jobScope(record, sheet), planWays(record, ways), {
-    condemned: sheet.parts.filter((p) => isCondemned(record.grades, p.id)).map((p) => p.id),
+  planFor(record, sheet, ways, jobScope(record, sheet))
+
+/** The same as it will be once the owner wants a rebuild: what an estimate is made of. */
+export function rebuildPlan(record: Known, sheet: DriveSheet, ways: ShopWays): Plan {
+  const scope = jobScope(record, sheet)
+  if (scope.mode === 'look') return planFor(record, sheet, ways, { ...fullScope(sheet), mounted: false })
+  return planFor(record, sheet, ways, scope.mode === 'strike' ? { ...scope, mode: 'rebuild' } : scope)
+}
+
+const planFor = (record: Known, sheet: DriveSheet, ways: ShopWays, scope: Scope): Plan =>
+  planOf(sheet, scope, planWays(record, ways), {
+    condemned: [
+      ...sheet.parts.filter((p) => isCondemned(record.grades, p.id)).map((p) => p.id),
+      // until the owner has decided, nothing more is opened than it takes to see
+      ...(scope.mode === 'strike' ? [] : struckIn(record, sheet).map((s) => s.part.id)),
+    ],
     kept: sheet.parts
       .filter((p) => gradeOf(record.grades, p.id) && !isCondemned(record.grades, p.id))
       .map((p) => p.id),

@@ -7,12 +7,13 @@ import type { AssemblyState } from '../assembly/state.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { lineText } from '../acts/line-text.ts'
 import type { Condition, Facts } from '../route/facts.ts'
+import { honestOf } from '../route/honest.ts'
 import { baseOf } from '../route/occurrence.ts'
 import type { Plan } from '../route/plan.ts'
 import { stepWithRole } from '../route/progress.ts'
 import type { Gate, Route, Step } from '../route/route.ts'
 import { routeOf } from '../route/route-of.ts'
-import { actsOfStep, classesOn, type ActClass } from '../route/step-acts.ts'
+import { actsOfStep, claimsOfStep, classesOn, type ActClass } from '../route/step-acts.ts'
 import { withOccurrences } from '../route/with-occurrences.ts'
 import { workFacts } from '../route/work-facts.ts'
 import { counted, doneSteps } from './closings.ts'
@@ -40,9 +41,14 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
     return found
   }
   // a reading by itself is no act of the work
-  const own = acts.filter((a) => a.do !== 'measure' || a.fig?.check)
+  // of a unit that was exchanged nothing counts any more that was done to the one before
+  const came = acts.findLast((a) => a.do === 'came')?.n ?? 0
+  const own = acts.filter((a) => a.n >= came && (a.do !== 'measure' || a.fig?.check))
   const leftClasses = all(left.deeds)
-  const done = all(inferred, all(own, new Set(leftClasses)))
+  const done = all(
+    inferred.filter((d) => d.before >= came),
+    all(own, new Set(leftClasses)),
+  )
   const begun = rounds.at(-1)
   const touched =
     begun === undefined
@@ -61,12 +67,18 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
         id: c.id,
         step: c.step,
         round: record.loops.filter((l) => isAfter(c, l)).length,
-        departed: c.departedFrom.length > 0,
+        departed:
+          c.departedFrom.length > 0 || Object.values(c.answers).some((a) => honestOf(a)?.kind === 'not-done'),
       })),
-    isLeft: (base, closing) => {
-      if (!isFor(base, leftClasses)) return false
-      const from = read.begun.get(`closing ${closing}`)!
-      return isFor(base, all(own.filter((a) => a.n >= from)))
+    isLeft: (base, last) => {
+      // what it claimed is done: whatever of it is left has come up since
+      if (claimsOfStep(base, steps).some((c) => leftClasses.has(c))) return true
+      const goesWith = actsOfStep(base, steps).filter((c) => leftClasses.has(c))
+      if (last.departed || !goesWith.length) return false
+      // what it only goes with was left then as well: it comes up again once that was done, and undone
+      const from = read.begun.get(`closing ${last.id}`)!
+      const since = all(own.filter((a) => a.n >= from))
+      return goesWith.some((c) => since.has(c))
     },
     isTouched: (base) => isFor(base, touched),
   })
@@ -96,7 +108,7 @@ function withLines(
   const closed = doneSteps(closings)
   if (closed.has(hands.id)) return route
   const gates = lines
-    .filter((l) => l.colour === 'red' && l.code !== 'open-item')
+    .filter((l) => l.colour === 'red' && !(l.code === 'open-item' && l.on.startsWith('item ')))
     .map((l): Gate => ({
       when: NEVER,
       say: `${lineText(sheet, l)}.`,
@@ -127,9 +139,20 @@ function isOpened({ ix, state }: ActsOfRecord, open: AssemblyState): boolean {
   )
 }
 
-/** Something is off, or has still to come off: what is wrong is mended in the order of work, and is no repair. */
-export const isOpen = ({ work }: { work: JobWork }): boolean =>
-  work.left.deeds.some((d) => d.do === 'remove' || d.do === 'fit' || d.do === 'renew')
+/**
+ * Something of the case is off, or has still to come off: what is wrong is mended in the order of work, and is no repair. Propeller and anodes go on last.
+ */
+export const isOpen = ({ work: { ix, left } }: { work: JobWork }): boolean =>
+  left.deeds.some(({ do: verb, on }) => {
+    if (verb === 'remove') return true
+    const part = verb === 'fit' || verb === 'renew' ? ix.parts.get(on) : undefined
+    return (
+      part !== undefined &&
+      part.kind !== 'hub' &&
+      part.kind !== 'anode' &&
+      !(part.group !== undefined && ix.propellers.has(part.group))
+    )
+  })
 
 /** Answers that count no more: of a step that has come up once more and is not closed yet. */
 export function outdated(route: Route, closings: readonly Closing[]): ReadonlySet<number> {

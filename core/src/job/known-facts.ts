@@ -1,3 +1,4 @@
+import type { Part } from '../drives/parts.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { shimAdjusters } from '../drives/sheet.ts'
 import type { Facts, FactValue } from '../route/facts.ts'
@@ -57,8 +58,10 @@ export function knownFacts(
   const bared = baredBy(record, sheet)
   const since = (act: Entered) => bared !== undefined && !isAfter(bared, act)
   const readSince = newest.readings.every((r) => r.superseded !== null || since(r))
+  // what was accepted, and was parted again since, is set again
+  const proved = !work.left.deeds.some((d) => d.do === 'accept')
   facts['setting.all-in'] = readSince && builds.at(-1)!.assessment.allIn
-  facts['setting.accepted'] = newest.acceptance !== null && since(newest.acceptance) && readSince
+  facts['setting.accepted'] = newest.acceptance !== null && since(newest.acceptance) && readSince && proved
   facts['setting.before-bare'] =
     bared !== undefined && newest.readings.some((r) => r.superseded === null && !since(r))
   // a float is read with rings out and bolts loose: they are undone by name, whatever was said when it was built up
@@ -73,6 +76,11 @@ export function knownFacts(
   for (const [id, mm] of Object.entries(buildState(newest).stacks)) facts[`setting.stack.${id}`] = mm
 
   facts['row.missing'] = stillIn(sheet.parts, record.row).filter((s) => off.has(s.part.id)).length
+  const ofPropeller = (p: Part) =>
+    p.kind === 'hub' || work.ix.propellers.has(work.ix.parts.get(p.id)?.group ?? '')
+  facts['row.propeller-on'] = stillIn(sheet.parts, record.row).filter(
+    (s) => off.has(s.part.id) && ofPropeller(s.part),
+  ).length
   facts['row.inside-left'] = leftOnBench(sheet.parts, record.row).length
   facts['row.left'] = record.row.filter(lies).length
 

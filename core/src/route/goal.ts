@@ -4,17 +4,17 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import { CAME_ELSEWHERE, type Scope } from './scope.ts'
 
 /** What a scope wants in the end, by its table: whether it is put back together, and what has to be known whatever was touched. */
-const WANTS: Record<Scope['mode'], Pick<Goal, 'closes'> & { know: readonly Topic[] }> = {
-  rebuild: { closes: true, know: ['runs'] },
-  pump: { closes: true, know: ['runs'] },
-  service: { closes: true, know: ['runs'] },
-  refit: { closes: true, know: ['runs', 'ratio'] },
-  unit: { closes: true, know: ['runs', 'ratio'] },
+const WANTS: Record<Scope['mode'], Pick<Goal, 'closes' | 'mends'> & { know: readonly Topic[] }> = {
+  rebuild: { closes: true, mends: true, know: ['runs'] },
+  pump: { closes: true, mends: true, know: ['runs'] },
+  service: { closes: true, mends: true, know: ['runs'] },
+  refit: { closes: true, mends: true, know: ['runs', 'ratio'] },
+  unit: { closes: true, mends: true, know: ['runs', 'ratio'] },
   // only looked at; what came off for that goes back on
-  strike: { closes: true, know: [] },
-  test: { closes: true, know: [] },
+  strike: { closes: true, mends: false, know: [] },
+  test: { closes: true, mends: false, know: [] },
   // it lies apart until the owner has decided
-  look: { closes: false, know: [] },
+  look: { closes: false, mends: false, know: [] },
 }
 
 export const since = <T>(of: readonly T[], n: number): Map<T, number> => new Map(of.map((x) => [x, n]))
@@ -32,7 +32,7 @@ export interface Reached {
 /** What a job of this scope is to come to. */
 export function goalOfScope(sheet: DriveSheet, scope: Scope, reached: Reached): Goal {
   const elsewhere = CAME_ELSEWHERE.includes(scope.mode)
-  const { closes, know } = WANTS[scope.mode]
+  const { closes, mends, know } = WANTS[scope.mode]
   const apart = !scope.mounted && !elsewhere
   return {
     off: since(reached.off, 0),
@@ -46,6 +46,7 @@ export function goalOfScope(sheet: DriveSheet, scope: Scope, reached: Reached): 
       0,
     ),
     closes,
+    mends,
     end: !closes ? 'as-it-is' : apart ? 'stand' : 'boat',
     endsAfter: 0,
   }

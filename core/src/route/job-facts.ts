@@ -29,6 +29,7 @@ export const OUTSIDE_FACTS: OutsideFacts = [
   'row.missing',
   'row.inside-left',
   'row.left',
+  'row.propeller-on',
   'grades.open',
   'grades.dog-alone',
   'estimate.choice',

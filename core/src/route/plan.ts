@@ -43,8 +43,8 @@ export interface Plan {
 export interface Renewed {
   part: string
   name: string
-  /** `wanted`: it is what the job is for. `disturbed`: opened on the way. `opening`: everything that seals and is reached. `set`: sold together. `pressed`: pressed on what is scrapped. */
-  why: 'wanted' | 'disturbed' | 'opening' | 'set' | 'pressed' | 'condemned' | 'school'
+  /** `wanted`: it is what the job is for. `disturbed`: opened on the way. `opening`: everything that seals and is reached. `set`: sold together. `pressed`: pressed on what is scrapped. `once`: it serves only once. */
+  why: 'wanted' | 'disturbed' | 'opening' | 'set' | 'pressed' | 'once' | 'condemned' | 'school'
 }
 
 export interface WorthDoing {
@@ -123,9 +123,11 @@ function workOut(
   const loose = sheet.parts.filter(comesOff)
   const known = new Set(loose.map((p) => p.id))
   const renews = !ONLY_LOOKED.includes(scope.mode)
+  // into a new case everything moves over
+  const newCase = renews ? sheet.parts.filter((p) => !comesOff(p) && condemned.includes(p.id)) : []
   const targets = [
     ...new Set([
-      ...scope.targets.filter((t) => known.has(t)),
+      ...(newCase.length ? known : scope.targets.filter((t) => known.has(t))),
       ...condemned.filter((t) => known.has(t)).flatMap((t) => setOf(sheet.parts, t).map((p) => p.id)),
     ]),
   ]
@@ -145,7 +147,7 @@ function workOut(
   const offIds = new Set(order.order)
   const { bench } = sheet
   const fits = !ONLY_LOOKED.includes(scope.mode)
-  const apart = !scope.mounted
+  const apart = !scope.mounted || newCase.length > 0
   const oilJoint = apart && fits && bench.joins?.oilJoint != null
   const reachesOil = loose.some(
     (p) => offIds.has(p.id) && (p.inside || (ALWAYS_NEW.includes(p.kind) && p.keeps !== 'water')),
@@ -172,7 +174,8 @@ function workOut(
   const off = order.order
     .concat(loose.filter((p) => offIds.has(p.id) && !order.order.includes(p.id)).map((p) => p.id))
     .map((id) => loose.find((p) => p.id === id)!)
-  const renew = renews ? renewedOf(sheet, scope, off, { targets, condemned, pressed }, ways) : []
+  const renewed = renews ? renewedOf(sheet, scope, off, { targets, condemned, pressed }, ways) : []
+  const renew = [...newCase.map((p): Renewed => ({ part: p.id, name: p.name, why: 'condemned' })), ...renewed]
   const moved = off.filter((p) => !order.order.includes(p.id) || scope.usual === 'full')
   const reached: Reached = {
     off: off.map((p) => p.id),
@@ -187,7 +190,7 @@ function workOut(
   const setShare = measures.length ? measures.filter(isDisturbed).length / measures.length : 0
   const bought = new Map<string, Part>()
   for (const r of renew) {
-    const p = loose.find((x) => x.id === r.part)!
+    const p = sheet.parts.find((x) => x.id === r.part)!
     bought.set(p.set ?? p.kit ?? p.id, p)
   }
   return {
@@ -269,6 +272,7 @@ function renewedOf(
   ways: PlanWays,
 ): Renewed[] {
   const offIds = new Set(off.map((p) => p.id))
+  const once = usedOnce(sheet)
   const full = scope.usual === 'full'
   const found = new Map<string, Renewed>()
   const add = (p: Part, why: Renewed['why']) => {
@@ -278,6 +282,7 @@ function renewedOf(
     const wanted = targets.includes(p.id)
     if (condemned.includes(p.id)) add(p, 'condemned')
     else if (pressed.includes(p.id)) add(p, 'pressed')
+    else if (once.has(p.id)) add(p, 'once')
     else if (ALWAYS_NEW.includes(p.kind)) {
       if (wanted && !full) add(p, 'wanted')
       else if (ways.seals !== 'disturbed') add(p, 'opening')
@@ -295,6 +300,16 @@ function renewedOf(
       if (offIds.has(p.id) && r.why !== 'opening' && r.why !== 'disturbed') add(p, 'set')
   return off.flatMap((p) => found.get(p.id) ?? [])
 }
+
+/** Pieces that the sheet says serve only once: a stake nut, a bent lock. */
+const usedOnce = perSheet(
+  ({ graph }): ReadonlySet<string> =>
+    new Set(
+      (graph.groups ?? []).flatMap((g) =>
+        (g.pieces ?? []).flatMap((p) => ((p.useOnce ?? g.useOnce) ? [p.id] : [])),
+      ),
+    ),
+)
 
 function worthDoing(
   loose: readonly Part[],

@@ -33,6 +33,7 @@ const NOT_ON_EVERY_DRIVE: ReadonlySet<string> = new Set<DriveStepId>([
   'leak-found',
   'leak-found-joined',
   'open-gear',
+  'prop-off',
   'left-hand',
   'shims',
   'cages',

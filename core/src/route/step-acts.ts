@@ -17,6 +17,7 @@ export type ActClass = string
 const CLAIMS: Partial<Record<DriveStepId, readonly ActClass[]>> = {
   drain: ['drain'],
   apart: ['remove', 'part', 'loosen.held', 'take-out.held'],
+  'parts-in': ['renew.body'],
   press: ['renew.host', 'renew.pressed', 'fit.pressed'],
   seals: ['renew.seal', 'fit.seal'],
   'o-rings': ['renew.ring', 'fit.ring'],
@@ -37,6 +38,7 @@ const CLAIMS: Partial<Record<DriveStepId, readonly ActClass[]>> = {
 
 /** Acts that a step goes with, and does not do itself: what is looked at, prepared or proved beside them, or done on another page. */
 const GOES_WITH: Partial<Record<DriveStepId, readonly ActClass[]>> = {
+  'prop-off': ['remove.hub'],
   'open-gear': ['remove.carrier', 'remove.housing', 'remove.cup'],
   locks: ['loosen.held', 'take-out.held'],
   'left-hand': ['loosen.left', 'take-out.left'],
@@ -49,6 +51,8 @@ const GOES_WITH: Partial<Record<DriveStepId, readonly ActClass[]>> = {
   turn: ['set'],
   'trial-out': ['set'],
   inside: ['fit.inside'],
+  // the ring is run home with the rest, and gets its torque by itself
+  tighten: ['tighten.ring'],
   'turn-closed': ['fit.inside'],
   'check-set': ['check'],
   'leak-case': ['prove.case'],

@@ -9,6 +9,7 @@ const BY_STAGE = {
     'leak-found',
     'leak-found-joined',
     'as-found',
+    'prop-off',
     'strike',
     'service',
   ],

@@ -6,11 +6,18 @@ import type { Ask, Route, Stage, Step } from './route.ts'
 export interface Acted {
   repairs: readonly Repair[]
   /** Closings that count, oldest first, each with how many repairs had been opened by then. */
-  closed: readonly { id: number; step: string; round: number; departed: boolean }[]
-  /** Whether a step is for something that is left, and that was done once since it was closed. */
-  isLeft: (base: string, closing: number) => boolean
+  closed: readonly ClosedStep[]
+  /** Whether a step is for something that has come up since it was closed. */
+  isLeft: (base: string, last: ClosedStep) => boolean
   /** The same, or for something that was done since the newest repair was opened. */
   isTouched: (base: string) => boolean
+}
+
+export interface ClosedStep {
+  id: number
+  step: string
+  round: number
+  departed: boolean
 }
 
 interface Node {
@@ -59,7 +66,7 @@ function nodesOf({ id }: Step, { closed, repairs, isLeft, isTouched }: Acted): N
   const last = own.at(-1)
   if (!last) return [next()]
   const inThisRound = last.round === round
-  const again = inThisRound ? !last.departed && isLeft(id, last.id) : isTouched(id)
+  const again = inThisRound ? isLeft(id, last) : isTouched(id)
   return again ? [...done, next()] : done
 }
 

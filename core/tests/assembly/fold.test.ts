@@ -95,7 +95,9 @@ describe('the carrier of an outboard, out for its seals and in again', () => {
     const end: Deed = { do: 'end', on: 'unit', fig: { end: 'as-it-is' } }
     expect(red(after(came, out, end).state)).toEqual([])
     const unsafe: Deed = { do: 'grade', on: 'housing', fig: { condition: 'unsafe', why: 'cracked' } }
-    expect(red(after(came, out, unsafe, end).state)).toEqual(['unsafe-in housing'])
+    // it carries a tag: nobody runs it
+    expect(red(after(came, out, unsafe, end).state)).toEqual([])
+    expect(red(after(came, unsafe, { ...end, fig: { end: 'boat' } }).state)).toEqual(['unsafe-in housing'])
     expect(red(after(came, { do: 'press', on: 'unit' }, end).state)).toEqual(['pressure-on unit'])
   })
   it('a line that is accepted by name is no longer red; what is unsafe stays so', () => {

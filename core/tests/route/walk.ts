@@ -25,6 +25,7 @@ export const ELSEWHERE: Facts = {
   'setting.stack.top': 0.5,
   'row.missing': 0,
   'row.inside-left': 0,
+  'row.propeller-on': 0,
   'row.left': 0,
   'grades.open': 0,
   'faults.seen': 2,

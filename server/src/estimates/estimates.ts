@@ -1,5 +1,6 @@
 import type { MakeEstimate, RecordApproval } from '@moray/contract/requests/parts'
 import { estimate } from '@moray/core/inspection/estimate'
+import { rebuildPlan, struckIn } from '@moray/core/job/job-plan'
 import type { Told } from '@moray/core/job/event'
 import { notFound, Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
@@ -8,11 +9,22 @@ import type { At } from '../job/change.ts'
 export async function makeEstimate({ tx, job, who, entered }: At, body: MakeEstimate): Promise<Told> {
   const counted = job.grades.filter((g) => !g.superseded)
   const terms = { rate: body.rate, consumables: body.consumables, extraHours: body.extraHours ?? 0 }
+  // what a blow has done is as good as a grade
+  const struck = struckIn(job, job.sheet)
   const made = estimate(job.sheet, {
-    grades: Object.fromEntries(counted.map((g) => [g.part, g.grade])),
-    reasons: Object.fromEntries(counted.map((g) => [g.part, g.reason])),
-    seen: Object.fromEntries(counted.map((g) => [g.part, g.seen])),
-    scope: job.plan,
+    grades: {
+      ...Object.fromEntries(counted.map((g) => [g.part, g.grade])),
+      ...Object.fromEntries(struck.map((s) => [s.part.id, 'replace' as const])),
+    },
+    reasons: {
+      ...Object.fromEntries(counted.map((g) => [g.part, g.reason])),
+      ...Object.fromEntries(struck.map((s) => [s.part.id, s.reason])),
+    },
+    seen: {
+      ...Object.fromEntries(counted.map((g) => [g.part, g.seen])),
+      ...Object.fromEntries(struck.flatMap((s) => (s.why === 'cracked' ? [[s.part.id, ['crack']]] : []))),
+    },
+    scope: rebuildPlan(job, job.sheet, job.ways),
     ...terms,
   })
   await tx.query(

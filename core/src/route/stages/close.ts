@@ -274,7 +274,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
       role: 'tightens',
       what: 'Tighten in order and in stages',
       why: 'Snug by hand, half, full, once round to check.',
-      appliesWhen: does('tighten.other', 'fit.outside', 'snug'),
+      appliesWhen: does('tighten.other', 'tighten.ring', 'fit.outside'),
       school: 'threads',
       tools: ['Torque wrench within 20 to 100 % of its range'],
       instruct: [

@@ -257,7 +257,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       why: bench.telltale
         ? 'Water at the telltale soon, or stop; then look for drips.'
         : 'Quiet, cool and dry before it goes out.',
-      appliesWhen: { all: [LEADS, does('run')] },
+      appliesWhen: { all: [LEADS, does('run', 'know.water')] },
       caution:
         bench.propeller && !bench.propeller.afterRun
           ? 'Exhaust outdoors, in the tank or the water with the propeller on; nobody behind it. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.'

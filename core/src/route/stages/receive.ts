@@ -1,6 +1,6 @@
 import type { Axis, DriveSheet } from '../../drives/sheet.ts'
 import { inWords, volumeInWords } from '../../units/format.ts'
-import { bySchool, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
+import { bySchool, gate, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Condition } from '../facts.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
@@ -30,6 +30,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
   const { bench, further } = sheet
   const stamps = sheet.ratio?.stamps ?? []
   const geared = sheet.meshes.length > 0
+  const hasPropeller = sheet.parts.some((p) => p.kind === 'hub')
   const asFound = sheet.measures.filter((m) => m.kind !== 'depth')
   const tests = lackingUnder(sheet, 'tests.case', 'spaces.case.volumeMl')
   const oil = bench.lubricant === 'oil'
@@ -50,6 +51,11 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       page: 'faults',
       caution: `${heavy(bench.weightKg)} An inverted motor: fuel, oil and battery off first.`,
       instruct: [
+        say(
+          'Photographs of the damage before anything is touched; where it is insured, the surveyor sees it first.',
+          undefined,
+          inMode('strike'),
+        ),
         say('What is wrong already (a plug, lock or gasket of another unit) goes on the list of open items.'),
       ],
       asks: [
@@ -216,9 +222,32 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
           ]
         : [],
     },
+    hasPropeller && {
+      id: 'prop-off',
+      bySelf: true,
+      needs: ['receive', 'drain', 'leak-found', 'leak-found-joined'],
+      what: 'Take the propeller off',
+      why: 'Behind it lie the seal, the zones that a blow bends, and the fishing line that cuts a lip.',
+      appliesWhen: does('remove.hub'),
+      page: 'row',
+      place: 'end:aft',
+      caution: 'Battery off and key out before hands go near a propeller. A blade is blocked on wood.',
+      instruct: [
+        say(
+          'Its lock is freed before the nut. Washers and hub are laid in the row with their sides as they come.',
+        ),
+        say('Look for line behind it, and at the taper and splines of the hub.'),
+      ],
+      gates: [
+        gate(
+          { fact: 'row.propeller-on', is: 0 },
+          'The propeller is still on, or not in the row yet: look at the row.',
+        ),
+      ],
+    },
     {
       id: 'strike',
-      needs: ['receive'],
+      needs: ['receive', ...(hasPropeller ? (['prop-off'] as const) : [])],
       wants: alsoAsks(sheet, 'runoutLimits'),
       what: 'After the strike: each shaft zone by zone',
       why: 'A bent shaft eats the new seal, a cracked case is never rebuilt.',
@@ -272,6 +301,14 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
           whole: 'whole',
           dented: 'dented',
           cracked: 'cracked',
+        }),
+        pick('strike.flanges', 'Flanges, mount and tilt tube', {
+          sound: 'straight, nothing cracked',
+          marked: 'bent or cracked',
+        }),
+        pick('strike.gears', 'Gears, turned by hand through the whole round', {
+          even: 'even and quiet',
+          rough: 'a notch, a jump or a scrape',
         }),
       ],
     },

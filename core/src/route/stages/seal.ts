@@ -66,7 +66,7 @@ export function sealSteps(sheet: DriveSheet): Step[] {
       needs: ['trial-out', 'pre-lube', 'parts-in'],
       what: 'Fit the seals',
       why: 'A seal fitted wrong weeps on the first day. They go in for good now, after the last trial.',
-      appliesWhen: does('renew.seal'),
+      appliesWhen: does('renew.seal', 'fit.seal'),
       place: sheet.seals[0] ? `seal:${sheet.seals[0].id}` : undefined,
       school: 'seal-outside',
       holdPoint: true,
@@ -88,7 +88,7 @@ export function sealSteps(sheet: DriveSheet): Step[] {
       needs: ['trial-out', 'pre-lube', 'parts-in'],
       what: 'Fit the O-rings',
       why: 'Right ring, clean groove, and only one in it.',
-      appliesWhen: does('renew.ring'),
+      appliesWhen: does('renew.ring', 'fit.ring'),
       holdPoint: true,
       consumables: ['O-rings of the kit', 'Grease'],
       instruct: [

@@ -20,6 +20,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     'leak-found',
     'leak-found-joined',
     'as-found',
+    'prop-off',
     'strike',
     'ratio',
     'identify',

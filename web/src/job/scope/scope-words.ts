@@ -7,6 +7,7 @@ export const RENEWED: Record<Renewed['why'], string> = {
   wanted: 'what the job is for',
   disturbed: 'disturbed on the way',
   opening: 'reached: everything that seals is new',
+  once: 'serves only once',
   pressed: 'pressed on what is scrapped; pressed off and graded good, it stays',
   set: 'sold together with it',
   condemned: 'condemned',
