@@ -1,10 +1,13 @@
-import { One, Text } from '../fields/decorators.ts'
+import { Flag, One, Text } from '../fields/decorators.ts'
 import { AnswerTable } from '../fields/tables.ts'
 
 /** Going on although something does not hold. Where the shop wants its lead to agree, the lead has said so before, in a request of his own. */
 export class DepartureFields {
   @Text({ what: 'why it goes on all the same', min: 3, max: 300 })
   reason!: string
+
+  @Flag({ what: 'the work of the step was left undone', optional: true })
+  undone?: boolean
 }
 
 export class CloseStep {

@@ -31,6 +31,7 @@ export interface Claiming {
  */
 export function claimsOf(c: Claiming): Deed[] {
   const { sheet, ix, state, goal, closing } = c
+  if (closing.undone) return []
   const old = oldRepairStep(closing.step)
   if (old) return oldRepairClaims(c, old.number, old.act)
   const base = baseOf(closing.step) as DriveStepId

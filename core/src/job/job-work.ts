@@ -66,11 +66,13 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
       .map((c) => ({
         id: c.id,
         step: c.step,
+        undone: c.undone === true,
         round: record.loops.filter((l) => isAfter(c, l)).length,
         departed:
           c.departedFrom.length > 0 || Object.values(c.answers).some((a) => honestOf(a)?.kind === 'not-done'),
       })),
     isLeft: (base, last) => {
+      if (last.undone) return false
       // what it claimed is done: whatever of it is left has come up since
       if (claimsOfStep(base, steps).some((c) => leftClasses.has(c))) return true
       const goesWith = actsOfStep(base, steps).filter((c) => leftClasses.has(c))

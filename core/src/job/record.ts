@@ -166,6 +166,8 @@ export interface Closing extends Entered {
   texts: Record<string, string>
   departedFrom: string[]
   reason: string | null
+  /** It was gone on from with its work left undone; what that leaves open is said before the drive is handed over. */
+  undone?: boolean
   lead: string | null
   by: string
   at: string

@@ -105,7 +105,7 @@ export const classesOn = perSheet((sheet: DriveSheet): ((deed: Deed) => readonly
       case 'snug':
       case 'tighten':
       case 'lock':
-        return groupClasses(ix, of, on).map((c) => `${verb}.${c}`)
+        return [...groupClasses(ix, of, on), on].map((c) => `${verb}.${c}`)
       case 'accept':
         return ['set', ...(of.settings.get(on) ?? []).map((c) => `set.${c}`), `set.${on}`]
       case 'measure':

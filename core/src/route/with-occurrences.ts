@@ -17,7 +17,9 @@ export interface ClosedStep {
   id: number
   step: string
   round: number
+  /** Gone on from, or said not to have been done. */
   departed: boolean
+  undone: boolean
 }
 
 interface Node {

@@ -90,6 +90,10 @@ function knows(
     }
   }
   if (/^strike\..*\.(z\d+|runout)$/.test(fact)) return 0.02
+  if (fact.startsWith('torque.')) {
+    const group = sheet.graph.groups?.find((g) => g.id === fact.slice('torque.'.length))
+    return group?.torqueNm ? middle(group.torqueNm) : undefined
+  }
   if (fact.startsWith('check.')) {
     const id = fact.slice('check.'.length)
     const found = facts[`setting.found.${id}`]

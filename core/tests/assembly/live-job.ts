@@ -114,7 +114,12 @@ export class LiveJob {
     this.closing(step.id, closed.answers, [])
   }
 
-  private closing(step: string, answers: Record<string, string | number | boolean>, departedFrom: string[]) {
+  private closing(
+    step: string,
+    answers: Record<string, string | number | boolean>,
+    departedFrom: string[],
+    undone = false,
+  ) {
     this.order.push(step)
     this.write((r) => ({
       ...r,
@@ -127,6 +132,7 @@ export class LiveJob {
           texts: {},
           departedFrom,
           reason: departedFrom.length ? 'because' : null,
+          undone,
           lead: null,
           by: 'Ylva',
           at: this.at(),
@@ -141,7 +147,12 @@ export class LiveJob {
   accept(step: string) {
     const shut = this.step(step)!
     this.accepted.push(...shut.why)
-    this.closing(step, {}, shut.why)
+    this.closing(step, carefulAnswers(this.hand, shut.step, this.job.facts), shut.why)
+  }
+
+  /** Goes on from a step with its work left undone. */
+  leave(step: string) {
+    this.closing(step, {}, ['left undone'], true)
   }
 
   /** What another page of the job asks for. @returns false where it asks for nothing more */

@@ -158,9 +158,11 @@ describe('a unit that comes whole', () => {
       }
     },
   )
+  const TORQUES = { 'torque.captive': 40, 'torque.hidden': 32, 'torque.leg-bolts': 40 }
   it('of another ratio, or with another code, is not joined', () => {
     const facts = (more: Facts) => ({ 'estimate.choice': 'used', 'leak-case.proved': true, ...more })
-    const join = (more: Facts) => () => close('lomvi-90', 'join', { 'join.hidden': 'h1' }, facts(more))
+    const join = (more: Facts) => () =>
+      close('lomvi-90', 'join', { 'join.hidden': 'h1', ...TORQUES }, facts(more))
     expect(join({ 'unit.input-turns': 21.5, 'unit.output-turns': 10 })().attempt).toEqual([])
     expect(refused(join({ 'unit.input-turns': 20, 'unit.output-turns': 10 })).message).toMatch(
       /does not belong on that boat/,

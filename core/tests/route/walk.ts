@@ -56,7 +56,7 @@ export interface Walked {
   facts: Facts
   done: Set<string>
   order: string[]
-  /** Answers given, without readings and words of the eye. */
+  /** Answers given; what was set on a wrench is counted apart. */
   answers: number
 }
 
@@ -83,7 +83,7 @@ export function walk(
     const closed = completeStep(route, facts, done, due.step.id, given, { derive })
     if (closed.attempt.length) throw new Error(`${due.step.id}: ${closed.attempt.join(' ')}`)
     facts = derive({ ...facts, ...closed.answers })
-    answers += Object.keys(given).length
+    answers += Object.keys(given).filter((fact) => !fact.startsWith('torque.')).length
     done.add(due.step.id)
     order.push(due.step.id)
   }

@@ -26,6 +26,7 @@ export async function closeStep({ tx, job, who, entered }: At, body: CloseStep):
   const id = await keepClosing({ tx, job, who, entered }, step, closed, texts, {
     reason: closed.departedFrom.length ? body.departure!.reason : null,
     lead: closed.departedFrom.length ? agreed : null,
+    undone: closed.departedFrom.length > 0 && body.departure!.undone === true,
   })
   if (closed.attempt.length) {
     await tx.query(
@@ -70,11 +71,11 @@ async function keepClosing(
   step: Step,
   closed: Completed,
   texts: Record<string, string>,
-  departed: { reason: string | null; lead: string | null },
+  departed: { reason: string | null; lead: string | null; undone?: boolean },
 ): Promise<number> {
   const [row] = await tx.query<{ id: number }>(
-    `insert into step_done (job_id, step, answers, texts, departed_from, reason, lead, asked, by_person, at, entered)
-     values ($1, $2, $3::jsonb, $4::jsonb, $5::jsonb, $6, $7, $8::jsonb, $9, $10, $11) returning id`,
+    `insert into step_done (job_id, step, answers, texts, departed_from, reason, lead, asked, by_person, at, entered, undone)
+     values ($1, $2, $3::jsonb, $4::jsonb, $5::jsonb, $6, $7, $8::jsonb, $9, $10, $11, $12) returning id`,
     [
       job.id,
       step.id,
@@ -87,6 +88,7 @@ async function keepClosing(
       who.id,
       who.at,
       entered,
+      departed.undone || null,
     ],
   )
   return row!.id
@@ -119,6 +121,7 @@ export async function correctAnswers(at: At, body: CorrectStep, closingId: numbe
   const id = await keepClosing(at, step, closed, texts, {
     reason: departed ? (over ? entry.reason : body.departure!.reason) : null,
     lead: departed ? (over ? entry.lead : agreed) : null,
+    undone: departed && (over ? entry.undone === true : body.departure?.undone === true),
   })
   await tx.query(
     `with corrected as (

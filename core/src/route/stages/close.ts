@@ -10,12 +10,13 @@ import type { Condition } from '../facts.ts'
 import { neededIf, bySchool, gate, inOrder, number, pick, say, seen, text, type StepDraft } from '../make.ts'
 import type { Ask, Figure, Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
+import { byFeel, groupTorques } from './torque-asks.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
 import { CLOSES, does, UNIT } from './rebuild.ts'
 import { lackingUnder, wantingStep } from './wanted.ts'
 
 /** A torque window in both unit systems: `190 to 230 Nm (140.1 to 169.6 ft-lb)`. */
-function windowIn({ min = 0, max }: Window, printed?: TorqueUnit): string {
+export function windowIn({ min = 0, max }: Window, printed?: TorqueUnit): string {
   // both ends in one unit: that of the manual, or what the larger one is read best in
   const unit = printed === 'Nm' || printed === undefined ? smallerUnit(max ?? min) : printed
   const other = (v: number) => showOther(v, 'Nm', unit)
@@ -288,7 +289,9 @@ export function closeSteps(sheet: DriveSheet): Step[] {
         say(
           'All started by hand, then across in stages, one check pass. Small seals under bolt heads are new too.',
         ),
+        ...byFeel(sheet, 'case'),
       ],
+      asks: groupTorques(sheet, 'case'),
     },
     ringNut(sheet, 'ring-stand', ['tighten']),
     bigNut.length > 0 && {

@@ -8,6 +8,7 @@ import { attitudeOf, leverOf } from './attitudes.ts'
 import { ringNut } from './close.ts'
 import { rightDrive } from './inspect.ts'
 import { leakStep } from './leak-steps.ts'
+import { groupTorques } from './torque-asks.ts'
 import { does, LEADS, OTHER_READY } from './rebuild.ts'
 
 /** Nothing is joined before the case is proved, where it has to be and can be. */
@@ -141,15 +142,18 @@ export function joinSteps(sheet: DriveSheet): Step[] {
           ? [say(`${bench.shiftRod}: the screw passes without drag, or it cuts both threads.`, 'shift-notch')]
           : []),
       ],
-      asks: bench.hidden
-        ? [
-            mustHold(
-              listOf('join.hidden', 'Hidden fasteners, fitted', hidden),
-              { fact: 'join.hidden', is: Object.keys(hidden).join(' ') },
-              'One that nobody sees is easily left out. Fit it, then tick it.',
-            ),
-          ]
-        : [],
+      asks: [
+        ...(bench.hidden
+          ? [
+              mustHold(
+                listOf('join.hidden', 'Hidden fasteners, fitted', hidden),
+                { fact: 'join.hidden', is: Object.keys(hidden).join(' ') },
+                'One that nobody sees is easily left out. Fit it, then tick it.',
+              ),
+            ]
+          : []),
+        ...groupTorques(sheet, 'joins'),
+      ],
     },
     bench.lockTabs !== null && ringNut(sheet, 'ring-mounted', ['join', 'tighten', 'turn-closed']),
     bench.shifts && {

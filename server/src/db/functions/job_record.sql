@@ -65,7 +65,7 @@ begin
       from build b join person p on p.id = b.by_person where b.job_id = j.id),
     'closings', (
       select coalesce(json_agg(json_build_object(
-        'id', d.id, 'step', d.step, 'answers', d.answers, 'texts', d.texts, 'departedFrom', d.departed_from, 'reason', d.reason,
+        'id', d.id, 'step', d.step, 'answers', d.answers, 'texts', d.texts, 'departedFrom', d.departed_from, 'reason', d.reason, 'undone', coalesce(d.undone, false),
         'lead', (select p.name from person p where p.id = d.lead), 'by', p.name, 'at', iso(d.at), 'entered', d.entered,
         'takenBack', (
           select json_build_object('reason', x.reason, 'by', p.name, 'at', iso(x.at), 'replacedBy', x.replaced_by)

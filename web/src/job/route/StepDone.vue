@@ -15,7 +15,7 @@ defineEmits<{ next: []; correct: []; back: [] }>()
     <p class="small soft">Done by {{ closing.by }}, {{ showTime(closing.at) }}</p>
     <div v-if="closing.departedFrom.length" class="departed">
       <p>
-        <strong>Gone on all the same:</strong> {{ closing.reason
+        <strong>{{ closing.undone ? 'Left undone:' : 'Gone on all the same:' }}</strong> {{ closing.reason
         }}<template v-if="closing.lead">; agreed by {{ closing.lead }}</template>
       </p>
       <p v-for="d in closing.departedFrom" :key="d" class="small">{{ d }}</p>

@@ -93,7 +93,7 @@ const problems = computed((): Record<string, string> => {
   })
   return own.length ? Object.fromEntries(own) : { '': error.value.message.replace(/^(step|answers): /, '') }
 })
-function close(departure?: { reason: string }) {
+function close(departure?: { reason: string; undone: boolean }) {
   sent.value = JSON.stringify(given.value)
   const { id: step } = definition.value
   sending()
@@ -127,9 +127,9 @@ const leads = computed(() =>
     ? shop.leads
     : undefined,
 )
-function depart(reason: string, lead: string) {
-  if (!leads.value) return close({ reason })
-  emit('agree', lead, { step: definition.value.id, reason }, (done) => done && close({ reason }))
+function depart(reason: string, lead: string, undone: boolean) {
+  if (!leads.value) return close({ reason, undone })
+  emit('agree', lead, { step: definition.value.id, reason }, (done) => done && close({ reason, undone }))
 }
 
 const taking = ref(false)
@@ -243,6 +243,7 @@ const said = computed(() => saidNow(props.job, definition.value))
       v-model:open="departing"
       :unmet="[...step.why, ...Object.values(wrong)]"
       :leads="leads"
+      :asks-work="definition.role !== 'hands-over'"
       :busy="writes.close.busy || writes.agreement.busy"
       :error="departing ? (writes.agreement.error?.message ?? error?.message) : null"
       @give="depart"

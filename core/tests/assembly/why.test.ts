@@ -1,0 +1,231 @@
+import { describe, expect, it } from 'vitest'
+import { withFigure } from '../../src/drives/own/body.ts'
+import { filled } from '../../src/drives/own/fill.ts'
+import { templateOf } from '../../src/drives/own/template.ts'
+import { demoSheets } from '../../src/drives/sheets/index.ts'
+import type { DriveSheet } from '../../src/drives/sheet.ts'
+import { estimate } from '../../src/inspection/estimate.ts'
+import { rebuildPlan, struckIn } from '../../src/job/job-plan.ts'
+import { USUAL_WAYS } from '../../src/job/record.ts'
+import { baseOf, timeOf } from '../../src/route/occurrence.ts'
+import { isAsked } from '../../src/route/complete.ts'
+import { usualScope } from '../../src/route/scope.ts'
+import { LiveJob } from './live-job.ts'
+
+const sheetOf = (id: string) => demoSheets.find((s) => s.id === id)!
+const live = (sheet: DriveSheet, usual: string, ...more: [options?: object, choice?: 'rebuild' | 'stop']) =>
+  new LiveJob(sheet, usualScope(sheet, usual), ...(more as []))
+/** Steps that came up once more. */
+const again = (job: LiveJob) => job.order.filter((s) => timeOf(s) > 1).map(baseOf)
+const onRoute = (job: LiveJob) =>
+  job.job.progress.steps.filter((s) => s.state !== 'not-here').map((s) => s.step.id)
+
+const BENT = { 'strike.case': 'cracked', 'strike.propshaft.z0': 0.5, 'strike.propshaft.z1': 0.5 }
+const STRAIGHT = { 'strike.propshaft.z0': 0.02, 'strike.propshaft.z1': 0.02 }
+
+describe('a strike', () => {
+  it('takes the propeller off before it measures what lies behind it, and puts it back when nothing is wrong', () => {
+    const job = live(sheetOf('lomvi-90'), 'strike', { story: STRAIGHT }, 'stop')
+    job.walk('prop-off')
+    expect(job.step('strike')!.state).toBe('blocked')
+    job.walk()
+    expect(job.order).toEqual(expect.arrayContaining(['strike', 'propeller', 'handover']))
+    expect(job.order).not.toContain('first-run')
+    expect(job.lines()).toEqual([])
+  })
+  it('that bent the shaft and cracked the case reaches the estimate, with its reason', () => {
+    const job = live(sheetOf('lomvi-90'), 'strike', { story: BENT })
+    job.walk('approve')
+    const { record, sheet } = job
+    const struck = struckIn(record, sheet)
+    expect(struck.map((s) => [s.part.id, s.why])).toEqual([
+      ['prop-shaft', 'bent'],
+      ['housing', 'cracked'],
+    ])
+    expect(struck[0]!.reason).toMatch(/0\.5.* limit 0\.05/)
+    const made = estimate(sheet, {
+      grades: Object.fromEntries(struck.map((s) => [s.part.id, 'replace' as const])),
+      reasons: Object.fromEntries(struck.map((s) => [s.part.id, s.reason])),
+      seen: { housing: ['crack'] },
+      rate: 900,
+      consumables: 0,
+      scope: rebuildPlan(record, sheet, USUAL_WAYS),
+    })
+    expect(made.order.flatMap((o) => o.ids ?? [])).toEqual(expect.arrayContaining(['prop-shaft', 'housing']))
+    expect(made.safety.join()).toMatch(/old case/)
+    // a new case: everything moves over, and all is set anew
+    expect(rebuildPlan(record, sheet, USUAL_WAYS).stays).toEqual([])
+  })
+  it('is rebuilt with a new shaft and a new case, set and proved anew', () => {
+    const job = live(sheetOf('lomvi-90'), 'strike', { story: BENT }).walk()
+    expect(job.lines()).toEqual([])
+    expect(job.order).toEqual(
+      expect.arrayContaining(['parts-in', 'pattern', 'leak-case', 'first-run', 'propeller']),
+    )
+    const { parts } = job.job.work.state
+    expect([parts.get('housing')!.instance, parts.get('prop-shaft')!.instance]).toEqual([2, 2])
+  })
+  it('whose owner stops leaves the drive as it is, with its propeller off: nobody runs it', () => {
+    const job = live(sheetOf('lomvi-90'), 'strike', { story: BENT }, 'stop').walk()
+    expect(job.job.work.state.end).toBe('as-it-is')
+    expect(job.order).not.toContain('propeller')
+    // the lines stay to be read, and are not for this end
+    expect(job.job.work.lines).toContainEqual({
+      code: 'unsafe-in',
+      on: 'prop-shaft',
+      colour: 'not-for-this-end',
+    })
+  })
+})
+
+describe('a repair after handover', () => {
+  it('of the propeller shaft seals asks for oil, ring nut, proof, filling, run and propeller once more', () => {
+    const job = live(sheetOf('lomvi-90'), 'seals:propshaft').walk()
+    const before = job.order.length
+    expect(job.repair(['prop-seals'])).toBe(true)
+    expect(job.lines()).toEqual([])
+    job.walk()
+    const steps = job.order.slice(before).map(baseOf)
+    expect(steps).toEqual(
+      expect.arrayContaining([
+        'locks',
+        'left-hand',
+        'apart',
+        'seals',
+        'o-rings',
+        'close',
+        'tighten',
+        'ring-mounted',
+        'leak-case',
+        'fill-mounted',
+        'first-run',
+        'propeller',
+        'handover',
+      ]),
+    )
+    expect(steps).not.toContain('receive')
+    expect(job.lines()).toEqual([])
+    expect(job.job.work.state.parts.get('prop-seals')!.instance).toBe(3)
+  })
+  it('of an input seal sets the preload of the pair anew, on two cases proves them joined', () => {
+    const job = live(sheetOf('alke-2-upper'), 'seals:input').walk()
+    const before = job.order.length
+    job.repair(['input-seal'])
+    job.walk()
+    expect(job.order.slice(before).map(baseOf)).toEqual(
+      expect.arrayContaining(['trial-in', 'leak-case', 'handover']),
+    )
+    expect(job.lines()).toEqual([])
+  })
+  it('can be repaired again, and again', () => {
+    const job = live(sheetOf('teist-6'), 'seals:propshaft').walk()
+    for (let k = 1; k <= 3; k++) {
+      expect(job.repair(['prop-seal'])).toBe(true)
+      // while it is open it is no other repair
+      expect(job.repair(['prop-seal'])).toBe(false)
+      job.walk()
+      expect(job.job.work.state.parts.get('prop-seal')!.instance).toBe(2 + k)
+      expect(job.lines()).toEqual([])
+    }
+    expect(again(job).filter((s) => s === 'seals')).toHaveLength(3)
+  })
+})
+
+describe('an own sheet without figures', () => {
+  it('asks for the figures of its test where the case is proved, and never says that there is nothing to prove', () => {
+    let bare = templateOf('outboard-fnr', 'own', 'Own')
+    bare = withFigure(bare, 'spaces.case.fillMl', 600)
+    const job = live(filled(bare), 'full')
+    expect(job.job.plan.prove).toEqual(['case'])
+    expect(onRoute(job)).toContain('leak-case')
+    expect(job.job.route.steps.find((s) => s.id === 'leak-case')!.wants!.length).toBeGreaterThan(0)
+  })
+})
+
+describe('a lower half on the boat', () => {
+  it('is tested with the other half, with both volumes and the lower maximum, before and after', () => {
+    const sheet = sheetOf('alke-2-lower')
+    const job = live(sheet, 'seals:propshaft')
+    expect(onRoute(job)).toEqual(expect.arrayContaining(['leak-found-joined', 'leak-joined']))
+    expect(onRoute(job)).not.toContain('leak-found')
+    expect(onRoute(job)).not.toContain('leak-case')
+    expect(sheet.bench.joins!.oilJoint!.volumeMl).toBeGreaterThan(sheet.bench.leak!.volumeMl)
+    job.walk()
+    expect(job.lines()).toEqual([])
+  })
+})
+
+describe('new gears', () => {
+  it('come with the bearings that are pressed on the old ones, and the preload that their nut sets is read', () => {
+    const job = live(sheetOf('lomvi-90'), 'gear-set')
+    const pressed = job.job.plan.renew.filter((r) => r.why === 'pressed').map((r) => r.part)
+    expect(pressed).toEqual(expect.arrayContaining(['reverse-ball', 'forward-taper']))
+    expect(job.job.plan.disturbed).toContain('bearing:driveshaft-lower')
+    job.walk()
+    expect(job.order).toContain('unit-ratio')
+    expect(job.lines()).toEqual([])
+  })
+  it('keep a bearing that was pressed off and found good', () => {
+    const job = live(sheetOf('lomvi-90'), 'gear-set')
+    job.walk('inspect')
+    job.graded(['reverse-ball'], 'keep')
+    expect(job.job.plan.renew.map((r) => r.part)).not.toContain('reverse-ball')
+  })
+})
+
+describe('the input seal of an upper', () => {
+  it('disturbs the preload that its nut carries', () => {
+    const job = live(sheetOf('alke-2-upper'), 'seals:input')
+    expect(job.job.plan.disturbed).toEqual(['bearing:input-inner'])
+    expect(onRoute(job)).toEqual(expect.arrayContaining(['preload', 'accept']))
+  })
+})
+
+describe('a step that was left undone', () => {
+  it('is a line of the list at handover, by name, and is not asked for again and again', () => {
+    const job = live(sheetOf('lomvi-90'), 'seals:propshaft').walk('leak-case')
+    job.leave('leak-case')
+    job.walk('fill-mounted')
+    // nothing is filled in before a proof: somebody goes on over that, too
+    job.accept('fill-mounted')
+    job.walk('handover')
+    expect(job.step('handover')!.why).toEqual([
+      'Carrier: opened, and not proved tight since.',
+      'Propeller shaft to carrier: opened, and not proved tight since.',
+    ])
+    expect(() => job.walk()).toThrow(/handover is shut/)
+    job.accept('handover')
+    expect(job.job.progress.due).toBeUndefined()
+  })
+})
+
+describe('what was loosened', () => {
+  it('is entered by group when it is tightened, and nothing else is', () => {
+    const job = live(sheetOf('lomvi-90'), 'pump').walk('tighten')
+    const { step } = job.step('tighten')!
+    const asked = step.asks.filter((a) => isAsked(a, job.job.facts)).map((a) => a.fact)
+    expect(asked).toContain('torque.pump-screws')
+    expect(asked).not.toContain('torque.pinion-nut')
+  })
+})
+
+describe('nothing is asked that the job does not need', () => {
+  it.each([
+    ['pump', ['propeller', 'leak-case', 'fill-mounted', 'shift-check']],
+    ['shift-seal', ['propeller']],
+  ] as const)('%s on an outboard', (usual, without) => {
+    const job = live(sheetOf('lomvi-90'), usual)
+    const steps = onRoute(job)
+    for (const id of without)
+      if (!(usual === 'pump' && id === 'shift-check')) expect(steps, id).not.toContain(id)
+  })
+  it('a refit asks once for the code and once for the ratio', () => {
+    const steps = onRoute(live(sheetOf('lomvi-90'), 'refit'))
+    expect(steps).not.toContain('identify')
+    expect(steps).not.toContain('ratio')
+    expect(steps).toEqual(expect.arrayContaining(['unit-look', 'unit-ratio']))
+  })
+  it('the same parts seated again on the boat are checked by nobody who cannot read them', () => {
+    expect(onRoute(live(sheetOf('lomvi-90'), 'seals:propshaft'))).not.toContain('check-set')
+  })
+})
