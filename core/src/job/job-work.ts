@@ -1,14 +1,14 @@
-import { actsOf, type ActsOfRecord } from '../acts/acts-of-record.ts'
-import { stepsOf } from '../acts/claims.ts'
+import { actsOf, type ActsOfRecord } from './acts/acts-of-record.ts'
+import { stepsOf } from './acts/claims.ts'
 import type { Deed } from '../assembly/act.ts'
 import { invariants, isFirm, type Line } from '../assembly/invariants.ts'
 import { whatIsLeft, type Left } from '../assembly/left.ts'
 import type { AssemblyState } from '../assembly/state.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import { lineText } from '../acts/line-text.ts'
+import { lineText } from './acts/line-text.ts'
 import type { Condition, Facts } from '../route/facts.ts'
 import { honestOf } from '../route/honest.ts'
-import { baseOf } from '../route/occurrence.ts'
+import { baseOf, timeOf } from '../route/occurrence.ts'
 import type { Plan } from '../route/plan.ts'
 import { stepWithRole } from '../route/progress.ts'
 import type { Gate, Route, Step } from '../route/route.ts'
@@ -89,9 +89,34 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
     ...read,
     left,
     lines,
-    route: withLines(again, sheet, record, lines),
+    route: withLines(withNames(again, sheet, left), sheet, record, lines),
     facts: workFacts(plan, done, isOpened(read, left.open)),
     sets: new Set([...left.deeds, ...own].flatMap((d) => (d.do === 'accept' ? [d.on] : []))),
+  }
+}
+
+/** What is opened once more has no list of its own on another page: the step names what comes off, and what is new. */
+function withNames(route: Route, sheet: DriveSheet, { deeds }: Left): Route {
+  const named = (wanted: (d: Deed) => boolean) =>
+    deeds.filter(wanted).flatMap((d) => sheet.parts.find((p) => p.id === d.on)?.name ?? [])
+  const kindOf = (d: Deed) => sheet.parts.find((p) => p.id === d.on)?.kind
+  const list = (base: string): string | undefined => {
+    if (base === 'apart') {
+      const names = named((d) => d.do === 'remove')
+      return names.length ? `Comes off, in this order: ${names.join(', ')}.` : undefined
+    }
+    const kind = base === 'seals' ? 'seal' : base === 'o-rings' ? 'ring' : undefined
+    const names = kind ? named((d) => d.do === 'renew' && kindOf(d) === kind) : []
+    return names.length ? `New: ${names.join(', ')}.` : undefined
+  }
+  return {
+    ...route,
+    steps: route.steps.map((s): Step => {
+      const words = timeOf(s.id) > 1 ? list(baseOf(s.id)) : undefined
+      if (words === undefined) return s
+      const { page: _, ...rest } = s
+      return { ...rest, instruct: [{ say: words }, ...(s.instruct ?? [])] }
+    }),
   }
 }
 

@@ -42,6 +42,7 @@ const GOES_WITH: Partial<Record<DriveStepId, readonly ActClass[]>> = {
   'open-gear': ['remove.carrier', 'remove.housing', 'remove.cup'],
   locks: ['loosen.held', 'take-out.held'],
   'left-hand': ['loosen.left', 'take-out.left'],
+  shims: ['remove.shim'],
   'trial-in': ['set'],
   preload: ['set.rolling-torque'],
   'set-gears': ['set.gears'],
@@ -68,6 +69,10 @@ const OTHERWISE: readonly ActClass[] = ['ring', 'propeller', 'port', 'joins', 'h
   `fit.${c}`,
   `renew.${c}`,
 ])
+
+/** A step that hangs on acts of the work, and not only on what is known or decided. */
+export const goesWithActs = ({ id }: { id: string }): boolean =>
+  (CLAIMS[id as DriveStepId] ?? GOES_WITH[id as DriveStepId]) !== undefined
 
 /** Classes of acts without which a step does not come up: its own, and those that it goes with. */
 export const actsOfStep = (step: string, steps: ReadonlySet<string>): readonly ActClass[] => [

@@ -1,6 +1,7 @@
 import { REPAIR_REASONS, type Repair } from './repair.ts'
 import { baseOf, occurrenceOf, timeOf } from './occurrence.ts'
 import type { Ask, Route, Stage, Step } from './route.ts'
+import { goesWithActs } from './step-acts.ts'
 
 /** What was done and what is left, as far as the steps of a route hang on it. */
 export interface Acted {
@@ -26,6 +27,7 @@ interface Node {
   id: string
   base: string
   time: number
+  /** How many repairs had been opened when it was closed; all of them for one that is open. */
   round: number
   isClosed: boolean
 }
@@ -38,10 +40,11 @@ export const repairStage = (round: number): string => `repair-${round}`
  * @param route of the drive, each step once
  */
 export function withOccurrences(route: Route, acted: Acted): Route {
+  if (!acted.repairs.length && acted.closed.every((c) => !acted.isLeft(baseOf(c.step), c))) return route
   const nodes = new Map(route.steps.map((s) => [s.id, nodesOf(s, acted)] as const))
-  if ([...nodes.values()].every((n) => n.length === 1 && n[0]!.round === 0)) return route
+  const needs = needsIn(route, nodes)
   const steps = route.steps.flatMap((s) =>
-    nodes.get(s.id)!.map((n): Step => stepOf(s, n, acted.repairs, (base) => nodes.get(base) ?? [])),
+    nodes.get(s.id)!.map((n): Step => stepOf(s, n, needs(n, s.needs), acted)),
   )
   const stages = stagesOf(route.stages, steps, acted)
   const place = (s: Step) => stages.findIndex((x) => x.id === s.stage)
@@ -49,7 +52,7 @@ export function withOccurrences(route: Route, acted: Acted): Route {
 }
 
 /** A step as often as it was closed, and once more where it comes up again. */
-function nodesOf({ id }: Step, { closed, repairs, isLeft, isTouched }: Acted): Node[] {
+function nodesOf({ id, bySelf }: Step, { closed, repairs, isLeft, isTouched }: Acted): Node[] {
   const own = closed.filter((c) => baseOf(c.step) === id)
   const done = own.map((c): Node => ({
     id: c.step,
@@ -63,32 +66,51 @@ function nodesOf({ id }: Step, { closed, repairs, isLeft, isTouched }: Acted): N
   const next = (): Node => {
     let time = 1
     while (times.has(time)) time++
-    return { id: occurrenceOf(id, time), base: id, time, round: time === 1 ? 0 : round, isClosed: false }
+    return { id: occurrenceOf(id, time), base: id, time, round, isClosed: false }
   }
   const last = own.at(-1)
-  if (!last) return [next()]
-  const inThisRound = last.round === round
-  const again = inThisRound ? isLeft(id, last) : isTouched(id)
+  // what closes itself has no closing to tell of: where a repair leaves it alone, it is as done as it was
+  if (!last) return [bySelf && !isTouched(id) ? { ...next(), round: 0 } : next()]
+  const again = last.round === round ? isLeft(id, last) : isTouched(id)
   return again ? [...done, next()] : done
 }
 
-/** The step at one of its times; it needs the newest of each of its needs that came before it. */
-function stepOf(
-  step: Step,
-  node: Node,
-  repairs: readonly Repair[],
-  nodesOf: (base: string) => readonly Node[],
-): Step {
-  const needs = step.needs.flatMap((base) => {
-    const before = nodesOf(base).filter((n) => n.round <= node.round || node.time === 1)
-    const newest = before.reduce<Node | undefined>((a, b) => (a && isNewer(a, b) ? a : b), undefined)
-    return newest ? [newest.id] : []
-  })
-  if (node.time === 1 && node.round === 0) return { ...step, needs }
-  const { appliesWhen: _, ...rest } = step
+/**
+ * What a step at one of its times waits for: the steps that it always needs, as they come up in its own round. One of them that does not come up in it is
+ * looked through to what that one needs itself.
+ */
+function needsIn(route: Route, nodes: ReadonlyMap<string, readonly Node[]>) {
+  const before = new Map(route.steps.map((s) => [s.id, s.needs] as const))
+  const known = new Map<string, readonly string[]>()
+  const reached = (base: string, round: number): readonly string[] => {
+    const key = `${base} ${round}`
+    const found = known.get(key)
+    if (found) return found
+    const newest = (nodes.get(base) ?? [])
+      .filter((n) => n.round <= round)
+      .reduce<Node | undefined>((a, b) => (a && isNewer(a, b) ? a : b), undefined)
+    const ids =
+      newest?.round === round
+        ? [newest.id]
+        : [...(newest ? [newest.id] : []), ...(before.get(base) ?? []).flatMap((n) => reached(n, round))]
+    const each = [...new Set(ids)]
+    known.set(key, each)
+    return each
+  }
+  return ({ round }: Node, bases: readonly string[]) => [...new Set(bases.flatMap((b) => reached(b, round)))]
+}
+
+/** The step at one of its times. */
+function stepOf(step: Step, node: Node, needs: string[], { repairs, isTouched }: Acted): Step {
+  const isFirst = node.time === 1
+  if (isFirst && (node.isClosed || !repairs.length)) return { ...step, needs }
+  if (isFirst && !(step.bySelf && isTouched(step.id)))
+    return { ...step, needs, ...(step.bySelf && goesWithActs(step) ? { gates: [] } : {}) }
+  const { appliesWhen, ...rest } = step
   const repair = repairs[node.round - 1]
   return {
     ...rest,
+    ...(isFirst && appliesWhen ? { appliesWhen } : {}),
     id: node.id,
     needs,
     ...(node.round > 0 ? { stage: repairStage(node.round) } : {}),

@@ -1,4 +1,4 @@
-import { objectName } from '@moray/core/acts/object-name'
+import { objectName } from '@moray/core/job/acts/object-name'
 import type { Act, LoggedAct } from '@moray/core/assembly/act'
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { Queryable, Transaction } from '../db/database.ts'

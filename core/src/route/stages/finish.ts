@@ -16,7 +16,7 @@ import {
   type StepDraft,
 } from '../make.ts'
 import type { Ask, Gate, Instruct, Step } from '../route.ts'
-import { torqueAsks, wrenchFigures } from './close.ts'
+import { torqueAsks, wrenchFigures } from './torque-asks.ts'
 import { PROVED_ELSEWHERE } from './join.ts'
 import { does, inMode, LEADS, UNIT } from './rebuild.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'

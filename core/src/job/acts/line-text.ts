@@ -1,6 +1,6 @@
-import type { Code, Line } from '../assembly/invariants.ts'
-import type { Verb } from '../assembly/act.ts'
-import type { DriveSheet } from '../drives/sheet.ts'
+import type { Code, Line } from '../../assembly/invariants.ts'
+import type { Verb } from '../../assembly/act.ts'
+import type { DriveSheet } from '../../drives/sheet.ts'
 import { objectName } from './object-name.ts'
 
 /** What each line says of its row. */

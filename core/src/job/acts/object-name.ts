@@ -1,6 +1,6 @@
-import { VERBS, type Verb } from '../assembly/act.ts'
-import type { DriveSheet } from '../drives/sheet.ts'
-import { settingMeasures } from '../setting/measures.ts'
+import { VERBS, type Verb } from '../../assembly/act.ts'
+import type { DriveSheet } from '../../drives/sheet.ts'
+import { settingMeasures } from '../../setting/measures.ts'
 
 /** What the object of an act is called on a sheet; its id where the sheet has no such row. */
 export function objectName(sheet: DriveSheet, verb: Verb, id: string): string {

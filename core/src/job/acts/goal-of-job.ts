@@ -1,10 +1,10 @@
-import type { Topic } from '../assembly/act.ts'
-import type { Goal } from '../assembly/goal.ts'
-import type { DriveSheet } from '../drives/sheet.ts'
-import type { ApprovalChoice } from '../job/record.ts'
-import { goalOfScope, since } from '../route/goal.ts'
-import type { Plan } from '../route/plan.ts'
-import { repairPlan, type Repair } from '../route/repair.ts'
+import type { Topic } from '../../assembly/act.ts'
+import type { Goal } from '../../assembly/goal.ts'
+import type { DriveSheet } from '../../drives/sheet.ts'
+import type { ApprovalChoice } from '../record.ts'
+import { goalOfScope, since } from '../../route/goal.ts'
+import type { Plan } from '../../route/plan.ts'
+import { repairPlan, type Repair } from '../../route/repair.ts'
 
 /** What a job is to come to, by its plan. */
 export const goalOf = (sheet: DriveSheet, plan: Plan): Goal =>
