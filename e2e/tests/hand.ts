@@ -88,7 +88,7 @@ export async function fastTo(page: Page, id: string, until: string): Promise<Jud
     }
     switch (due.step.page) {
       case 'row':
-        if (due.step.id === 'apart') {
+        if (due.step.id === 'apart' || due.step.id === 'prop-off') {
           const off = new Set(job.row.map((r) => r.part))
           const next = job.plan.off.find((p) => !off.has(p.id) && p.after.every((a) => off.has(a)))!
           await send('/row', { part: next.id, orientation: 'as it lay' })
@@ -171,7 +171,7 @@ async function elsewhere(page: Page, id: string, job: JudgedJob, due: StepProgre
   switch (due.step.page) {
     case 'row': {
       await show(page, `/jobs/${id}/parts?view=row`)
-      if (due.step.id === 'apart') {
+      if (due.step.id === 'apart' || due.step.id === 'prop-off') {
         const field = page.getByLabel('Off now: scan, type or tap')
         for (const part of job.plan.off) {
           // with the last one the row turns to building back, and asks for nothing more

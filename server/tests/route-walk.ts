@@ -82,7 +82,7 @@ export async function walkTo(w: Walker, until?: string): Promise<JudgedJob> {
 export async function openUp(w: Walker, due: StepProgress, job: JudgedJob): Promise<JudgedJob> {
   switch (due.step.page) {
     case 'row':
-      return due.step.id === 'apart' ? takeApart(w, job) : fitAll(w, job)
+      return due.step.id === 'apart' || due.step.id === 'prop-off' ? takeApart(w, job) : fitAll(w, job)
     case 'grades':
       return gradeAll(w, job)
     case 'estimate': {

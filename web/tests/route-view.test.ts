@@ -18,6 +18,7 @@ import { fixtureJob, type Given } from './job-fixture.ts'
 
 const sheet = demoSheets.find((s) => s.id === 'lomvi-90')!
 const job = (more: Given = {}) => fixtureJob('lomvi-90', more)
+const at = '2026-11-20T09:00:00.000Z'
 const closed = (step: string, departedFrom: string[] = []): Closing => ({
   id: 1,
   step,
@@ -35,7 +36,9 @@ describe('the route as the page shows it', () => {
   it('shows the whole way before the owner has decided, and less after he has stopped it', () => {
     const before = routeView(job())
     expect(before.stages.map((s) => s.id)).toContain('join')
-    const after = routeView(job({ facts: { 'estimate.choice': 'stop' } }))
+    const approval = { choice: 'stop' as const, customer: 'Owner', how: 'said', by: 'Ylva', at, entered: null }
+    const estimates = [{ id: 1, body: { order: [] } as never, by: 'Ylva', at, entered: null, approval }]
+    const after = routeView(job({ estimates }))
     expect(after.stages.map((s) => s.id)).not.toContain('join')
     expect(after.progress.total).toBeLessThan(before.progress.total)
   })

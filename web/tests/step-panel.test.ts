@@ -272,7 +272,7 @@ describe('the list of stages', () => {
     const job = standing('apart')
     const { wrapper } = await mountPart(StageList, job, { view: routeView(job), current: 'apart' })
     const stages = wrapper.findAll('.stage')
-    expect(stages[0]!.text()).toMatch(/^Receive(\d)\/\1$/)
+    expect(stages[0]!.text()).toMatch(/^Receive(\d+)\/\1$/)
     expect(stages.map((s) => s.attributes('aria-expanded'))[1]).toBe('true')
     expect(wrapper.get('[aria-current=step]').text()).toContain('due now')
     await stages[0]!.trigger('click')

@@ -1,7 +1,7 @@
 import { holds, type Condition, type Facts } from '../route/facts.ts'
 import { completeStep, type Answers, type Completed, type Departure } from '../route/complete.ts'
 import { deriveFacts } from '../route/job-facts.ts'
-import type { Step } from '../route/route.ts'
+import type { Route, Step } from '../route/route.ts'
 import { refuse } from '../checks/input-error.ts'
 import { counted, doneSteps } from './closings.ts'
 import type { JudgedJob } from './judged.ts'
@@ -38,10 +38,17 @@ export function correctStep(
     const record = { ...job, closings }
     return knownFacts(record, sheet, ways, now, { plan, builds, work: workOf(record, sheet, plan) })
   }
-  const closed = completeStep(job.route, factsOf(others), doneSteps(others), closing.step, answers, {
-    ...options,
-    derive: (facts) => deriveFacts(job.sheet, facts),
-  })
+  const closed = completeStep(
+    asClosed(job.route, closing.step),
+    factsOf(others),
+    doneSteps(others),
+    closing.step,
+    answers,
+    {
+      ...options,
+      derive: (facts) => deriveFacts(job.sheet, facts),
+    },
+  )
   if (closed.attempt.length)
     refuse(
       'answers',
@@ -64,6 +71,16 @@ export function correctStep(
   }
   return { closed, fallen: [...fallen] }
 }
+
+/** The route with a step that belongs to the job because it was closed, whatever is left to do without it. */
+const asClosed = (route: Route, step: string): Route => ({
+  ...route,
+  steps: route.steps.map((s) => {
+    if (s.id !== step) return s
+    const { appliesWhen: _, ...rest } = s
+    return rest
+  }),
+})
 
 /**
  * The same of a job that is over: only the record is put right. Nothing is proved, asked or done anew: what was handed over on the old answer was.

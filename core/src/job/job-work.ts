@@ -14,7 +14,7 @@ import { stepWithRole } from '../route/progress.ts'
 import type { Gate, Route, Step } from '../route/route.ts'
 import { routeOf } from '../route/route-of.ts'
 import { actsOfStep, claimsOfStep, classesOn, type ActClass } from '../route/step-acts.ts'
-import { withOccurrences } from '../route/with-occurrences.ts'
+import { timeOfRepair, withOccurrences } from '../route/with-occurrences.ts'
 import { workFacts } from '../route/work-facts.ts'
 import { counted, doneSteps } from './closings.ts'
 import { isAfter } from './entered.ts'
@@ -61,6 +61,9 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
   const isFor = (base: string, of: ReadonlySet<ActClass>) => actsOfStep(base, steps).some((c) => of.has(c))
   const again = withOccurrences(routeOf(sheet), {
     repairs: record.loops,
+    takenBack: new Set(
+      record.closings.flatMap((c) => (c.takenBack && !c.takenBack.replacedBy ? [baseOf(c.step)] : [])),
+    ),
     closed: counted(record.closings)
       .filter((c) => steps.has(baseOf(c.step)))
       .map((c) => ({
@@ -95,7 +98,7 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
   }
 }
 
-/** What is opened once more has no list of its own on another page: the step names what comes off, and what is new. */
+/** What is opened once more: the step names what comes off, and what is new. */
 function withNames(route: Route, sheet: DriveSheet, { deeds }: Left): Route {
   const named = (wanted: (d: Deed) => boolean) =>
     deeds.filter(wanted).flatMap((d) => sheet.parts.find((p) => p.id === d.on)?.name ?? [])
@@ -114,8 +117,11 @@ function withNames(route: Route, sheet: DriveSheet, { deeds }: Left): Route {
     steps: route.steps.map((s): Step => {
       const words = timeOf(s.id) > 1 ? list(baseOf(s.id)) : undefined
       if (words === undefined) return s
-      const { page: _, ...rest } = s
-      return { ...rest, instruct: [{ say: words }, ...(s.instruct ?? [])] }
+      const named = { ...s, instruct: [{ say: words }, ...(s.instruct ?? [])] }
+      // what a repair takes off has been in the row already
+      if (timeOfRepair(s.stage) === undefined) return named
+      const { page: _, ...rest } = named
+      return rest
     }),
   }
 }

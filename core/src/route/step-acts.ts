@@ -163,6 +163,8 @@ const rolesOf = perSheet((sheet: DriveSheet): Roles => {
 function partClasses(ix: AssemblyIndex, { roles, inside }: Roles, id: string): string[] {
   const part = ix.parts.get(id)
   if (!part) return []
+  // nut, pin and lock of a propeller go on with it
+  if (part.group !== undefined && ix.propellers.has(part.group)) return ['hub']
   const role = roles.get(id)
   return [
     part.kind,

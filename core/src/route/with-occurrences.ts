@@ -8,6 +8,8 @@ export interface Acted {
   repairs: readonly Repair[]
   /** Closings that count, oldest first, each with how many repairs had been opened by then. */
   closed: readonly ClosedStep[]
+  /** Steps that were closed once and taken back: they are done again, whatever was done since. */
+  takenBack: ReadonlySet<string>
   /** Whether a step is for something that has come up since it was closed. */
   isLeft: (base: string, last: ClosedStep) => boolean
   /** The same, or for something that was done since the newest repair was opened. */
@@ -33,6 +35,11 @@ interface Node {
 }
 
 export const repairStage = (round: number): string => `repair-${round}`
+/** Which repair a stage is; undefined for every other stage. */
+export const timeOfRepair = (stage: string): number | undefined => {
+  const [, round] = /^repair-(\d+)$/.exec(stage) ?? []
+  return round === undefined ? undefined : Number(round)
+}
 
 /**
  * The route of a job: every step as often as it comes up. What was closed stays where it was; what a repair opens again, and what was undone, comes up once
@@ -40,7 +47,6 @@ export const repairStage = (round: number): string => `repair-${round}`
  * @param route of the drive, each step once
  */
 export function withOccurrences(route: Route, acted: Acted): Route {
-  if (!acted.repairs.length && acted.closed.every((c) => !acted.isLeft(baseOf(c.step), c))) return route
   const nodes = new Map(route.steps.map((s) => [s.id, nodesOf(s, acted)] as const))
   const needs = needsIn(route, nodes)
   const steps = route.steps.flatMap((s) =>
@@ -101,8 +107,12 @@ function needsIn(route: Route, nodes: ReadonlyMap<string, readonly Node[]>) {
 }
 
 /** The step at one of its times. */
-function stepOf(step: Step, node: Node, needs: string[], { repairs, isTouched }: Acted): Step {
+function stepOf(step: Step, node: Node, needs: string[], { repairs, takenBack, isTouched }: Acted): Step {
   const isFirst = node.time === 1
+  if (isFirst && takenBack.has(step.id)) {
+    const { appliesWhen: _, ...again } = step
+    return { ...again, needs }
+  }
   if (isFirst && (node.isClosed || !repairs.length)) return { ...step, needs }
   if (isFirst && !(step.bySelf && isTouched(step.id)))
     return { ...step, needs, ...(step.bySelf && goesWithActs(step) ? { gates: [] } : {}) }

@@ -327,6 +327,8 @@ export function finishSteps(sheet: DriveSheet): Step[] {
                       { not: UNIT },
                       { fact: 'estimate.choice', is: 'stop' },
                       { fact: 'leak-case.proved', is: true },
+                      // joined again before it was proved, it is proved with the other case
+                      { fact: 'leak-joined.proved', is: true },
                     ],
                   },
                   'A unit that somebody else closed is not handed over untested: prove it tight.',

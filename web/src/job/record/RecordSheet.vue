@@ -8,6 +8,7 @@ import { waitsText } from '@moray/core/job/standing-text'
 import { computed } from 'vue'
 import VerdictMark from '../../ui/VerdictMark.vue'
 import ContactRecord from './ContactRecord.vue'
+import ProofRecord from './ProofRecord.vue'
 import RouteRecord from './RouteRecord.vue'
 import type { ClosingRecord, EventEntry } from '@moray/contract/replies'
 import { turnedBetween, turnedText } from '@moray/core/setting/turned'
@@ -157,6 +158,7 @@ const filled = computed(() => {
 
     <ContactRecord :job="job" />
     <ShaftRecord :job="job" />
+    <ProofRecord :job="job" />
     <RouteRecord :job="job" :closings="closings" />
 
     <RoundRecord v-for="b in rounds" :key="b.number" :job="job" :build="b" />

@@ -33,7 +33,7 @@ const steps = computed((): ClosingRecord[] =>
 /** When the job was handed over, where it is. */
 const handedOverAt = computed(() =>
   isOver(work.value.state)
-    ? counted(work.value.closings).find((c) => stepOf(c.step)?.role === 'hands-over')?.at
+    ? counted(work.value.closings).findLast((c) => stepOf(c.step)?.role === 'hands-over')?.at
     : undefined,
 )
 const fileOf = (hash: string) => pathOf(endpoints.file, { hash })
@@ -139,7 +139,7 @@ const answersOf = (s: ClosingRecord) =>
           <td>
             <span v-for="a in answersOf(s)" :key="a" class="answer">{{ a }}</span>
             <span v-if="s.departedFrom.length" class="answer"
-              ><strong>Gone on all the same: {{ s.reason }}</strong
+              ><strong>{{ s.undone ? 'Left undone' : 'Gone on all the same' }}: {{ s.reason }}</strong
               ><template v-if="s.lead">, agreed by {{ s.lead }}</template> ({{
                 s.departedFrom.join(' ')
               }})</span
