@@ -36,7 +36,14 @@ describe('the route as the page shows it', () => {
   it('shows the whole way before the owner has decided, and less after he has stopped it', () => {
     const before = routeView(job())
     expect(before.stages.map((s) => s.id)).toContain('join')
-    const approval = { choice: 'stop' as const, customer: 'Owner', how: 'said', by: 'Ylva', at, entered: null }
+    const approval = {
+      choice: 'stop' as const,
+      customer: 'Owner',
+      how: 'said',
+      by: 'Ylva',
+      at,
+      entered: null,
+    }
     const estimates = [{ id: 1, body: { order: [] } as never, by: 'Ylva', at, entered: null, approval }]
     const after = routeView(job({ estimates }))
     expect(after.stages.map((s) => s.id)).not.toContain('join')

@@ -169,7 +169,7 @@ function partClasses(ix: AssemblyIndex, { roles, inside }: Roles, id: string): s
   return [
     part.kind,
     ...(role && role !== part.kind ? [role] : []),
-    ...(part.on.length ? ['pressed'] : []),
+    ...(part.on.length && part.kind !== 'seal' && part.kind !== 'ring' ? ['pressed'] : []),
     ...(ix.hosts.has(id) ? ['host'] : []),
     ...(inside.has(id) ? ['inside'] : OWN_STEP.has(part.kind) ? [] : ['outside']),
   ]

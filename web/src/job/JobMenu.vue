@@ -34,6 +34,12 @@ const step = ref('')
 const correcting = ref(false)
 const repairing = ref(false)
 const pairing = ref(false)
+/** A repair begins on the route, which the menu must not cover. */
+const emit = defineEmits<{ repaired: [] }>()
+function closeRepair() {
+  repairing.value = false
+  emit('repaired')
+}
 const moving = ref(false)
 /** Only what was closed is opened again. */
 const canRepair = computed(() => props.job.state !== 'closed' && !isOpen(props.job))
@@ -86,7 +92,7 @@ async function give(reason: string) {
       its other half in this job
     </button>
     <button v-if="!over" type="button" class="texty small" @click="moving = true">it is another drive</button>
-    <LoopDialog v-if="repairing" :job="job" @close="repairing = false" />
+    <LoopDialog v-if="repairing" :job="job" @close="closeRepair" />
     <CaseDialog v-if="pairing" :job="job" @close="pairing = false" />
     <MoveDialog v-if="moving" :job="job" @close="moving = false" />
     <CorrectJobDialog v-if="correcting" :job="job" @close="correcting = false" />

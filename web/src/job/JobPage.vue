@@ -75,7 +75,7 @@ onKeyStroke('Escape', shut)
           <RouterLink :to="`/jobs/${id}/before`" @click="shut" class="texty small"
             >this unit before, and units like it</RouterLink
           >
-          <JobMenu :job="store.job" :shown="menuOpen" />
+          <JobMenu :job="store.job" @repaired="shut" :shown="menuOpen" />
         </div>
       </details>
     </header>
