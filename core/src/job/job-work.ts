@@ -87,19 +87,21 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
     },
     isTouched: (base) => isFor(base, touched),
   })
+  const row = new Set(record.row.map((r) => r.part))
+  const isInRow = plan.off.every((p) => row.has(p.id))
   const lines = invariants(ix, { ...state, end: goal.end })
   return {
     ...read,
     left,
     lines,
-    route: withLines(withNames(again, sheet, left), sheet, record, lines),
+    route: withLines(withNames(again, sheet, left, isInRow), sheet, record, lines),
     facts: workFacts(plan, done, isOpened(read, left.open)),
     sets: new Set([...left.deeds, ...own].flatMap((d) => (d.do === 'accept' ? [d.on] : []))),
   }
 }
 
 /** What is opened once more: the step names what comes off, and what is new. */
-function withNames(route: Route, sheet: DriveSheet, { deeds }: Left): Route {
+function withNames(route: Route, sheet: DriveSheet, { deeds }: Left, isInRow: boolean): Route {
   const named = (wanted: (d: Deed) => boolean) =>
     deeds.filter(wanted).flatMap((d) => sheet.parts.find((p) => p.id === d.on)?.name ?? [])
   const kindOf = (d: Deed) => sheet.parts.find((p) => p.id === d.on)?.kind
@@ -118,8 +120,8 @@ function withNames(route: Route, sheet: DriveSheet, { deeds }: Left): Route {
       const words = timeOf(s.id) > 1 ? list(baseOf(s.id)) : undefined
       if (words === undefined) return s
       const named = { ...s, instruct: [{ say: words }, ...(s.instruct ?? [])] }
-      // what a repair takes off has been in the row already
-      if (timeOfRepair(s.stage) === undefined) return named
+      // what a repair takes off has been in the row already, unless the scope has grown with it
+      if (timeOfRepair(s.stage) === undefined || !isInRow) return named
       const { page: _, ...rest } = named
       return rest
     }),

@@ -99,6 +99,8 @@ export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
     ['leak-joined', joins?.oilJoint],
   ]
   for (const [test, plan] of plans) if (plan) follows(() => leakFacts(plan, test, all))
+  // a joined unit whose sheet has no figures is tested by its own manual
+  if (all['leak-joined.word'] === 'tight') all['leak-joined.proved'] = true
   if (lockTabs) torqueFact('close', lockTabs.torqueNm, all)
   if (propeller?.kind === 'tabs') torqueFact('prop', propeller.torqueNm, all)
   const alloy = all['anode.alloy']

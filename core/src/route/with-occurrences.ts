@@ -48,7 +48,8 @@ export const timeOfRepair = (stage: string): number | undefined => {
  */
 export function withOccurrences(route: Route, acted: Acted): Route {
   const nodes = new Map(route.steps.map((s) => [s.id, nodesOf(s, acted)] as const))
-  const needs = needsIn(route, nodes)
+  const isPlain = [...nodes.values()].every((n) => n.length === 1 && n[0]!.round === 0)
+  const needs = isPlain ? (_: Node, always: readonly string[]) => [...always] : needsIn(route, nodes)
   const steps = route.steps.flatMap((s) =>
     nodes.get(s.id)!.map((n): Step => stepOf(s, n, needs(n, s.needs), acted)),
   )
@@ -82,8 +83,8 @@ function nodesOf({ id, bySelf }: Step, { closed, repairs, isLeft, isTouched }: A
 }
 
 /**
- * What a step at one of its times waits for: the steps that it always needs, as they come up in its own round. One of them that does not come up in it is
- * looked through to what that one needs itself.
+ * What a step at one of its times waits for: the steps that it always needs, as they come up in its own round. One of them that is done, or does not come up
+ * in it, is looked through to what that one needs itself, which may have come up once more.
  */
 function needsIn(route: Route, nodes: ReadonlyMap<string, readonly Node[]>) {
   const before = new Map(route.steps.map((s) => [s.id, s.needs] as const))
@@ -96,7 +97,7 @@ function needsIn(route: Route, nodes: ReadonlyMap<string, readonly Node[]>) {
       .filter((n) => n.round <= round)
       .reduce<Node | undefined>((a, b) => (a && isNewer(a, b) ? a : b), undefined)
     const ids =
-      newest?.round === round
+      newest && !newest.isClosed && newest.round === round
         ? [newest.id]
         : [...(newest ? [newest.id] : []), ...(before.get(base) ?? []).flatMap((n) => reached(n, round))]
     const each = [...new Set(ids)]

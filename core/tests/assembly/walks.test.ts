@@ -1,6 +1,11 @@
 import { describe, expect, it } from 'vitest'
+import { filled } from '../../src/drives/own/fill.ts'
+import { templateOf } from '../../src/drives/own/template.ts'
+import { FAMILIES, type DriveSheet } from '../../src/drives/sheet.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { timeOf } from '../../src/route/occurrence.ts'
+import { stepsOf } from '../../src/job/acts/claims.ts'
+import { actsOfStep, classesOn } from '../../src/route/step-acts.ts'
 import { usualScopes } from '../../src/route/scope.ts'
 import { random } from '../refused.ts'
 import { LiveJob } from './live-job.ts'
@@ -48,7 +53,7 @@ function befall(job: LiveJob): string {
   }
 }
 
-const WALKS = Number(process.env.WALKS ?? 40)
+const WALKS = Number(process.env.WALKS ?? 400)
 
 describe('whatever befalls a job', () => {
   it.each(Array.from({ length: WALKS }, (_, i) => i + 1))('walk %i comes to its end', (seed) => {
@@ -69,5 +74,23 @@ describe('whatever befalls a job', () => {
       throw new Error(`${story.join('; ')}: ${(e as Error).message}`, { cause: e })
     }
     expect(job.lines(), story.join('; ')).toEqual([])
+  })
+})
+
+const BARE = Object.keys(FAMILIES).flatMap((family) => {
+  const sheet = filled(templateOf(family as DriveSheet['family'], 'own', 'Own'))
+  return usualScopes(sheet).map((u) => [`${family}, ${u.usual}`, sheet, u] as const)
+})
+
+describe('every act that is left has its step', () => {
+  it.each([...EVERY, ...BARE])('%s', (_, sheet, scope) => {
+    const { job } = new LiveJob(sheet, scope)
+    const here = new Set(job.progress.steps.flatMap((s) => (s.state === 'not-here' ? [] : [s.step.id])))
+    const steps = stepsOf(sheet)
+    const classes = classesOn(sheet)
+    const without = job.work.left.deeds.filter(
+      (d) => ![...here].some((id) => actsOfStep(id, steps).some((c) => classes(d).includes(c))),
+    )
+    expect(without.map((d) => `${d.do} ${d.on}`)).toEqual([])
   })
 })

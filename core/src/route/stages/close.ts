@@ -224,7 +224,13 @@ export function closeSteps(sheet: DriveSheet): Step[] {
       role: 'tightens',
       what: 'Tighten in order and in stages',
       why: 'Snug by hand, half, full, once round to check.',
-      appliesWhen: does('tighten.other', 'tighten.ring', 'fit.outside'),
+      // what has no step of its own on this drive is put on and tightened here
+      appliesWhen: does(
+        'tighten.other',
+        'tighten.ring',
+        'fit.outside',
+        ...(bench.anodes === null ? ['fit.anode'] : []),
+      ),
       school: 'threads',
       tools: ['Torque wrench within 20 to 100 % of its range'],
       instruct: [

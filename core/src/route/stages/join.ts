@@ -1,7 +1,20 @@
 import type { DriveStepId } from '../step-ids.ts'
 import type { Condition } from '../facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { neededIf, bySchool, gate, inOrder, listOf, mustHold, number, pick, say, seen } from '../make.ts'
+import {
+  neededIf,
+  bySchool,
+  gate,
+  inOrder,
+  listOf,
+  mustHold,
+  number,
+  pick,
+  say,
+  seen,
+  text,
+  type StepDraft,
+} from '../make.ts'
 import { lowerFirst } from '../../units/words.ts'
 import type { Gate, Step } from '../route.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
@@ -198,6 +211,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
         number('overall.output-turns', 'Turns at the propeller meanwhile', 'turns', { min: 0.5, max: 200 }),
       ],
     },
+    !bench.joins?.oilJoint && isProvedJoined(sheet) && joinedByWord(),
     bench.joins?.oilJoint &&
       leakStep(bench.joins.oilJoint, 'leak-joined', {
         what: 'Prove it tight, both cases joined, before any filling',
@@ -212,6 +226,36 @@ export function joinSteps(sheet: DriveSheet): Step[] {
       }),
   ])
 }
+
+/** Something can only be proved with both cases together: their oil is one, or a joint lies between them. */
+const isProvedJoined = ({ graph }: DriveSheet): boolean =>
+  (graph.interfaces ?? []).some((i) => i.sharesOil === true) ||
+  (graph.joints ?? []).some((j) => j.provedBy === 'joined-air')
+
+/** The joined test of a drive whose sheet has no figures for it: held as the manual of the unit says, and its word entered. */
+const joinedByWord = (): StepDraft => ({
+  id: 'leak-joined',
+  needs: ['join', 'turn-closed', 'check-set', 'ring-mounted'],
+  what: 'Prove it tight, both cases joined, before any filling',
+  why: 'Both cases share their oil, and the joint between them is tested only here. This sheet has no figures for both together.',
+  appliesWhen: { all: [LEADS, does('prove.joined')] },
+  caution:
+    'Never above the lower maximum of the two cases. Glasses on, stand aside of seals and plugs. Let the pressure out before any adapter is loosened.',
+  counts: [
+    gate(
+      { not: { fact: 'leak-joined.word', is: 'leaks' } },
+      'It leaks: find the place, mend it, and test it again.',
+    ),
+  ],
+  asks: [
+    pick('leak-joined.word', 'Tested by the manual of the unit, with the volume of both cases', {
+      tight: 'tight',
+      leaks: 'it leaks',
+      alone: 'this case only: the other one is not here',
+    }),
+    text('leak-joined.how', 'Pressure, time and what the gauge did', { optional: true }),
+  ],
+})
 
 /** A unit that came with another ratio belongs on no boat of ours. */
 const unitFits = (sheet: DriveSheet): Gate[] =>
