@@ -1,6 +1,6 @@
 import type { DriveSheet } from '../drives/sheet.ts'
-import type { Facts } from '../route/facts.ts'
-import { progressOf, type Progress } from '../route/progress.ts'
+import { holds, type Facts } from '../route/facts.ts'
+import { applies, closesItself, progressOf, type Progress } from '../route/progress.ts'
 import { withLists } from '../route/lists.ts'
 import type { Plan } from '../route/plan.ts'
 import type { Route } from '../route/route.ts'
@@ -9,7 +9,7 @@ import { jobPlan, ordersOf } from './job-plan.ts'
 import { workOf, type JobWork } from './job-work.ts'
 import { judgeBuilds, type JudgedBuild } from './judge-builds.ts'
 import { knownFacts } from './known-facts.ts'
-import type { BuildRecord, JobRecord, ShopWays } from './record.ts'
+import { isOver, type BuildRecord, type JobRecord, type ShopWays } from './record.ts'
 import { standingOf, type Standing } from './standing.ts'
 
 /** A job with all that is judged about it. Server and browser judge with this one function. */
@@ -50,7 +50,8 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
   const facts = knownFacts(record, sheet, ways, now, { plan, builds, work })
   const done = doneSteps(record.closings)
   const route = withLists(work.route, facts, { orders: ordersOf(record).map((o) => o.name) })
-  const progress = progressOf(route, facts, done)
+  const shown = isOver(record.state) ? asItEnded(route, facts, done) : route
+  const progress = progressOf(shown, facts, done)
   return {
     ...record,
     sheet,
@@ -60,10 +61,20 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
     newerSheetVersion: record.newestSheetVersion > record.sheetVersion ? record.newestSheetVersion : null,
     plan,
     work,
-    route,
+    route: shown,
     facts,
     done,
     progress,
     standing: standingOf(record, sheet, progress, newest),
   }
+}
+
+/** The route of a job that is over, as far as it was gone: a step that a newer Moray would ask for is nobody's any more. */
+function asItEnded(route: Route, facts: Facts, done: ReadonlySet<string>): Route {
+  const kept = route.steps.filter(
+    (s) =>
+      done.has(s.id) || (closesItself(s) && applies(s, facts) && s.gates.every((g) => holds(g.when, facts))),
+  )
+  const ids = new Set(kept.map((s) => s.id))
+  return { ...route, steps: kept.map((s) => ({ ...s, needs: s.needs.filter((n) => ids.has(n)) })) }
 }
