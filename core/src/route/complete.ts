@@ -152,6 +152,8 @@ function outOf(
   return `is ${shown(value)}; ${side} ${shown(limit)} can be: read it again, or look at the unit`
 }
 
+const letters = (text: string) => [...text].filter((c) => /\p{L}/u.test(c)).length
+
 function cannotBe(ask: Ask, value: FactValue): string | undefined {
   switch (ask.kind) {
     case 'tick':
@@ -176,8 +178,9 @@ function cannotBe(ask: Ask, value: FactValue): string | undefined {
       if (ask.max !== undefined && value > ask.max) return outOf(ask, value, 'at most', ask.max)
       return undefined
     case 'text':
-      return typeof value === 'string' && value.length <= 600
-        ? undefined
-        : 'must be text of at most 600 characters'
+      if (typeof value !== 'string' || value.length > 600) return 'must be text of at most 600 characters'
+      return value !== '' && letters(value) < (ask.least ?? 0)
+        ? `says nothing yet: what you see, in a word or two of at least ${ask.least} letters, or a picture instead`
+        : undefined
   }
 }

@@ -9,7 +9,7 @@ import type { OutsideFacts } from './check-route.ts'
 import { holds, isKnown, type Facts, type FactValue } from './facts.ts'
 import { testCounts } from './stages/leak-steps.ts'
 import { LEAK_TESTS, type LeakTestId } from './step-ids.ts'
-import { shaftsAtStrike } from './stages/receive.ts'
+import { shaftsAtStrike } from './stages/strike.ts'
 
 /** Facts that no question of a route asks for: the rest of the job says them, or they follow from answers. */
 export const OUTSIDE_FACTS: OutsideFacts = [

@@ -46,6 +46,7 @@ export const seen = (step: string, what: string): Ask => ({
   fact: `${step}.seen`,
   label: `What you see: ${what}`,
   unless: { fact: `picture.${step}`, is: true },
+  least: 3,
 })
 
 const listed = (options: Options) => Object.entries(options).map(([value, label]) => ({ value, label }))

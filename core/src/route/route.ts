@@ -59,7 +59,8 @@ export type Ask =
       max?: number
       whole?: boolean
     })
-  | (AskBase & { kind: 'text' })
+  /** @property least letters that an answer has at least: one letter says nothing of what the eye saw */
+  | (AskBase & { kind: 'text'; least?: number })
 
 /** Where the options of a list come from: the orders of the job, or what was ticked at another question. */
 export type ListSource = { of: 'orders' } | { of: 'answer'; fact: string }

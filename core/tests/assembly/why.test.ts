@@ -8,7 +8,8 @@ import { estimate } from '../../src/inspection/estimate.ts'
 import { rebuildPlan, struckIn } from '../../src/job/job-plan.ts'
 import { USUAL_WAYS } from '../../src/job/record.ts'
 import { baseOf, timeOf } from '../../src/route/occurrence.ts'
-import { isAsked } from '../../src/route/complete.ts'
+import { completeStep, isAsked } from '../../src/route/complete.ts'
+import { holds } from '../../src/route/facts.ts'
 import { usualScope } from '../../src/route/scope.ts'
 import { LiveJob } from './live-job.ts'
 
@@ -178,6 +179,30 @@ describe('the input seal of an upper', () => {
     const job = live(sheetOf('alke-2-upper'), 'seals:input')
     expect(job.job.plan.disturbed).toEqual(['bearing:input-inner'])
     expect(onRoute(job)).toEqual(expect.arrayContaining(['preload', 'accept']))
+  })
+})
+
+describe('left-hand threads', () => {
+  it('are said by name where there are several, each where this job loosens it', () => {
+    const lomvi = sheetOf('lomvi-90')
+    const groups = lomvi.graph.groups!.map((g) =>
+      g.id === 'propeller-nut' ? { ...g, hand: 'left' as const } : g,
+    )
+    const job = live({ ...lomvi, graph: { ...lomvi.graph, groups } }, 'service')
+    const { step } = job.step('left-hand')!
+    const said = step.instruct!.filter((i) => holds(i.when!, job.job.facts)).map((i) => i.say)
+    expect(said).toEqual(['Propeller nut: clockwise loosens it.'])
+    expect(step.instruct!).toHaveLength(2)
+  })
+})
+
+describe('a hold point', () => {
+  it('wants words that say something', () => {
+    const job = live(sheetOf('lomvi-90'), 'clutch').walk('seals')
+    const { facts, done, route } = job.job
+    const close = (seen: string) => () => completeStep(route, facts, done, 'seals', { 'seals.seen': seen })
+    expect(close('x')).toThrow(/says nothing yet/)
+    expect(close('both springs inward')).not.toThrow()
   })
 })
 

@@ -15,6 +15,7 @@ const SOAK_MIN = 30
 export function teardownSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
   const shims = shimAdjusters(sheet)
+  const lefts = (sheet.graph.groups ?? []).filter((g) => g.hand === 'left')
   // what is read while it is together is read before the first lock
   const together: DriveStepId[] = [
     'leak-found',
@@ -80,11 +81,22 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     bench.leftHand !== null && {
       id: 'left-hand',
       appliesWhen: does('loosen.left', 'take-out.left'),
-      what: `${bench.leftHand.what}: left-hand thread`,
+      what: lefts.length > 1 ? 'Left-hand threads, each by name' : `${bench.leftHand.what}: left-hand thread`,
       why: 'Clockwise loosens it. Forced the usual way it strips the case. When it is bare, the row says it again.',
       place: bench.leftHand.place || undefined,
       caution: 'Stance for a sudden release; somebody holds the stand.',
       turn: { what: bench.leftHand.what, act: 'loosens', turn: threadTurn('left', 'loosens') },
+      // where there are several, those that this job loosens
+      instruct:
+        lefts.length > 1
+          ? lefts.map((g) =>
+              say(
+                `${g.name}${g.where ? `, ${g.where}` : ''}: clockwise loosens it.`,
+                undefined,
+                does(`loosen.${g.id}`, `take-out.${g.id}`),
+              ),
+            )
+          : [],
     },
     {
       id: 'apart',
