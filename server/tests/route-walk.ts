@@ -184,6 +184,9 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
     last = await detail(w)
     const now = last.builds.at(-1)!
     if (now.assessment.allIn) return post(w, '/acceptance', { build: now.number })
+    // a nut sets it, and no stack is out: it is taken as it stands, with a reason
+    if (!Object.keys(stacks).length)
+      return post(w, '/acceptance', { build: now.number, reason: 'as its nut sets it' })
     const pieces = (await w.app.pieces(last)).map(({ id, thicknessMm, count }) => ({
       id,
       thicknessMm,

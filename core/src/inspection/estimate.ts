@@ -163,6 +163,8 @@ const RENEWED: Record<string, string> = {
   disturbed: 'disturbed on the way',
   set: 'sold together with it',
   school: 'the way of this shop',
+  pressed: 'pressed on what is scrapped',
+  once: 'serves only once',
 }
 
 function orderList(parts: readonly Part[], input: EstimateInput): OrderRow[] {

@@ -30,7 +30,7 @@ export interface JudgedBuild extends BuildRecord {
 export function judgeBuilds(
   record: Pick<JobRecord, 'builds' | 'closings' | 'loops'>,
   sheet: DriveSheet,
-  plan: Pick<Plan, 'disturbed' | 'renew'>,
+  plan: Pick<Plan, 'disturbed' | 'renew' | 'off'>,
   /** Settings that are set anew besides those of the plan. */
   sets: ReadonlySet<string> = new Set(),
 ): JudgedBuild[] {
@@ -41,7 +41,12 @@ export function judgeBuilds(
     const own = { ...entered, stacks: withCarriers(sheet, entered.stacks) }
     const state = carriedOver(sheet, result.at(-1), own)
     const asked = b.number > 0 || isReadBare(b, bared) ? askedOf(b, sheet, plan, sets) : sheet.measures
-    const assessment = assess(sheet, state, asked)
+    const assessment = assess(
+      sheet,
+      state,
+      asked,
+      b.number === 0 && !isReadBare(b, bared) ? true : takesStacks(plan),
+    )
     result.push({
       ...b,
       kind: b.number === 0 ? 'found' : 'trial',
@@ -61,10 +66,13 @@ export function judgeBuilds(
 function askedOf(
   b: BuildRecord,
   sheet: DriveSheet,
-  plan: Pick<Plan, 'disturbed' | 'renew'>,
+  plan: Pick<Plan, 'disturbed' | 'renew' | 'off'>,
   sets: ReadonlySet<string>,
 ): SetMeasure[] {
   if (b.acceptance) return sheet.measures
+  // a nut was loosened, and no stack is out: only what the nut sets is read
+  if (!takesStacks(plan))
+    return settingMeasures(sheet).filter((m) => plan.disturbed.includes(m.id) || sets.has(m.id))
   const derived = derivedMeasures(sheet).filter((m) =>
     m.kind === 'seat'
       ? isNewSeat(sheet, m, plan)
@@ -74,6 +82,10 @@ function askedOf(
     (m) => sheet.measures.some((x) => x === m) || derived.some((x) => x === m),
   )
 }
+
+/** Shims come out, so that stacks are known and can be chosen. */
+const takesStacks = ({ off, disturbed }: Pick<Plan, 'off' | 'disturbed'>): boolean =>
+  disturbed.length === 0 || off.some((p) => p.kind === 'shim')
 
 /** A gear set to the case goes back on its shims; only a new gear, or a new bearing on its shaft, asks for its stack anew. */
 function isNewSeat(sheet: DriveSheet, { by }: SeatMeasure, { renew }: Pick<Plan, 'renew'>): boolean {

@@ -4,7 +4,9 @@ import { applies, closesItself, progressOf, type Progress } from '../route/progr
 import { withLists } from '../route/lists.ts'
 import type { Plan } from '../route/plan.ts'
 import type { Route } from '../route/route.ts'
-import { doneSteps } from './closings.ts'
+import { counted, doneSteps } from './closings.ts'
+import { isAfter } from './entered.ts'
+import { baseOf } from '../route/occurrence.ts'
 import { jobPlan, ordersOf } from './job-plan.ts'
 import { workOf, type JobWork } from './job-work.ts'
 import { judgeBuilds, type JudgedBuild } from './judge-builds.ts'
@@ -50,7 +52,7 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
   const facts = knownFacts(record, sheet, ways, now, { plan, builds, work })
   const done = doneSteps(record.closings)
   const route = withLists(work.route, facts, { orders: ordersOf(record).map((o) => o.name) })
-  const shown = isOver(record.state) ? asItEnded(route, facts, done) : route
+  const shown = hasEnded(record, route) ? asItEnded(route, facts, done) : route
   const progress = progressOf(shown, facts, done)
   return {
     ...record,
@@ -67,6 +69,14 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
     progress,
     standing: standingOf(record, sheet, progress, newest),
   }
+}
+
+/** It was closed without a rebuild, or handed over, and no repair was opened since. */
+function hasEnded({ state, closings, loops }: JobRecord, route: Route): boolean {
+  if (state === 'closed') return true
+  const last = route.steps.find((s) => s.role === 'hands-over')
+  const handed = last && counted(closings).findLast((c) => baseOf(c.step) === baseOf(last.id))
+  return isOver(state) && handed !== undefined && !loops.some((l) => isAfter(l, handed))
 }
 
 /** The route of a job that is over, as far as it was gone: a step that a newer Moray would ask for is nobody's any more. */

@@ -294,9 +294,8 @@ export interface OpenItem {
   closed: { how: string; by: string; at: string } | null
 }
 
-export interface LoopEntry extends Repair {
+export interface LoopEntry extends Repair, Entered {
   by: string
-  at: string
 }
 
 /** The other case of a unit, as far as this one has to know of it. */

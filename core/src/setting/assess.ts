@@ -145,9 +145,11 @@ export function assess(
   sheet: DriveSheet,
   build: BuildState,
   asked: readonly SetMeasure[] = sheet.measures,
+  /** Stacks that come out are entered; where none does, nobody can know them. */
+  stacksOut = true,
 ): Assessment {
   const due: DueStep[] = []
-  for (const stack of shimAdjusters(sheet))
+  for (const stack of stacksOut ? shimAdjusters(sheet) : [])
     if (build.stacks[stack.id] === undefined) due.push({ kind: 'stack', stack: stack.id })
   const measures: Record<string, MeasureState> = {}
   for (const measure of settingMeasures(sheet)) {

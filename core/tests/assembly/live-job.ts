@@ -315,7 +315,15 @@ export class LiveJob {
       ...r,
       loops: [
         ...r.loops,
-        { number: r.loops.length + 1, why, targets, note: 'weeps', by: 'Ylva', at: this.at() },
+        {
+          number: r.loops.length + 1,
+          why,
+          targets,
+          note: 'weeps',
+          by: 'Ylva',
+          at: this.at(),
+          entered: this.writes,
+        },
       ],
     }))
     return true

@@ -88,7 +88,7 @@ export async function closeOpenItem({ tx, job, who }: At, body: CloseOpenItem, i
 /**
  * A place is opened again after closing: numbered, with what it reaches. Nothing is taken back: what it opens, comes up on the route once more.
  */
-export async function openLoop({ tx, job, who }: At, body: OpenLoop): Promise<Told> {
+export async function openLoop({ tx, job, who, entered }: At, body: OpenLoop): Promise<Told> {
   const { targets } = ownScope(job.sheet, body.targets)
   if (job.state === 'closed')
     throw new Refusal(409, 'job-over', 'This job was closed without a rebuild; reopen it first.')
@@ -108,8 +108,8 @@ export async function openLoop({ tx, job, who }: At, body: OpenLoop): Promise<To
   }
   const number = job.loops.length + 1
   await tx.query(
-    `insert into repair_loop (job_id, number, why, targets, note, by_person, at) values ($1, $2, $3, $4::jsonb, $5, $6, $7)`,
-    [job.id, number, body.why, JSON.stringify(targets), body.note, who.id, who.at],
+    `insert into repair_loop (job_id, number, why, targets, note, by_person, at, entered) values ($1, $2, $3, $4::jsonb, $5, $6, $7, $8)`,
+    [job.id, number, body.why, JSON.stringify(targets), body.note, who.id, who.at, entered],
   )
   const names = targets.map((t) => job.sheet.parts.find((p) => p.id === t)!.name)
   return {

@@ -1,5 +1,6 @@
 import type { KeepDraft } from '@moray/contract/requests/route'
 import type { JobState } from '@moray/core/job/record'
+import { baseOf } from '@moray/core/route/occurrence'
 import { routeOf } from '@moray/core/route/route-of'
 import type { Transaction } from '../db/database.ts'
 import type { Deps } from '../deps.ts'
@@ -25,8 +26,8 @@ export async function keepDraft(
   if (!at) throw notFound('Job', jobId)
   mustBeOpen(at)
   const sheet = await deps.sheets.get(tx, at.sheet_id, at.sheet_version)
-  const step = routeOf(sheet).steps.find((s) => s.id === body.step)
-  if (!step && !(await isOfLoop(tx, jobId, body.step))) throw notFound('Step', body.step)
+  const step = routeOf(sheet).steps.find((s) => s.id === baseOf(body.step))
+  if (!step) throw notFound('Step', body.step)
   if (Object.keys(body.answers).length === 0) {
     await tx.query('delete from step_draft where job_id = $1 and step = $2', [jobId, body.step])
     return
@@ -38,17 +39,6 @@ export async function keepDraft(
      where not exists (select 1 from step_standing where job_id = $1 and step = $2)
      on conflict (job_id, step) do update set answers = excluded.answers, by_person = excluded.by_person, at = excluded.at,
        begun_at = case when excluded.answers ? $6 and not step_draft.answers ? $6 then excluded.at else step_draft.begun_at end`,
-    [jobId, body.step, JSON.stringify(body.answers), who.id, who.at, step?.timedFrom ?? ''],
+    [jobId, body.step, JSON.stringify(body.answers), who.id, who.at, step.timedFrom ?? ''],
   )
-}
-
-/** Steps of a repair loop are not on the route of the drive, only on that of the job. */
-async function isOfLoop(tx: Transaction, jobId: string, step: string): Promise<boolean> {
-  const [, number] = /^loop-(\d{1,4})-(?:open|renew|close)$/.exec(step) ?? []
-  if (number === undefined) return false
-  const rows = await tx.query('select 1 from repair_loop where job_id = $1 and number = $2', [
-    jobId,
-    Number(number),
-  ])
-  return rows.length > 0
 }

@@ -39,9 +39,9 @@ describe('a closed gate', () => {
   walks('says why, in words, and opens when what it waits for is done', async () => {
     const app = await testApp()
     const w = await openWalker(app, 'lomvi-90')
-    const job = await walkTo(w, 'apart')
+    const job = await walkTo(w, 'prop-off')
     const due = dueOf(job)!
-    expect(due).toMatchObject({ state: 'blocked', step: { id: 'apart' } })
+    expect(due).toMatchObject({ state: 'blocked', step: { id: 'prop-off' } })
     const refused = await app.post(`/api/jobs/${w.id}/steps`, {
       step: 'apart',
       answers: { 'apart.covered': true },
@@ -52,7 +52,9 @@ describe('a closed gate', () => {
       message: expect.stringContaining('not in the row yet'),
     })
     expect(waitsFor(job)).toContain('not in the row yet')
-    expect(dueOf(await takeApart(w, job))!.state).toBe('open')
+    const after = await takeApart(w, job)
+    expect(after.progress.steps.find((s) => s.step.id === 'prop-off')!.state).toBe('done')
+    expect(dueOf(after)!.state).toBe('open')
   })
 
   it('stops a slip at the step, stores nothing, and takes the right answer after it', async () => {

@@ -44,7 +44,7 @@ export function actsOf(job: Recorded): ActsOfRecord {
   const inferred: ActsOfRecord['inferred'] = []
   const rounds: number[] = []
   const begun = new Map<string, number>()
-  const entries = entriesOf(job, ix).sort((a, b) => (a.at === b.at ? a.rank - b.rank : a.at < b.at ? -1 : 1))
+  const entries = entriesOf(job, ix).sort(byMoment)
   for (const { key, at, by, from, sure, deeds, goal, write } of entries) {
     if (goal) now.goal = goal(now, acts.length + 1)
     if (from === 'repair') rounds.push(acts.length + 1)
@@ -59,6 +59,15 @@ export function actsOf(job: Recorded): ActsOfRecord {
     }
   }
   return { ...now, ix, acts, inferred, rounds, begun }
+}
+
+/** What happened first comes first; of one moment, what has no number before what has one. */
+function byMoment(a: Entry, b: Entry): number {
+  if (a.at !== b.at) return a.at < b.at ? -1 : 1
+  const [first, second] = [a.entered ?? null, b.entered ?? null]
+  if (first === null || second === null)
+    return Number(first !== null) - Number(second !== null) || a.rank - b.rank
+  return first - second || a.rank - b.rank
 }
 
 function byKey(log: readonly LoggedAct[]): Map<string, LoggedAct[]> {
@@ -97,11 +106,13 @@ function entriesOf({ record: job, sheet, plan }: Recorded, ix: AssemblyIndex): E
       from: 'closing',
       sure: c.departedFrom.length ? 'said' : 'seen',
       write: c.entered ?? 0,
+      entered: c.entered ?? null,
       deeds: ({ state, goal }) => claimsOf({ sheet, ix, state, goal, repairs: job.loops, closing: c }),
     })),
     ...approvalEntries(job, sheet, plan),
     ...job.loops.map((l): Entry => ({
       ...entry(`repair ${l.number}`, l.at, 6, l.by, 'repair'),
+      entered: l.entered ?? null,
       goal: ({ goal }, n) => withRepair(goal, sheet, l, n),
     })),
     ...job.openItems.flatMap((o): Entry[] => [
@@ -135,6 +146,7 @@ const approvalEntries = (job: JobRecord, sheet: DriveSheet, plan: Plan): Entry[]
           ...(other ? [{ do: 'came' as const, on: 'unit', fig: { came: 'elsewhere' as const } }] : []),
         ),
         sure: 'said',
+        entered: a.entered ?? null,
         goal: ({ goal, state }, n) =>
           afterWord(goal, { sheet, plan }, { choice: a.choice, isSafe: isSafe(state), n }),
       },

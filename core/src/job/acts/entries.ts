@@ -24,8 +24,10 @@ export interface Entry {
   from: ActSource
   sure: HowSure
   deeds: (now: Reading) => Deed[]
-  /** Number of the write by which it was entered; 0 for what an older Moray wrote. Undefined where what it says is cheap to work out. */
+  /** Number of the write by which a closing was entered; 0 for what an older Moray wrote. Undefined of everything else, whose acts are cheap to work out. */
   write?: number
+  /** Number of the write, where it has one: of two things of one moment it says which came first. */
+  entered?: number | null
   /** What is wanted of the unit from then on. @param n number of the act that follows */
   goal?: (now: Reading, n: number) => Goal
 }
@@ -92,7 +94,7 @@ export const gradeEntries = (job: JobRecord, sheet: DriveSheet): Entry[] =>
     .map((g) => {
       const kind = sheet.parts.find((p) => p.id === g.part)?.kind
       const ends = kind && criteria[kind].find((c) => c.endsRebuild && g.seen.includes(c.id))
-      return entry(`grade ${g.id}`, g.at, 2, g.by, 'grade', {
+      const graded = entry(`grade ${g.id}`, g.at, 2, g.by, 'grade', {
         do: 'grade',
         on: g.part,
         fig: ends
@@ -102,6 +104,7 @@ export const gradeEntries = (job: JobRecord, sheet: DriveSheet): Entry[] =>
               ...(condemned(g.grade) ? { why: 'graded' } : {}),
             },
       })
+      return { ...graded, entered: g.entered ?? null }
     })
 
 /** Stacks, readings, and what an accepted build proves: every setting that was read in it, or that it carries over. */
@@ -118,13 +121,14 @@ export function buildEntries(job: JobRecord, ix: AssemblyIndex): Entry[] {
       ),
     ...b.readings
       .filter((r) => !r.superseded && ix.settings.has(r.measure))
-      .map((r) =>
-        entry(`reading ${r.id}`, r.at, 3, r.by, 'reading', {
+      .map((r) => ({
+        ...entry(`reading ${r.id}`, r.at, 3, r.by, 'reading', {
           do: 'measure',
           on: r.measure,
           fig: { build: b.number, value: r.value },
         }),
-      ),
+        entered: r.entered ?? null,
+      })),
     ...(b.acceptance
       ? [
           {
@@ -135,6 +139,7 @@ export function buildEntries(job: JobRecord, ix: AssemblyIndex): Entry[] {
               b.acceptance.by,
               'acceptance',
             ),
+            entered: b.acceptance.entered ?? null,
             deeds: (now: Reading) => [
               ...(b.number > 0 ? newInTrial(ix, now) : []),
               ...[...ix.settings.keys()]

@@ -133,7 +133,7 @@ begin
       from open_item o join person p on p.id = o.by_person where o.job_id = j.id),
     'loops', (
       select coalesce(json_agg(json_build_object(
-        'number', l.number, 'why', l.why, 'targets', l.targets, 'note', l.note, 'by', p.name, 'at', iso(l.at)) order by l.number), '[]')
+        'number', l.number, 'why', l.why, 'targets', l.targets, 'note', l.note, 'by', p.name, 'at', iso(l.at), 'entered', l.entered) order by l.number), '[]')
       from repair_loop l join person p on p.id = l.by_person where l.job_id = j.id),
     'log', (
       select coalesce(json_agg(json_strip_nulls(json_build_object(

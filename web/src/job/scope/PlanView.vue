@@ -44,7 +44,8 @@ const atLeast = computed(() => (props.plan.unpriced ? 'at least ' : ''))
     <p v-if="plan.undisturbed.length && plan.off.length">
       <strong>Not disturbed:</strong> {{ settingNames(sheet, plan.undisturbed).join(', ') }}.
       <template v-if="!plan.disturbed.length"
-        >No trial build and no pattern; one check reading at the end against the one as found.</template
+        >No trial build and no pattern. What is only seated again is read once at the end, where it can be
+        read as it stands.</template
       >
     </p>
     <p v-if="!plan.off.length">Nothing is opened.</p>
