@@ -6,6 +6,7 @@ import { demoSheets } from '../../src/drives/sheets/index.ts'
 import type { DriveSheet } from '../../src/drives/sheet.ts'
 import { estimate } from '../../src/inspection/estimate.ts'
 import { rebuildPlan, struckIn } from '../../src/job/job-plan.ts'
+import { heldTests, partedIn } from '../../src/job/proofs.ts'
 import { USUAL_WAYS } from '../../src/job/record.ts'
 import { baseOf, timeOf } from '../../src/route/occurrence.ts'
 import { completeStep, isAsked } from '../../src/route/complete.ts'
@@ -252,5 +253,23 @@ describe('nothing is asked that the job does not need', () => {
   })
   it('the same parts seated again on the boat are checked by nobody who cannot read them', () => {
     expect(onRoute(live(sheetOf('lomvi-90'), 'seals:propshaft'))).not.toContain('check-set')
+  })
+})
+
+describe('the record', () => {
+  const job = live(sheetOf('lomvi-90'), 'seals:propshaft').walk()
+  it('holds every pressure test with its rate, its U and its limits', () => {
+    const tests = heldTests(job.job)
+    expect(tests.map((t) => t.test)).toEqual(['leak-found', 'leak-case'])
+    const [, proof] = tests
+    expect(proof).toMatchObject({ verdict: 'tight', proved: true, minutes: 30 })
+    expect(proof!.mlPerMin! + proof!.uMlPerMin!).toBeLessThan(proof!.plan.allowedMlPerMin!)
+  })
+  it('says of all that was parted how it is proved', () => {
+    const parted = Object.fromEntries(partedIn(job.job).map((p) => [p.id, p.proof]))
+    expect(parted).toMatchObject({ carrier: 'test', propshaft: 'test', drain: 'run' })
+    expect(parted['backlash-reverse']).toBe('seated')
+    const open = live(sheetOf('lomvi-90'), 'seals:propshaft').walk('leak-case')
+    expect(partedIn(open.job).find((p) => p.id === 'carrier')!.proof).toBe('none')
   })
 })
