@@ -100,3 +100,9 @@ const PROOFS: Record<Parted['proof'], string> = {
     </table>
   </section>
 </template>
+
+<style scoped>
+section {
+  margin-top: 1.5rem;
+}
+</style>
