@@ -1,4 +1,5 @@
 import type { LoggedAct } from '../../src/assembly/act.ts'
+import { logAfter } from '../../src/job/acts/log-after.ts'
 import { ungraded } from '../../src/job/job-plan.ts'
 import { isOpen } from '../../src/job/job-work.ts'
 import { judged, type JudgedJob } from '../../src/job/judged.ts'
@@ -72,22 +73,8 @@ export class LiveJob {
     this.writes++
     this.record = change(this.record)
     this.job = this.judge()
-    const { acts } = this.job.work
-    const keys = new Set(acts.map((a) => a.key))
-    const before = this.record.log!.filter((a) => keys.has(a.key))
-    const there = new Set(before.map((a) => `${a.key} ${a.place}`))
-    const fresh = acts
-      .filter((a) => !there.has(`${a.key} ${a.place}`))
-      .map(({ key, place, do: verb, on, fig, sure }) => ({
-        key,
-        place,
-        do: verb,
-        on,
-        ...(fig ? { fig } : {}),
-        sure,
-        write: this.writes,
-      }))
-    this.record = { ...this.record, log: [...before, ...fresh] }
+    const log = logAfter(this.record.log!, this.job.work.acts, this.writes)
+    this.record = { ...this.record, log }
   }
 
   lines = () => this.job.work.lines.filter((l) => l.colour === 'red').map((l) => `${l.code} ${l.on}`)

@@ -1,5 +1,5 @@
 import { objectName } from '@moray/core/job/acts/object-name'
-import type { Act, LoggedAct } from '@moray/core/assembly/act'
+import type { Act } from '@moray/core/assembly/act'
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { Queryable, Transaction } from '../db/database.ts'
 import type { Who } from '../request/who.ts'
@@ -44,26 +44,6 @@ export async function writeLog(
      where a.job_id = $1 and a.source_key <> all($6::text[]) and not exists (select 1 from act_struck s where s.act_id = a.id)`,
     [job.id, entered, who.id || null, who.at, JSON.stringify(rows), [...new Set(acts.map((a) => a.key))]],
   )
-}
-
-/** The log of a job as it stands once its acts are in it: what was there and still counts, then what came now. */
-export function logAfter(job: JudgedJob, entered: number): LoggedAct[] {
-  const id = (a: Pick<LoggedAct, 'key' | 'place'>) => `${a.key} ${a.place}`
-  const now = new Set(job.work.acts.map((a) => a.key))
-  const before = (job.log ?? []).filter((a) => now.has(a.key))
-  const there = new Set(before.map(id))
-  const fresh = job.work.acts
-    .filter((a) => !there.has(id(a)))
-    .map(({ key, place, do: verb, on, fig, sure }): LoggedAct => ({
-      key,
-      place,
-      do: verb,
-      on,
-      ...(fig ? { fig } : {}),
-      sure,
-      write: entered,
-    }))
-  return [...before, ...fresh]
 }
 
 interface Row {

@@ -1,3 +1,4 @@
+import { logAfter } from '@moray/core/job/acts/log-after'
 import { judged, type JudgedJob } from '@moray/core/job/judged'
 import { isOver } from '@moray/core/job/record'
 import type { Told } from '@moray/core/job/event'
@@ -10,7 +11,7 @@ import { onWrite, type Params } from '../http/endpoint.ts'
 import { write, type Done } from '../request/write.ts'
 import type { Who } from '../request/who.ts'
 import type { At } from './change.ts'
-import { logAfter, writeLog } from '../acts/log.ts'
+import { writeLog } from '../acts/log.ts'
 import { mustBeOpen } from './must-be-open.ts'
 import { readRecord, readRecords, type Read } from './read-record.ts'
 import type { Mark } from './record-shelf.ts'
@@ -73,7 +74,7 @@ async function changeJob(
   const stays = options.whenOver === 'as-it-stands' && isOver(state)
   const standing = stays ? { state, stage, waits } : after.standing
   const { record, ways, rest } = own!
-  const log = logAfter(after, entered)
+  const log = logAfter(after.log ?? [], after.work.acts, entered)
   const now = (seen: number) => ({ ...record, ...standing, log, touchedAt: who.at.toISOString(), seen })
   return {
     told,
