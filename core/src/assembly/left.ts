@@ -8,8 +8,6 @@ import { configurationOf, foundConfiguration, type AssemblyState } from './state
 export interface Left {
   /** Every act that is left, in an order in which they can be done. */
   deeds: readonly Deed[]
-  /** What is still not as it must be after all of them: nothing that a sheet can be asked for mends it. */
-  stays: readonly Line[]
   /** The unit as it is laid open, before anything is closed again. */
   open: AssemblyState
 }
@@ -25,11 +23,7 @@ export function whatIsLeft(ix: AssemblyIndex, state: AssemblyState, goal: Goal):
   const open = copyOf(work.state)
   if (goal.closes) closeAgain(ix, work, goal)
   if ((work.state.ended ?? -1) < goal.endsAfter) work.do({ do: 'end', on: 'unit', fig: { end: goal.end } })
-  return {
-    deeds: work.deeds,
-    open,
-    stays: invariants(ix, work.state).filter((l) => l.colour === 'red'),
-  }
+  return { deeds: work.deeds, open }
 }
 
 /** Acts that are thought through one after the other, each on what the ones before it came to. */
@@ -61,6 +55,13 @@ class Work {
     this.known ??= invariants(this.ix, this.state)
     return this.known.flatMap((l) => (codes.includes(l.code) ? [l.on] : []))
   }
+}
+
+/** A state as it will be once some acts are done; the one given stays as it is. */
+export function afterDeeds(ix: AssemblyIndex, state: AssemblyState, deeds: readonly Deed[]): AssemblyState {
+  const work = new Work(ix, copyOf(state))
+  for (const d of deeds) work.do(d)
+  return work.state
 }
 
 function layOpen(ix: AssemblyIndex, work: Work, goal: Goal) {

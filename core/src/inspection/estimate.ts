@@ -125,7 +125,7 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
   // a cracked case is not rebuilt, but a new one can be built up
   for (const c of bodyEnds)
     options[0]!.risks.push(
-      `the old case is never used again (${c.rule}): everything moves into a new one, and is set anew`,
+      `the old case is scrapped (${c.rule}): everything moves into a new one and has to be set again`,
     )
   const safety = [
     ...bodyEnds.map((c) => `The old case: ${c.rule}.`),

@@ -2,7 +2,7 @@ import { actsOf, type ActsOfRecord } from './acts/acts-of-record.ts'
 import { stepsOf } from './acts/claims.ts'
 import type { Deed } from '../assembly/act.ts'
 import { invariants, isFirm, type Line } from '../assembly/invariants.ts'
-import { whatIsLeft, type Left } from '../assembly/left.ts'
+import { afterDeeds, whatIsLeft, type Left } from '../assembly/left.ts'
 import type { AssemblyState } from '../assembly/state.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { lineText } from './acts/line-text.ts'
@@ -14,10 +14,11 @@ import { stepWithRole } from '../route/progress.ts'
 import type { Gate, Route, Step } from '../route/route.ts'
 import { routeOf } from '../route/route-of.ts'
 import { actsOfStep, claimsOfStep, classesOn, type ActClass } from '../route/step-acts.ts'
+import type { DriveStepId } from '../route/step-ids.ts'
 import { timeOfRepair, withOccurrences } from '../route/with-occurrences.ts'
 import { workFacts } from '../route/work-facts.ts'
 import { counted, doneSteps } from './closings.ts'
-import { isAfter } from './entered.ts'
+import { isAfter, lastOf } from './entered.ts'
 import type { Closing, JobRecord } from './record.ts'
 
 /** What was done to the unit, what is left to do, and the route that leads through it. */
@@ -40,10 +41,15 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
     for (const d of deeds) for (const c of classes(d)) found.add(c)
     return found
   }
-  // a reading by itself is no act of the work
-  // of a unit that was exchanged nothing counts any more that was done to the one before
+  // a reading by itself is no act of the work, and of a unit that was exchanged nothing counts that was done to the one before
   const came = acts.findLast((a) => a.do === 'came')?.n ?? 0
-  const own = acts.filter((a) => a.n >= came && (a.do !== 'measure' || a.fig?.check))
+  const own = acts.filter(
+    (a) =>
+      a.n >= came &&
+      (a.do !== 'measure' || a.fig?.check) &&
+      // what was put back before it was stopped asks for nothing more
+      (goal.closes || !CLOSING.has(a.do)),
+  )
   const leftClasses = all(left.deeds)
   const done = all(
     inferred.filter((d) => d.before >= came),
@@ -61,9 +67,7 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
   const isFor = (base: string, of: ReadonlySet<ActClass>) => actsOfStep(base, steps).some((c) => of.has(c))
   const again = withOccurrences(routeOf(sheet), {
     repairs: record.loops,
-    takenBack: new Set(
-      record.closings.flatMap((c) => (c.takenBack && !c.takenBack.replacedBy ? [baseOf(c.step)] : [])),
-    ),
+    takenBack: takenBackIn(record),
     closed: counted(record.closings)
       .filter((c) => steps.has(baseOf(c.step)))
       .map((c) => ({
@@ -94,10 +98,70 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
     ...read,
     left,
     lines,
-    route: withLines(withNames(again, sheet, left, isInRow), sheet, record, lines),
-    facts: workFacts(plan, done, isOpened(read, left.open)),
+    route: withLines(
+      withNames(again, sheet, left, isInRow),
+      sheet,
+      record,
+      record.partner?.follows ? ownLines(read, left, sheet) : lines,
+    ),
+    facts: workFacts(plan, goal.end, done, isOpened(read, left.open)),
     sets: new Set([...left.deeds, ...own].flatMap((d) => (d.do === 'accept' ? [d.on] : []))),
   }
+}
+
+/** Acts by which a unit is put back together. */
+const CLOSING: ReadonlySet<Deed['do']> = new Set<Deed['do']>([
+  'fit',
+  'press-in',
+  'renew',
+  'snug',
+  'tighten',
+  'lock',
+  'join',
+  'fill',
+  'settle',
+  'prove',
+  'accept',
+  'measure',
+  'run',
+  'know',
+])
+
+/** Steps that were taken back and are done again; not those of a rebuild that the owner has decided against since. */
+function takenBackIn({ closings, estimates }: JobRecord): ReadonlySet<string> {
+  const decided = estimates.flatMap((e) =>
+    e.approval && e.approval.choice !== 'rebuild' ? [e.approval] : [],
+  )
+  const since = lastOf(decided)
+  return new Set(
+    closings.flatMap((c) =>
+      c.takenBack && !c.takenBack.replacedBy && (!since || isAfter(c, since)) ? [baseOf(c.step)] : [],
+    ),
+  )
+}
+
+/** Steps that are done once for a unit of two cases, on the route of the case that leads. */
+const OF_THE_UNIT: readonly DriveStepId[] = [
+  'join',
+  'leak-joined',
+  'fill-stand',
+  'fill-mounted',
+  'first-run',
+  'shift-check',
+  'propeller',
+]
+
+/** The lines of a case that waits for the other one: as they will be once all that is done for both is done there. */
+function ownLines({ ix, state, goal }: ActsOfRecord, { deeds }: Left, sheet: DriveSheet): Line[] {
+  const steps = stepsOf(sheet)
+  const classes = classesOn(sheet)
+  const shared = new Set(OF_THE_UNIT.flatMap((id) => actsOfStep(id, steps)))
+  const then = afterDeeds(
+    ix,
+    state,
+    deeds.filter((d) => classes(d).some((c) => shared.has(c))),
+  )
+  return invariants(ix, { ...then, end: goal.end })
 }
 
 /** What is opened once more: the step names what comes off, and what is new. */
@@ -130,16 +194,11 @@ function withNames(route: Route, sheet: DriveSheet, { deeds }: Left, isInRow: bo
 
 /**
  * The drive is handed over when nothing is left to do, and what is still not as it must be was accepted by name: each line is a gate that is departed from
- * with a reason, and some by nobody. Until then the work itself is what comes first. Of a case that waits for the other, what both do together is the other's.
+ * with a reason, and some by nobody. Until then the work itself is what comes first.
  */
-function withLines(
-  route: Route,
-  sheet: DriveSheet,
-  { partner, closings }: JobRecord,
-  lines: readonly Line[],
-): Route {
+function withLines(route: Route, sheet: DriveSheet, { closings }: JobRecord, lines: readonly Line[]): Route {
   const hands = stepWithRole(route, 'hands-over')
-  if (!hands || partner?.follows) return route
+  if (!hands) return route
   const closed = doneSteps(closings)
   if (closed.has(hands.id)) return route
   const gates = lines

@@ -12,7 +12,10 @@ import type { Closing } from './record.ts'
 export interface HeldTest {
   closing: Closing
   test: LeakTestId
-  plan: LeakPlan
+  /** By what it was held; nothing where the sheet has no figures, and somebody tested it by the manual of the unit. */
+  plan?: LeakPlan
+  /** What he said came of it then. */
+  word?: string
   startKpa?: number
   endKpa?: number
   minutes?: number
@@ -38,7 +41,9 @@ export function heldTests({
     const test = baseOf(closing.step)
     if (!isTest(test) || closing.takenBack?.replacedBy) return []
     const plan = test.endsWith('joined') ? sheet.bench.joins?.oilJoint : sheet.bench.leak
-    if (!plan) return []
+    const said = closing.answers[`${test}.word`]
+    if (!plan)
+      return typeof said === 'string' ? [{ closing, test, word: said, proved: said === 'tight' }] : []
     const known = deriveFacts(sheet, { ...schools, ...closing.answers })
     const num = (name: string) => {
       const v = known[`${test}.${name}`]

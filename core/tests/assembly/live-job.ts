@@ -150,13 +150,24 @@ export class LiveJob {
       case 'grades':
         return this.grade()
       case 'estimate':
-        this.write((r) => ({ ...r, estimates: decided(this.choice, this.at()) }))
+        this.decide(this.choice)
         return true
       case 'setting':
         return step.id === 'shims' ? this.stacks() : this.setting()
       default:
         return false
     }
+  }
+
+  /** The owner decides. */
+  decide(choice: ApprovalChoice) {
+    this.write((r) => ({ ...r, estimates: decided(choice, this.at()) }))
+  }
+
+  /** The other case of the unit leads from now on: joining, filling and run are on its route. */
+  follow() {
+    const partner = { id: 'other', number: '26-201', sheetId: 'other', sheetName: 'Other', follows: true }
+    this.write((r) => ({ ...r, partner: { ...partner, facts: {}, closings: [] } }))
   }
 
   private row(): boolean {

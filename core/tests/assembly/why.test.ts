@@ -207,6 +207,30 @@ describe('a hold point', () => {
   })
 })
 
+describe('an owner who stops', () => {
+  it('ends it as it is, also after a step was taken back: nothing of the rebuild is asked any more', () => {
+    const job = live(sheetOf('lomvi-90'), 'full').walk('inside')
+    job.takeBack('seals')
+    job.decide('stop')
+    const before = job.order.length
+    job.walk()
+    expect(job.order.slice(before)).toEqual(['handover'])
+    expect(job.job.work.state.end).toBe('as-it-is')
+  })
+})
+
+describe('a case that waits for the other one', () => {
+  it('is not handed over while something of its own is not right, and asks nothing that is done over there', () => {
+    const job = live(sheetOf('alke-2-lower'), 'full')
+    job.follow()
+    job.walk('tighten')
+    job.leave('tighten')
+    const said = job.step('handover')!.why.join(' ')
+    expect(said).toMatch(/Pinion nut: loosened, and not tightened since/)
+    expect(said).not.toMatch(/Not joined again|Gearcase: empty|Drain screw/)
+  })
+})
+
 describe('a step that was left undone', () => {
   it('is a line of the list at handover, by name, and is not asked for again and again', () => {
     const job = live(sheetOf('lomvi-90'), 'seals:propshaft').walk('leak-case')
@@ -263,7 +287,7 @@ describe('the record', () => {
     expect(tests.map((t) => t.test)).toEqual(['leak-found', 'leak-case'])
     const [, proof] = tests
     expect(proof).toMatchObject({ verdict: 'tight', proved: true, minutes: 30 })
-    expect(proof!.mlPerMin! + proof!.uMlPerMin!).toBeLessThan(proof!.plan.allowedMlPerMin!)
+    expect(proof!.mlPerMin! + proof!.uMlPerMin!).toBeLessThan(proof!.plan!.allowedMlPerMin!)
   })
   it('says of all that was parted how it is proved', () => {
     const parted = Object.fromEntries(partedIn(job.job).map((p) => [p.id, p.proof]))

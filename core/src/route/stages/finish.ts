@@ -24,6 +24,9 @@ import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 /** Holds whatever is known. */
 const ALWAYS: Condition = { all: [] }
 
+/** The owner has stopped it, and it stays as it lies. */
+const AS_IT_IS: Condition = { fact: 'job.end', is: 'as-it-is' }
+
 /** Propeller, anode, filling, first run, handover. */
 export function finishSteps(sheet: DriveSheet): Step[] {
   const { bench } = sheet
@@ -217,7 +220,10 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       what: 'Anodes by the water',
       why: 'The wrong alloy does not protect, or is gone in a summer.',
       appliesWhen: {
-        any: [UNIT, does('fit.anode'), inMode('service'), { fact: 'job.scope', is: 'full' }],
+        all: [
+          { not: AS_IT_IS },
+          { any: [UNIT, does('fit.anode'), inMode('service'), { fact: 'job.scope', is: 'full' }] },
+        ],
       },
       instruct: [
         say('Salt: zinc or aluminium. Brackish: aluminium. Fresh: magnesium or aluminium.'),
@@ -308,7 +314,14 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         'fill-mounted',
         'waiting',
       ],
-      instruct: [say('Tag on the unit, next service said.')],
+      instruct: [
+        say('Tag the unit; tell the owner when the next service is due.', undefined, { not: AS_IT_IS }),
+        say(
+          'It goes out as it is, and must not be run: a tag on the unit and one at the helm, pressure out, blanks off, and every part in the tray listed by name.',
+          undefined,
+          AS_IT_IS,
+        ),
+      ],
       gates: [
         gate(
           { any: [LEADS, { fact: 'partner.done.first-run', is: true }] },

@@ -28,6 +28,7 @@ const VERDICTS: Record<string, string> = {
   fails: 'fails',
   'too-close': 'too close to call',
   attempt: 'no test: it does not count',
+  alone: 'this case only',
 }
 const verdictOf = (t: HeldTest) =>
   [
@@ -35,11 +36,14 @@ const verdictOf = (t: HeldTest) =>
     t.verdict && `by the rate: ${VERDICTS[t.verdict] ?? t.verdict}`,
   ]
     .filter(Boolean)
-    .join('; ') || 'not read to the end'
+    .join('; ') ||
+  (t.word && (VERDICTS[t.word] ?? t.word)) ||
+  'not read to the end'
 const limitOf = ({ plan }: HeldTest) =>
   [
-    plan.allowedDrop && `${kpa(plan.allowedDrop.kpa)} in ${plan.allowedDrop.minutes ?? plan.holdMin} min`,
-    plan.allowedMlPerMin !== undefined && `${plainDigits(plan.allowedMlPerMin)} ml/min`,
+    !plan && 'by the manual of the unit',
+    plan?.allowedDrop && `${kpa(plan.allowedDrop.kpa)} in ${plan.allowedDrop.minutes ?? plan.holdMin} min`,
+    plan?.allowedMlPerMin !== undefined && `${plainDigits(plan.allowedMlPerMin)} ml/min`,
   ]
     .filter(Boolean)
     .join(', ')
@@ -69,7 +73,11 @@ const PROOFS: Record<Parted['proof'], string> = {
       <tbody>
         <tr v-for="t in tests" :key="t.closing.id" :class="{ gone: t.closing.takenBack }">
           <td>{{ TESTS[t.test] }}</td>
-          <td>{{ kpa(t.startKpa) }} to {{ kpa(t.endKpa) }}, {{ t.minutes ?? '?' }} min</td>
+          <td>
+            <template v-if="t.plan"
+              >{{ kpa(t.startKpa) }} to {{ kpa(t.endKpa) }}, {{ t.minutes ?? '?' }} min</template
+            >
+          </td>
           <td>{{ verdictOf(t) }}</td>
           <td>
             <template v-if="t.mlPerMin !== undefined"
