@@ -10,7 +10,7 @@ import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** The case tells most before it is opened. */
 const AS_FOUND = {
-  any: [OPENS, inMode('look', 'test', 'strike')],
+  any: [OPENS, inMode('look', 'test')],
 }
 
 /** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */

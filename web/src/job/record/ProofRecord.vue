@@ -59,7 +59,7 @@ const PROOFS: Record<Parted['proof'], string> = {
 <template>
   <section v-if="tests.length" aria-label="Pressure tests">
     <h2>Pressure tests</h2>
-    <table class="ledger fine">
+    <table class="ledger fine tests">
       <thead>
         <tr>
           <th scope="col">Test</th>
@@ -112,5 +112,24 @@ const PROOFS: Record<Parted['proof'], string> = {
 <style scoped>
 section {
   margin-top: 1.5rem;
+}
+/* on a phone six columns are none: each test is a block of lines */
+@media (max-width: 40rem) {
+  .tests thead {
+    display: none;
+  }
+  .tests tr {
+    display: block;
+    padding: 0.4rem 0;
+    border-bottom: 1px solid var(--line);
+  }
+  .tests td {
+    display: block;
+    border: 0;
+    padding: 0.1rem 0;
+  }
+  .tests td:first-child {
+    font-weight: 700;
+  }
 }
 </style>
