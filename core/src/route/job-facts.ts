@@ -1,6 +1,5 @@
 import { InputError } from '../checks/input-error.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import { ratio } from '../gears/ratio.ts'
 import type { LeakPlan } from '../drives/bench-facts.ts'
 import { leakTest } from '../leak/leak-test.ts'
 import { runout, type Runout } from '../measuring/runout.ts'
@@ -9,6 +8,7 @@ import type { OutsideFacts } from './check-route.ts'
 import { holds, isKnown, type Facts, type FactValue } from './facts.ts'
 import { testCounts } from './stages/leak-steps.ts'
 import { LEAK_TESTS, type LeakTestId } from './step-ids.ts'
+import { numberIn, overallFacts, ratioFacts } from './ratio-facts.ts'
 import { shaftsAtStrike } from './stages/strike.ts'
 
 /** Facts that no question of a route asks for: the rest of the job says them, or they follow from answers. */
@@ -77,11 +77,6 @@ export const ANODE_ALLOYS: Record<string, string[]> = {
 
 type Mutable = Record<string, FactValue>
 
-const num = (facts: Facts, fact: string) => {
-  const v = facts[fact]
-  return typeof v === 'number' ? v : undefined
-}
-
 /**
  * What follows from the facts, computed by the same functions as everywhere: does the ratio agree, what does the leak test
  * say, is the rolling torque in its window, does the anode suit the water.
@@ -115,7 +110,7 @@ export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
   const arrived = String(all['parts.arrived'] ?? '')
     .split(' ')
     .filter((v) => v !== '')
-  all['parts.complete'] = arrived.length >= (num(all, 'orders.count') ?? 0)
+  all['parts.complete'] = arrived.length >= (numberIn(all, 'orders.count') ?? 0)
   return all
 }
 
@@ -138,7 +133,7 @@ function strikeFacts(sheet: DriveSheet, all: Mutable) {
         all[`strike.${id}.bend`] = round.eccentricityMm
         all[`strike.${id}.high`] = `${Math.round(round.highAtDeg / 30) % 12 || 12} o'clock`
       }
-      const tir = num(all, `strike.${id}.z${i}`) ?? round?.tirMm
+      const tir = numberIn(all, `strike.${id}.z${i}`) ?? round?.tirMm
       return tir === undefined ? [] : [tir > l.tirMm]
     })
     if (!read.length) continue
@@ -184,7 +179,7 @@ function patternFact(sheet: DriveSheet, all: Mutable) {
 /** What was read once more, closed: against what was read as found, and where nobody did, against its window. */
 function checkFacts(sheet: DriveSheet, all: Mutable) {
   for (const { id, window } of sheet.measures) {
-    const [now, found] = [num(all, `check.${id}`), num(all, `setting.found.${id}`)]
+    const [now, found] = [numberIn(all, `check.${id}`), numberIn(all, `setting.found.${id}`)]
     if (now === undefined) continue
     all[`check.${id}.same`] =
       found === undefined
@@ -193,54 +188,12 @@ function checkFacts(sheet: DriveSheet, all: Mutable) {
   }
 }
 
-/** Turns counted and teeth counted against this sheet's own pair. */
-function ratioFacts(sheet: DriveSheet, of: string, agrees: string, all: Mutable) {
-  const [driver, driven] = [num(all, `${of}.driver`), num(all, `${of}.driven`)]
-  const [input, output] = [num(all, `${of}.input-turns`), num(all, `${of}.output-turns`)]
-  const mesh = sheet.meshes[0]?.mesh
-  if (!mesh || input === undefined || output === undefined) return
-  const lowerPairs = [{ id: 'sheet', driver: mesh.pinionTeeth, driven: mesh.gearTeeth }]
-  const counted =
-    (driver === undefined || driver === mesh.pinionTeeth) &&
-    (driven === undefined || driven === mesh.gearTeeth)
-  // turns that cannot be do not agree
-  all[agrees] = false
-  const { candidates } = ratio({ lowerPairs, inputTurns: input, outputTurns: output, countErrorTurns: 0.1 })
-  all[agrees] = counted && candidates[0]!.matches
-}
-
-/** The whole unit: teeth of both cases against turns counted through both, and which codes of this case would make them. */
-function overallFacts(sheet: DriveSheet, all: Mutable) {
-  const mesh = sheet.meshes[0]?.mesh
-  const [driver, driven] = [num(all, 'partner.driver'), num(all, 'partner.driven')]
-  if (!mesh || driver === undefined || driven === undefined) return
-  const other = { id: 'other', driver, driven }
-  all['overall.expected'] = Math.round(((mesh.gearTeeth / mesh.pinionTeeth) * driven * 1000) / driver) / 1000
-  const [input, output] = [num(all, 'overall.input-turns'), num(all, 'overall.output-turns')]
-  if (input === undefined || output === undefined) return
-  const pairs = (sheet.ratio?.stamps ?? []).flatMap((s) => {
-    const [a, b] = (s.teeth.match(/\d+/g) ?? []).map(Number)
-    return a && b ? [{ id: s.code, driver: a, driven: b }] : []
-  })
-  const own = { id: 'sheet', driver: mesh.pinionTeeth, driven: mesh.gearTeeth }
-  const { candidates } = ratio({
-    upperPairs: [other],
-    lowerPairs: [own, ...pairs],
-    inputTurns: input,
-    outputTurns: output,
-    countErrorTurns: 0.1,
-  })
-  all['overall.agrees'] = candidates.some((c) => c.lowerId === 'sheet' && c.matches)
-  const fits = candidates.filter((c) => c.lowerId !== 'sheet' && c.matches).map((c) => c.lowerId)
-  all['overall.fits'] = fits.join(', ') || 'none that this sheet knows'
-}
-
 /** Smallest drop that the needle of a manual shows. */
 const MANUAL_NEEDLE_KPA = 3.4
 
 /** What a pressure test comes to; `attempt` where it was none, whatever the gauge said. */
 function leakFacts(plan: LeakPlan, test: LeakTestId, all: Mutable) {
-  const of = (name: string) => num(all, `${test}.${name}`)
+  const of = (name: string) => numberIn(all, `${test}.${name}`)
   const [start, end, minutes] = [of('start'), of('end'), of('minutes')]
   if (start === undefined || end === undefined || minutes === undefined || minutes <= 0) return
   const [startC, endC] = [of('start-c'), of('end-c')]
@@ -285,9 +238,9 @@ function leakFacts(plan: LeakPlan, test: LeakTestId, all: Mutable) {
 
 /** Torque at the fastener from what the wrench was set to, and what it has to be set to: a straight adapter lengthens the arm. */
 function torqueFact(at: string, window: { min?: number; max?: number }, all: Mutable) {
-  const [L, E] = [num(all, `${at}.wrench`), num(all, `${at}.offset`)]
+  const [L, E] = [numberIn(all, `${at}.wrench`), numberIn(all, `${at}.offset`)]
   const straight = all[`${at}.adapter`] === 'straight'
-  const setting = num(all, `${at}.setting`)
+  const setting = numberIn(all, `${at}.setting`)
   // a straight adapter whose lengths nobody measured: what arrives is not known
   if (straight && (!L || E === undefined)) {
     if (setting !== undefined) all[`${at}.torque-in`] = false

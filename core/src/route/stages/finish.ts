@@ -1,25 +1,12 @@
-import { inWords, volumeInWords } from '../../units/format.ts'
-import { propellerNutPath } from '../../drives/graph/bench-facts-of.ts'
-import { torqueUnitAt } from '../../drives/own/source.ts'
+import { volumeInWords } from '../../units/format.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Condition } from '../facts.ts'
-import {
-  neededIf,
-  bySchool,
-  gate,
-  inOrder,
-  mustHold,
-  number,
-  pick,
-  say,
-  text,
-  type StepDraft,
-} from '../make.ts'
+import { neededIf, gate, inOrder, mustHold, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Ask, Gate, Instruct, Step } from '../route.ts'
-import { torqueAsks, wrenchFigures } from './torque-asks.ts'
+import { propellerSteps } from './propeller.ts'
 import { PROVED_ELSEWHERE } from './join.ts'
 import { does, inMode, LEADS, UNIT } from './rebuild.ts'
-import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
+import { alsoAsks } from './wanted.ts'
 
 /** Holds whatever is known. */
 const ALWAYS: Condition = { all: [] }
@@ -126,91 +113,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
           ...(joinedTest ? [{ not: does('prove.joined') } as Condition] : []),
         ],
       }
-  const propGone: Condition = {
-    all: [LEADS, does('fit.hub', 'tighten.propeller', 'know.propeller-turns')],
-  }
-  const printed = torqueUnitAt(sheet.sources, `${propellerNutPath(sheet.graph)}.torqueNm`)
-  const nutHints = (torque: { min?: number; max?: number }): Instruct[] => {
-    const low = torque.min ?? 0
-    const middle = torque.max === undefined ? low : (low + torque.max) / 2
-    return [
-      bySchool(
-        'prop-nut',
-        'low-end',
-        `Set the wrench to the low end, ${inWords(low, 'Nm', printed)}, then on to where the tabs meet.`,
-      ),
-      bySchool(
-        'prop-nut',
-        'middle',
-        `Set the wrench to the middle, ${inWords(middle, 'Nm', printed)}, then on to where the tabs meet.`,
-      ),
-      bySchool('prop-nut', 'feel', 'By feel, then on to the lock; what was set is entered all the same.'),
-    ]
-  }
-  const propeller: StepDraft | null = bench.propeller && {
-    id: 'propeller',
-    needs: bench.propeller.afterRun
-      ? ['first-run']
-      : ['join', 'turn-closed', 'strike', 'service', 'ring-mounted'],
-    what: 'Fit the propeller',
-    why: 'Through the teeth a nut torque breaks what you have just set.',
-    appliesWhen: propGone,
-    place: 'end:aft',
-    school: 'prop-nut',
-    figuresAt: ['propellers', propellerNutPath(sheet.graph)],
-    caution: 'Battery off and key out. Blade blocked on wood.',
-    ...(bench.propeller.kind === 'tabs' ? { figures: wrenchFigures('prop') } : {}),
-    instruct: [
-      ...(bench.shifts
-        ? [
-            say(
-              'Neutral, and a blade blocked on wood: in gear the torque goes through the teeth.',
-              'prop-in-gear',
-            ),
-          ]
-        : []),
-      say('Splines greased thinly, taper the right way; washers and hub in order.'),
-      ...(sheet.further?.propellers ?? []).map((p) =>
-        say(
-          `${p.name}: ${[...(p.washers ?? [])].join(', ')}${p.turnsForward ? `; turns ${p.turnsForward} going forward` : ''}.`,
-        ),
-      ),
-      ...(bench.propeller.kind === 'tabs'
-        ? nutHints(bench.propeller.torqueNm)
-        : [say('Shear pin in, cap clocked to the hole, split pin flared both ways.')]),
-    ],
-    asks:
-      bench.propeller.kind === 'tabs'
-        ? [
-            ...torqueAsks('prop', 'Propeller nut', bench.propeller.torqueNm, printed),
-            {
-              ...number('prop.tabs', `Tabs in their slots (this drive: ${bench.propeller.tabs})`, '', {
-                whole: true,
-                max: 20,
-              }),
-              must: { fact: 'prop.tabs', atLeast: bench.propeller.tabs } as const,
-              wrong: `The sheet asks for ${bench.propeller.tabs} tabs. Advance the nut to where they meet, never back.`,
-              slip: 'few-tabs' as const,
-            },
-            number('prop.threads', `Threads showing (at least ${bench.propeller.threads})`, '', {
-              min: bench.propeller.threads,
-              max: 40,
-              whole: true,
-            }),
-          ]
-        : [],
-  }
-  const nut = lackingUnder(sheet, 'propellers', propellerNutPath(sheet.graph))
-  const propellerLater = nut.length > 0 && {
-    ...wantingStep(nut, {
-      id: 'propeller',
-      what: 'Fit the propeller',
-      why: 'Through the teeth a nut torque breaks what you have just set.',
-      appliesWhen: propGone,
-      place: 'end:aft',
-    }),
-    needs: ['first-run' as const],
-  }
+  const { propeller, later } = propellerSteps(sheet)
   return inOrder('finish', undefined, [
     fillStep('fill-stand', onStand),
     !bench.propeller?.afterRun && propeller,
@@ -292,7 +195,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       ],
     },
     bench.propeller?.afterRun && propeller,
-    propellerLater,
+    later,
     {
       id: 'handover',
       role: 'hands-over',
