@@ -78,7 +78,7 @@ const USED: Record<string, Record<string, string>> = {
   },
   propellers: {
     [`${CORE}graph/bench-facts-of.ts`]: 'heldBy held hub afterRun',
-    'core/src/route/stages/finish.ts': 'name turnsForward washers',
+    'core/src/route/stages/propeller.ts': 'name turnsForward washers',
     [`${CORE}own/closing-figures.ts`]: 'id',
     [`${WEB}forms/other-forms.ts`]: 'place part',
   },
