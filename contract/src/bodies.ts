@@ -16,7 +16,16 @@ import {
   SayOutcome,
 } from './requests/parts.ts'
 import { RemoveOwner } from './requests/privacy.ts'
-import { AgreeToDeparture, CloseStep, CorrectStep, KeepDraft, SeeRoute, TakeBack } from './requests/route.ts'
+import {
+  AcceptLine,
+  AgreeToDeparture,
+  CloseStep,
+  CorrectStep,
+  KeepDraft,
+  SeeRoute,
+  TakeBack,
+  UndoStep,
+} from './requests/route.ts'
 import { AddCase, AddOpenItem, CloseOpenItem, MoveJob, OpenLoop, SetScope } from './requests/scope.ts'
 import { SupersedeReading, TakeReading } from './requests/reading.ts'
 import { AcceptBuild, EnterStack, MarkPattern, TakePlan, WithdrawAcceptance } from './requests/setting.ts'
@@ -67,6 +76,8 @@ const bodies: { readonly [Name in Written]: BodyClass<BodyOf<Endpoints[Name]>> }
   closeStep: CloseStep,
   correctStep: CorrectStep,
   takeBack: TakeBack,
+  undoStep: UndoStep,
+  acceptLine: AcceptLine,
   agree: AgreeToDeparture,
   seeRoute: SeeRoute,
   keepDraft: KeepDraft,

@@ -45,12 +45,14 @@ import type {
   SayOutcome,
 } from './requests/parts.ts'
 import type {
+  AcceptLine,
   AgreeToDeparture,
   CloseStep,
   CorrectStep,
   KeepDraft,
   SeeRoute,
   TakeBack,
+  UndoStep,
 } from './requests/route.ts'
 import type { AddCase, AddOpenItem, CloseOpenItem, MoveJob, OpenLoop, SetScope } from './requests/scope.ts'
 import type { RemoveOwner } from './requests/privacy.ts'
@@ -134,6 +136,8 @@ export const endpoints = {
   closeStep: job<CloseStep>()('/api/jobs/:id/steps'),
   correctStep: job<CorrectStep>()('/api/jobs/:id/steps/:closing/correct'),
   takeBack: job<TakeBack>()('/api/jobs/:id/steps/:closing/take-back'),
+  undoStep: job<UndoStep>()('/api/jobs/:id/steps/:closing/undone'),
+  acceptLine: job<AcceptLine>()('/api/jobs/:id/lines'),
   agree: job<AgreeToDeparture>()('/api/jobs/:id/agreements'),
   seeRoute: job<SeeRoute>()('/api/jobs/:id/route-seen'),
   keepDraft: writes<KeepDraft, Nothing>()('/api/jobs/:id/draft'),

@@ -1,3 +1,5 @@
+import { STOP_ENDS } from '@moray/core/job/decision'
+import type { StopEnd } from '@moray/core/job/record'
 import { Flag, Num, OneOf, Text, Texts, Whole } from '../fields/decorators.ts'
 
 export class LayInRow {
@@ -110,4 +112,10 @@ export class RecordApproval {
 
   @Text({ what: 'how: by telephone, in writing, at the bench', min: 2, max: 120 })
   how!: string
+
+  @OneOf({ what: 'in what it ends, where it is stopped', values: Object.keys(STOP_ENDS), optional: true })
+  ends?: StopEnd
+
+  @Texts({ what: 'ids of the parts that are kept for another unit', most: 100, optional: true })
+  kept?: string[]
 }

@@ -46,6 +46,21 @@ export class TakeBack {
   reason!: string
 }
 
+/** What a closed step did was undone since: the work, not what was written of it. */
+export class UndoStep {
+  @Text({ what: 'why it was undone', min: 3, max: 300 })
+  reason!: string
+}
+
+/** A line of what is checked before the unit leaves may stay as it is, by name and with a reason. */
+export class AcceptLine {
+  @Text({ what: 'the line, as it is listed', min: 3, max: 140 })
+  line!: string
+
+  @Text({ what: 'why it may stay so', min: 3, max: 300 })
+  reason!: string
+}
+
 /** The lead agrees to a departure; only his own request counts. */
 export class AgreeToDeparture {
   @Text({ what: 'which step', min: 1, max: 60 })

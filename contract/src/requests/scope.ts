@@ -35,7 +35,7 @@ export class OpenLoop {
   @OneOf({ what: 'what went wrong', values: Object.keys(REPAIR_REASONS) })
   why!: RepairWhy
 
-  @Texts({ what: 'ids of the parts to reach', least: 1, most: 100 })
+  @Texts({ what: 'ids of the parts to reach; none where a leak has to be found first', most: 100 })
   targets!: string[]
 
   @Text({ what: 'what was seen, and where', min: 3, max: 300 })

@@ -32,6 +32,7 @@ export const VERBS = {
   know: 'topic',
   find: 'thing',
   account: 'thing',
+  waive: 'line',
   end: 'unit',
 } as const
 export type Verb = keyof typeof VERBS
@@ -64,13 +65,24 @@ export const ENDS = ['boat', 'stand', 'closed-dry', 'as-it-is', 'boxes', 'scrapp
 export type End = (typeof ENDS)[number]
 
 /** Topics that are known or not. */
-export const TOPICS = ['shift', 'turns', 'propeller-turns', 'water', 'ratio', 'runs', 'decided'] as const
+export const TOPICS = [
+  'shift',
+  'turns',
+  'propeller-turns',
+  'water',
+  'ratio',
+  'runs',
+  'decided',
+  'place',
+] as const
 export type Topic = (typeof TOPICS)[number]
 
 /** What is said with an act; each verb uses its own. */
 export interface Figures {
   /** came: how the unit stands; nothing is known of one that was worked on elsewhere. */
   came?: 'mounted' | 'whole' | 'elsewhere' | 'boxes'
+  /** came: parts that were kept of the unit before. */
+  kept?: readonly string[]
   /** leave-out: for a trial, or for good. */
   until?: 'trial' | 'good'
   condition?: Condition

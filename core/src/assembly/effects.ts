@@ -7,16 +7,34 @@ type Effect = (ix: AssemblyIndex, state: AssemblyState, act: Act) => void
 /** What an act changes in the state, which is changed in place. An act on a row that the sheet has not changes nothing. */
 export function applyEffect(ix: AssemblyIndex, state: AssemblyState, act: Act): void {
   state.n = act.n
+  // what was accepted was so as it stood then: once something is opened again, it is looked at anew
+  if (OPENS.has(act.do)) state.accepted.clear()
   EFFECTS[act.do](ix, state, act)
 }
+
+const OPENS: ReadonlySet<Act['do']> = new Set<Act['do']>([
+  'remove',
+  'press-out',
+  'leave-out',
+  'loosen',
+  'take-out',
+  'part',
+  'drain',
+])
 
 const forget = (state: AssemblyState, topic: Topic, n: number) => state.unknownSince.set(topic, n)
 
 const EFFECTS: Record<Act['do'], Effect> = {
   // another unit has come: nothing of the one before counts
   came: (ix, s, { fig, n }) => {
+    const before = s.parts
     Object.assign(s, asItCame(ix), { n, came: fig?.came ?? 'mounted' })
     if (s.came === 'elsewhere') cameFromElsewhere(ix, s)
+    // what is kept of the one before lies beside it, as good or bad as it was
+    for (const id of fig?.kept ?? []) {
+      const [part, was] = [s.parts.get(id), before.get(id)]
+      if (part && was) Object.assign(part, { at: 'tray', moved: true, condition: was.condition, off: n })
+    }
   },
   remove: (ix, s, { on, n }) => removed(ix, s, on, n),
   'press-out': (ix, s, { on, n }) => removed(ix, s, on, n),
@@ -49,9 +67,16 @@ const EFFECTS: Record<Act['do'], Effect> = {
   measure: (ix, s, act) => read(ix, s, act, act.fig?.check === true && act.fig.verdict === 'good'),
   accept: (ix, s, act) => read(ix, s, act, true),
   prove: (ix, s, act) => proved(ix, s, act),
-  leak: (_, s, { on }) => {
+  leak: (ix, s, { on }) => {
     const joint = s.joints.get(on)
-    if (joint) Object.assign(joint, { leaks: true })
+    if (!joint) return
+    joint.leaks = true
+    // what seals it has failed, whatever it looks like
+    for (const id of ix.joints.get(on)!.sealedBy) {
+      const seal = s.parts.get(id)
+      if (seal?.at === 'in' && seal.condition !== 'unsafe')
+        Object.assign(seal, { condition: 'condemned', why: 'leaks' })
+    }
   },
   drain: (_, s, { on, n }) => {
     const space = s.spaces.get(on)
@@ -99,6 +124,7 @@ const EFFECTS: Record<Act['do'], Effect> = {
   },
   find: (_, s, { on }) => void s.open.add(on),
   account: (_, s, { on }) => void s.open.delete(on),
+  waive: (_, s, { on }) => void s.accepted.add(on),
   end: (_, s, { fig, n }) => {
     s.ended = n
     if (fig?.end) s.end = fig.end
@@ -125,10 +151,12 @@ function proof(s: AssemblyState, joint: string, n: number) {
   state.leaks = false
 }
 
-/** A joint is parted: its proof is gone, oil below the level has run out, and grease that was laid bare is packed anew. */
+/** A joint is parted: its proof is gone, whether it leaked has to be seen anew, oil below the level has run out, and grease that was laid bare is packed anew. */
 function opened(ix: AssemblyIndex, s: AssemblyState, id: string) {
   const joint = ix.joints.get(id)!
-  s.joints.get(id)!.partings++
+  const state = s.joints.get(id)!
+  state.partings++
+  state.leaks = false
   for (const space of joint.behind) {
     const held = s.spaces.get(space)
     if (!held || held.at === 'dry') continue
@@ -156,7 +184,8 @@ function removed(ix: AssemblyIndex, s: AssemblyState, id: string, n: number) {
   const met = (of: 'joints' | 'settings') => new Set([...lot].flatMap((m) => ix.parts.get(m)![of]))
   for (const joint of met('joints')) {
     const { between, sealedBy } = ix.joints.get(joint)!
-    if (![...between, ...sealedBy].every((m) => lot.has(m))) opened(ix, s, joint)
+    // the gasket of a screw seals it against the case, which is no part of its row
+    if (!between.length || ![...between, ...sealedBy].every((m) => lot.has(m))) opened(ix, s, joint)
   }
   for (const id of met('settings')) {
     const setting = ix.settings.get(id)!

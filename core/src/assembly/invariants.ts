@@ -57,13 +57,8 @@ const LEFT_OPEN: ReadonlySet<End | undefined> = new Set<End | undefined>(['as-it
 /**
  * What is not as it must be before the unit leaves the shop. An empty list opens handover; a line that was accepted by name, or that its end does not ask
  * for, stays to be read.
- * @param accepted `code id` of lines that were accepted by name, with a reason
  */
-export function invariants(
-  ix: AssemblyIndex,
-  state: AssemblyState,
-  accepted: ReadonlySet<string> = new Set(),
-): Line[] {
+export function invariants(ix: AssemblyIndex, state: AssemblyState): Line[] {
   const found: [Code, string][] = [
     ...partLines(state),
     ...groupLines(ix, state),
@@ -89,11 +84,14 @@ export function invariants(
       colour:
         LEFT_OPEN.has(state.end) && NOT_AS_IT_IS.has(code)
           ? 'not-for-this-end'
-          : accepted.has(`${code} ${on}`) && !NEVER.has(code)
+          : state.accepted.has(lineId({ code, on })) && !NEVER.has(code)
             ? 'accepted'
             : 'red',
     }))
 }
+
+/** By what a line is accepted. */
+export const lineId = ({ code, on }: Pick<Line, 'code' | 'on'>): string => `${code} ${on}`
 
 /** Handover is open. */
 export const mayLeave = (lines: readonly Line[]): boolean => lines.every((l) => l.colour !== 'red')

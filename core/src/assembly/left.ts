@@ -53,7 +53,7 @@ class Work {
   /** Ids of the rows that a line of the list is about. */
   lines(...codes: Code[]): string[] {
     this.known ??= invariants(this.ix, this.state)
-    return this.known.flatMap((l) => (codes.includes(l.code) ? [l.on] : []))
+    return this.known.flatMap((l) => (l.colour !== 'accepted' && codes.includes(l.code) ? [l.on] : []))
   }
 }
 
@@ -85,9 +85,21 @@ function layOpen(ix: AssemblyIndex, work: Work, goal: Goal) {
   for (const id of work.lines('condemned-in', ...(goal.mends ? (['unsafe-in'] as const) : [])))
     if (!ix.parts.get(id)!.body) work.do({ do: 'remove', on: id })
   if (!goal.mends) return
-  for (const joint of work.lines('joint-leaks'))
-    for (const id of ix.joints.get(joint)!.sealedBy)
-      if (state.parts.get(id)?.at === 'in') work.do({ do: 'remove', on: id })
+  for (const joint of work.lines('joint-leaks')) layLeakOpen(ix, work, joint)
+}
+
+/** A joint that leaks is laid open to what seals it; where nothing but the faces does, to those, and a screw of its own is taken out. */
+function layLeakOpen(ix: AssemblyIndex, work: Work, id: string) {
+  const { between, sealedBy, closedBy } = ix.joints.get(id)!
+  const isIn = (part: string) => work.state.parts.get(part)?.at === 'in'
+  const faces = between.filter((part) => !ix.parts.get(part)!.body)
+  // a seal that leaks is condemned, and comes out as that
+  if (sealedBy.some(isIn)) return
+  for (const part of faces) if (isIn(part)) work.do({ do: 'remove', on: part })
+  if (faces.length) return
+  for (const group of closedBy)
+    if (['as-came', 'final', 'snug'].includes(work.state.groups.get(group)!.at))
+      work.do({ do: 'take-out', on: group })
 }
 
 function closeAgain(ix: AssemblyIndex, work: Work, goal: Goal) {
@@ -97,9 +109,6 @@ function closeAgain(ix: AssemblyIndex, work: Work, goal: Goal) {
   for (const [id, p] of state.parts)
     if (p.at === 'tray' && (p.condition === 'condemned' || p.condition === 'unsafe'))
       work.do({ do: 'renew', on: id })
-  for (const joint of goal.mends ? work.lines('joint-leaks') : [])
-    for (const id of ix.joints.get(joint)!.sealedBy)
-      if (state.parts.get(id)?.at === 'tray') work.do({ do: 'renew', on: id })
   fitAll(ix, work)
   const groups = (wanted: (id: string) => boolean) => {
     for (const id of work.lines('group-not-tight')) if (wanted(id)) work.do({ do: 'tighten', on: id })
@@ -188,6 +197,7 @@ export function copyOf(state: AssemblyState): AssemblyState {
     stacks: new Map(state.stacks),
     temporary: new Set(state.temporary),
     open: new Set(state.open),
+    accepted: new Set(state.accepted),
     unknownSince: new Map(state.unknownSince),
     knownSince: new Map(state.knownSince),
   }

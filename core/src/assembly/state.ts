@@ -66,6 +66,8 @@ export interface AssemblyState {
   /** Metal, or something dropped: found or missing, and not accounted for. */
   open: Set<string>
   pressure: boolean
+  /** Lines of the list that were accepted by name since something was last opened, as `code id`. */
+  accepted: Set<string>
   came: 'mounted' | 'whole' | 'elsewhere' | 'boxes'
   /** Number of the act that made a topic unknown, and of the one that made it known. */
   unknownSince: Map<Topic, number>
@@ -92,6 +94,7 @@ export function asItCame(ix: AssemblyIndex): AssemblyState {
     temporary: new Set(),
     open: new Set(),
     pressure: false,
+    accepted: new Set(),
     came: 'mounted',
     unknownSince: new Map(),
     knownSince: new Map(),

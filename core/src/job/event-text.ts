@@ -81,13 +81,17 @@ function sentence(e: Happened, say: Say): string {
       const with_ = e.data.later ? `, with ${e.data.later} later steps` : ''
       return `${e.data.what}: taken back${with_}${why(e.data.reason)}`
     }
+    case 'step-undone':
+      return `${e.data.what}: undone since${why(e.data.reason)}`
+    case 'line-accepted':
+      return `Accepted as it is: ${e.data.line}${why(e.data.reason)}`
     case 'scope':
       return `Scope: ${e.data.label}; ${e.data.off} parts come off, about ${e.data.hours.toFixed(1)} h${why(e.data.reason)}`
     case 'open-item':
       return e.data.how ? `Open item settled: ${e.data.text} (${e.data.how})` : `Open item: ${e.data.text}`
     case 'loop': {
       const again = e.data.again ? `; ${e.data.again} steps to be done again` : ''
-      return `Repair ${e.data.number} opened for ${e.data.why}: ${e.data.parts.join(', ')} (${e.data.note})${again}`
+      return `Repair ${e.data.number} opened for ${e.data.why}: ${e.data.parts.join(', ') || 'its place to be found first'} (${e.data.note})${again}`
     }
     case 'case':
       return `Other case of the unit: ${e.data.number}, ${e.data.sheet}`
@@ -115,7 +119,7 @@ function sentence(e: Happened, say: Say): string {
     case 'estimate':
       return `Estimate: rebuild ${Math.round(e.data.rebuild)}, ${e.data.positions} positions to buy`
     case 'approval':
-      return `${e.data.customer} decided: ${e.data.choice} (${e.data.how})`
+      return `${e.data.customer} decided: ${e.data.choice}${e.data.ends ? `, ${e.data.ends}` : ''}${e.data.kept ? `, kept: ${e.data.kept.join(', ')}` : ''} (${e.data.how})`
     case 'school':
       return `${e.data.question}: ${e.data.label}, on this job (${e.data.reason})`
     case 'life':

@@ -28,6 +28,8 @@ export type Happened =
   | { kind: 'step-corrected'; data: { what: string; later: number; reason: string; over?: true } }
   | { kind: 'corrected'; data: { changes: DetailChange[]; reason: string } }
   | { kind: 'step-back'; data: { what: string; later: number; reason: string } }
+  | { kind: 'step-undone'; data: { what: string; reason: string } }
+  | { kind: 'line-accepted'; data: { line: string; reason: string } }
   | { kind: 'agreed'; data: { what: string; reason: string } }
   | { kind: 'route-seen'; data: { added: number; removed: number; changed: number } }
   | { kind: 'row-off'; data: { name: string; orientation?: string } }
@@ -37,7 +39,10 @@ export type Happened =
   | { kind: 'finding'; data: { label: string; state: 'there' | 'not' | 'unknown' } }
   | { kind: 'outcome'; data: { label: string } }
   | { kind: 'estimate'; data: { rebuild: number; positions: number } }
-  | { kind: 'approval'; data: { customer: string; choice: string; how: string } }
+  | {
+      kind: 'approval'
+      data: { customer: string; choice: string; how: string; ends?: string; kept?: string[] }
+    }
   | { kind: 'school'; data: { question: string; label: string; reason: string } }
   | { kind: 'life'; data: { act: LifeAct; reason?: string; stand?: string } }
   | { kind: 'picture'; data: { of: string; note?: string } }

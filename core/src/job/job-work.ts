@@ -24,7 +24,7 @@ import type { Closing, JobRecord } from './record.ts'
 /** What was done to the unit, what is left to do, and the route that leads through it. */
 export interface JobWork extends ActsOfRecord {
   left: Left
-  /** What is not as it must be when the unit leaves, as it stands now. */
+  /** What is not as it must be when the unit leaves, as it stands now; of a case that waits for the other one, what is its own. */
   lines: Line[]
   route: Route
   facts: Facts
@@ -93,17 +93,14 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
   })
   const row = new Set(record.row.map((r) => r.part))
   const isInRow = plan.off.every((p) => row.has(p.id))
-  const lines = invariants(ix, { ...state, end: goal.end })
+  const lines = record.partner?.follows
+    ? ownLines(read, left, sheet)
+    : invariants(ix, { ...state, end: goal.end })
   return {
     ...read,
     left,
     lines,
-    route: withLines(
-      withNames(again, sheet, left, isInRow),
-      sheet,
-      record,
-      record.partner?.follows ? ownLines(read, left, sheet) : lines,
-    ),
+    route: withLines(withNames(again, sheet, left, isInRow), sheet, record, lines),
     facts: workFacts(plan, goal.end, done, isOpened(read, left.open)),
     sets: new Set([...left.deeds, ...own].flatMap((d) => (d.do === 'accept' ? [d.on] : []))),
   }

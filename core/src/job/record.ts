@@ -6,7 +6,7 @@ import type { Grade } from '../inspection/criteria.ts'
 import type { Estimate } from '../inspection/estimate.ts'
 import type { GaugeSpec, ReadingHow } from '../setting/taken.ts'
 import type { Prediction } from '../setting/shim-solve.ts'
-import type { LoggedAct } from '../assembly/act.ts'
+import type { End, LoggedAct } from '../assembly/act.ts'
 import type { Repair } from '../route/repair.ts'
 import type { Scope } from '../route/scope.ts'
 import type { Waits } from './waits.ts'
@@ -35,6 +35,8 @@ export interface JobRecord extends JobHead {
   scopes: ScopeEntry[]
   openItems: OpenItem[]
   loops: LoopEntry[]
+  /** Nothing in the record of an older Moray. */
+  told?: ToldEntry[]
   /** What was done to the unit, as it was claimed on its day; nothing for a job that nobody has written to since there is a log. */
   log?: LoggedAct[]
   /** The other case of the same unit. */
@@ -254,9 +256,22 @@ export interface EstimateEntry extends Entered {
   body: Estimate & { rate: number; consumables: number; extraHours: number }
   by: string
   at: string
-  approval: (Entered & { choice: ApprovalChoice; customer: string; how: string; by: string }) | null
+  approval: Approval | null
+}
+
+export interface Approval extends Entered {
+  choice: ApprovalChoice
+  customer: string
+  how: string
+  by: string
+  /** In what it ends, where it is not rebuilt; null where nobody said so. */
+  ends?: StopEnd | null
+  /** Parts that go over to the unit that takes its place. */
+  kept?: string[] | null
 }
 export type ApprovalChoice = 'rebuild' | 'exchange' | 'used' | 'stop'
+/** In what a drive ends that is not rebuilt: back on the boat as it came, as it lies, in boxes, scrapped. */
+export type StopEnd = Extract<End, 'boat' | 'as-it-is' | 'boxes' | 'scrapped'>
 
 export interface JobSchoolEntry {
   school: string
@@ -292,6 +307,18 @@ export interface OpenItem {
   by: string
   at: string
   closed: { how: string; by: string; at: string } | null
+}
+
+/**
+ * What somebody said of the job besides its steps. `accepted`: a line of what is checked before the unit leaves may stay as it is; `subject` is its id.
+ * `undone`: what a closed step did was undone since; `subject` is the id of the closing.
+ */
+export interface ToldEntry extends Entered {
+  id: number
+  kind: 'accepted' | 'undone'
+  subject: string
+  reason: string
+  by: string
 }
 
 export interface LoopEntry extends Repair, Entered {

@@ -5,7 +5,7 @@ import { planOf, type Plan } from './plan.ts'
 export interface Repair {
   number: number
   why: RepairWhy
-  /** Parts that are reached again. */
+  /** Parts that are reached again; none where the place of a leak has to be found first. */
   targets: string[]
   /** What was seen, in the technician's words. */
   note: string

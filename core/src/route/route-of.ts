@@ -30,6 +30,7 @@ const STAGE_MAKERS = [
 const NOT_ON_EVERY_DRIVE: ReadonlySet<string> = new Set<DriveStepId>([
   'identify',
   'ratio',
+  'find-place',
   'leak-found',
   'leak-found-joined',
   'open-gear',

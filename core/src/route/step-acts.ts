@@ -15,6 +15,7 @@ export type ActClass = string
 
 /** The acts that closing a step says were done. */
 const CLAIMS: Partial<Record<DriveStepId, readonly ActClass[]>> = {
+  'find-place': ['know.place'],
   drain: ['drain'],
   apart: ['remove', 'part', 'loosen.held', 'take-out.held'],
   'parts-in': ['renew.body'],
@@ -28,8 +29,8 @@ const CLAIMS: Partial<Record<DriveStepId, readonly ActClass[]>> = {
   'unit-ratio': ['know.ratio'],
   join: ['join', 'tighten.joins', 'lock.joins'],
   'shift-check': ['know.shift'],
-  'fill-stand': ['fill', 'settle', 'tighten.port', 'lock.port'],
-  'fill-mounted': ['fill', 'settle', 'tighten.port', 'lock.port'],
+  'fill-stand': ['fill', 'settle', 'take-out.port', 'tighten.port', 'lock.port'],
+  'fill-mounted': ['fill', 'settle', 'take-out.port', 'tighten.port', 'lock.port'],
   'first-run': ['run', 'know.water', 'know.runs'],
   propeller: ['fit.hub', 'renew.hub', 'tighten.propeller', 'lock.propeller', 'know.propeller-turns'],
   anode: ['fit.anode', 'renew.anode'],

@@ -5,6 +5,7 @@ const BY_STAGE = {
     'identify',
     'ratio',
     'tools',
+    'find-place',
     'drain',
     'leak-found',
     'leak-found-joined',

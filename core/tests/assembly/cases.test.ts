@@ -249,6 +249,8 @@ const CASES: [name: string, sheet: string, acts: Deed[]][] = [
       act('press-out', 'forward-taper'),
       act('remove', 'nothing of this drive'),
       act('take-out', 'nothing of this drive'),
+      act('waive', 'part-not-in forward-gear'),
+      act('loosen', 'nothing of this drive'),
     ],
   ],
 ]

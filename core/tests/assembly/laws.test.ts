@@ -33,6 +33,7 @@ function anyDeed(ix: AssemblyIndex): fc.Arbitrary<Deed> {
     test: ['case', 'joined'],
     topic: ['shift', 'water', 'ratio'],
     thing: ['chip', 'blank'],
+    line: [...[...ix.parts.keys()].map((id) => `part-not-in ${id}`), 'unsafe-in housing'],
     unit: ['unit'],
   }
   return fc.constantFrom(...(Object.keys(VERBS) as Verb[])).chain((verb) => {

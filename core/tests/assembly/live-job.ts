@@ -1,9 +1,10 @@
 import type { LoggedAct } from '../../src/assembly/act.ts'
+import { undoneOf } from '../../src/job/acts/told-entries.ts'
 import { logAfter } from '../../src/job/acts/log-after.ts'
 import { ungraded } from '../../src/job/job-plan.ts'
 import { isOpen } from '../../src/job/job-work.ts'
 import { judged, type JudgedJob } from '../../src/job/judged.ts'
-import { USUAL_WAYS, type ApprovalChoice, type JobRecord } from '../../src/job/record.ts'
+import { USUAL_WAYS, type Approval, type ApprovalChoice, type JobRecord } from '../../src/job/record.ts'
 import { comesOff } from '../../src/drives/parts.ts'
 import { shimAdjusters, type DriveSheet } from '../../src/drives/sheet.ts'
 import { completeStep } from '../../src/route/complete.ts'
@@ -160,8 +161,8 @@ export class LiveJob {
   }
 
   /** The owner decides. */
-  decide(choice: ApprovalChoice) {
-    this.write((r) => ({ ...r, estimates: decided(choice, this.at()) }))
+  decide(choice: ApprovalChoice, more: Partial<Approval> = {}) {
+    this.write((r) => ({ ...r, estimates: decided(choice, this.at(), more) }))
   }
 
   /** The other case of the unit leads from now on: joining, filling and run are on its route. */
@@ -325,6 +326,28 @@ export class LiveJob {
       ],
     }))
     return true
+  }
+
+  /** A line of the list may stay as it is, by name. */
+  waive(line: string) {
+    this.accepted.push(line)
+    this.say('accepted', line)
+  }
+
+  /** What a closed step did was undone since. @returns false where it did nothing that can be */
+  undo(step: string): boolean {
+    const closing = this.record.closings.findLast((c) => c.step === step && !c.takenBack)
+    if (!closing || !undoneOf(this.job, closing.id).length) return false
+    this.say('undone', String(closing.id))
+    return true
+  }
+
+  private say(kind: 'accepted' | 'undone', subject: string) {
+    const said = { kind, subject, reason: 'because', by: 'Ylva', at: this.at() }
+    this.write((r) => ({
+      ...r,
+      told: [...(r.told ?? []), { ...said, id: this.id(), entered: this.writes }],
+    }))
   }
 
   /** A closing is taken back, with all that stands on it. */

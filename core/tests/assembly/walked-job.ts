@@ -1,6 +1,7 @@
 import { judged, type JudgedJob } from '../../src/job/judged.ts'
 import {
   USUAL_WAYS,
+  type Approval,
   type ApprovalChoice,
   type Closing,
   type JobRecord,
@@ -66,7 +67,11 @@ export const record = (sheet: DriveSheet, scope: Scope): JobRecord => ({
 })
 
 /** What the owner decided once he was asked. */
-export const decided = (choice: ApprovalChoice, at: string): JobRecord['estimates'] => [
+export const decided = (
+  choice: ApprovalChoice,
+  at: string,
+  more: Partial<Approval> = {},
+): JobRecord['estimates'] => [
   {
     id: 1,
     body: { order: [], rate: 900, consumables: 0, extraHours: 0 } as never,
@@ -79,6 +84,7 @@ export const decided = (choice: ApprovalChoice, at: string): JobRecord['estimate
       by: 'Ylva',
       at: at,
       entered: null,
+      ...more,
     } as never,
     entered: null,
   } as never,

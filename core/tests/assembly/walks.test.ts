@@ -28,7 +28,7 @@ describe('a careful hand', () => {
 /** What befalls a job on its way, by chance. */
 function befall(job: LiveJob): string {
   const { random } = job
-  const kind = Math.floor(random() * 4)
+  const kind = Math.floor(random() * 5)
   const part = job.anyPart()
   switch (kind) {
     case 0:
@@ -47,6 +47,7 @@ function befall(job: LiveJob): string {
       const closed = job.record.closings.filter((c) => !c.takenBack)
       const any = closed[Math.floor(random() * closed.length)]
       if (!any) return ''
+      if (kind === 3) return job.undo(any.step) ? `${any.step} undone` : ''
       job.takeBack(any.step)
       return `${any.step} taken back`
     }

@@ -6,6 +6,8 @@ import { demoSheets } from '../../src/drives/sheets/index.ts'
 import type { DriveSheet } from '../../src/drives/sheet.ts'
 import { estimate } from '../../src/inspection/estimate.ts'
 import { rebuildPlan, struckIn } from '../../src/job/job-plan.ts'
+import { keepable } from '../../src/job/decision.ts'
+import { mendedIn } from '../../src/job/acts/mended-in.ts'
 import { heldTests, partedIn } from '../../src/job/proofs.ts'
 import { USUAL_WAYS } from '../../src/job/record.ts'
 import { baseOf, timeOf } from '../../src/route/occurrence.ts'
@@ -78,6 +80,39 @@ describe('a strike', () => {
       colour: 'not-for-this-end',
     })
   })
+  it.each(['as-it-is', 'boxes', 'scrapped'] as const)(
+    'ends %s where the owner says so, and nothing more is done',
+    (end) => {
+      const job = live(sheetOf('lomvi-90'), 'strike', { story: STRAIGHT }).walk('approve')
+      job.decide('stop', { ends: end })
+      job.walk()
+      expect(job.job.work.state.end).toBe(end)
+      expect(job.order).not.toContain('propeller')
+      const said = job.job.route.steps.find((s) => s.id === 'handover')!.instruct!
+      expect(said.filter((i) => !i.when || holds(i.when, job.job.facts))).toHaveLength(1)
+    },
+  )
+  it.each(['exchange', 'used'] as const)(
+    'ends with an %s unit: what is kept goes over, and is as good as it was',
+    (choice) => {
+      const job = live(sheetOf('lomvi-90'), 'strike', { story: BENT }).walk('approve')
+      const may = keepable(job.sheet, job.job.work.state).map((p) => p.id)
+      expect(may).toEqual(expect.arrayContaining(['propeller', 'anode']))
+      expect(may).not.toEqual(expect.arrayContaining(['prop-shaft']))
+      job.decide(choice, { kept: ['propeller', 'anode'] })
+      const { state } = job.job.work
+      expect([state.parts.get('anode')!.at, state.parts.get('housing')!.condition]).toEqual([
+        'tray',
+        'unknown',
+      ])
+      job.walk()
+      expect(job.order).toEqual(
+        expect.arrayContaining(['unit-look', 'leak-case', 'anode', 'propeller', 'first-run']),
+      )
+      expect(job.lines()).toEqual([])
+      expect([job.job.work.state.end, job.job.work.state.parts.get('anode')!.at]).toEqual(['boat', 'in'])
+    },
+  )
 })
 
 describe('a repair after handover', () => {
@@ -244,8 +279,31 @@ describe('a step that was left undone', () => {
       'Propeller shaft to carrier: opened, and not proved tight since.',
     ])
     expect(() => job.walk()).toThrow(/handover is shut/)
-    job.accept('handover')
+    expect(mendedIn(job.job.route, job.sheet, job.job.work.lines[0]!)?.id).toBe('leak-case')
+    job.waive('joint-not-proved carrier')
+    expect(job.step('handover')!.why).toEqual([
+      'Propeller shaft to carrier: opened, and not proved tight since.',
+    ])
+    job.waive('joint-not-proved propshaft')
+    job.walk()
     expect(job.job.progress.due).toBeUndefined()
+    expect(job.record.closings.at(-1)!.departedFrom).toEqual([])
+  })
+})
+
+describe('what a step did, and was undone since', () => {
+  it('is left to do once more, and so is all that it touches; the step stays done', () => {
+    const job = live(sheetOf('lomvi-90'), 'seals:propshaft').walk('first-run')
+    expect(job.undo('ring-mounted')).toBe(true)
+    expect(job.lines()).toContain('group-not-tight big-ring')
+    expect(job.undo('ring-mounted')).toBe(false)
+    expect(job.undo('receive')).toBe(false)
+    job.walk()
+    expect(again(job)).toEqual(
+      expect.arrayContaining(['tighten', 'ring-mounted', 'leak-case', 'fill-mounted']),
+    )
+    expect(job.record.closings.filter((c) => c.takenBack)).toEqual([])
+    expect(job.lines()).toEqual([])
   })
 })
 
@@ -295,5 +353,41 @@ describe('the record', () => {
     expect(parted['backlash-reverse']).toBe('seated')
     const open = live(sheetOf('lomvi-90'), 'seals:propshaft').walk('leak-case')
     expect(partedIn(open.job).find((p) => p.id === 'carrier')!.proof).toBe('none')
+  })
+})
+
+describe('a leak whose place is not known', () => {
+  const JOINTS = ['lomvi-90', 'alke-2-upper', 'alke-2-lower', 'teist-6'].flatMap((id) =>
+    (sheetOf(id).graph.joints ?? [])
+      .filter((j) => j.provedBy !== 'none')
+      .map((j) => [`${id}: ${j.name}`, id, j.id] as const),
+  )
+  it.each(JOINTS)('opens nothing before it is found, then no more than it takes: %s', (_, id, joint) => {
+    const job = live(sheetOf(id), 'test', { story: { 'place.where': joint } }).walk()
+    expect(job.repair([])).toBe(true)
+    expect(job.job.progress.due!.step.id).toBe('find-place')
+    expect(job.job.work.left.deeds.filter((d) => ['remove', 'loosen', 'take-out'].includes(d.do))).toEqual([])
+    job.walk()
+    expect(job.lines()).toEqual([])
+    const { acts, state } = job.job.work
+    const found = acts.find((a) => a.do === 'leak' && a.on === joint)!
+    expect(state.joints.get(joint)!.proof!.n).toBeGreaterThan(found.n)
+    expect(state.joints.get(joint)!.leaks).toBe(false)
+    expect(job.order.slice(-1)).toEqual(['handover-2'])
+  })
+  it('that was only hub grease opens nothing; one that nobody finds is a line until it is accepted', () => {
+    const story = { 'place.where': 'outside' }
+    const hub = live(sheetOf('lomvi-90'), 'pump', { story }).walk()
+    hub.repair([])
+    const before = hub.order.length
+    hub.walk()
+    expect(hub.order.slice(before)).toEqual(['find-place', 'handover-2'])
+    story['place.where'] = 'not-found'
+    hub.repair([])
+    hub.walk('handover-3')
+    expect(hub.step('handover-3')!.why).toEqual(['A leak was told of, and its place is not found.'])
+    hub.waive('open-item leak')
+    hub.walk()
+    expect(hub.job.progress.due).toBeUndefined()
   })
 })

@@ -23,7 +23,7 @@ const EVIDENCE = [
     'original',
   ],
   ...['lead_agreement', 'gauge_calibration', 'drive_sheet', 'job_scope', 'open_item', 'open_item_closed'],
-  ...['repair_loop', 'job_unit', 'pattern_mark', 'pattern_mark_superseded', 'foreign_job'],
+  ...['repair_loop', 'job_unit', 'pattern_mark', 'pattern_mark_superseded', 'foreign_job', 'told'],
   ...['act', 'act_struck'],
 ]
 /** Rows that change with the shop: sealed at every change. */

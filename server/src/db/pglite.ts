@@ -1,4 +1,4 @@
-import { chmodSync, closeSync, fsyncSync, openSync, readdirSync } from 'node:fs'
+import { chmodSync, closeSync, fdatasyncSync, fsyncSync, openSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { PGlite } from '@electric-sql/pglite'
 import { NodeFS } from '@electric-sql/pglite/nodefs'
@@ -96,7 +96,8 @@ class SyncedFolder extends NodeFS {
       (module: unknown) => {
         const { stream_ops, node_ops } = (module as EmscriptenModule).NODEFS
         stream_ops.fsync = (stream) => {
-          fsyncSync(stream.nfd)
+          // its content and its length, and not when it was written: for that a disk also brings out what other processes have written, a copy under way
+          fdatasyncSync(stream.nfd)
           return 0
         }
         const { mknod, setattr } = node_ops

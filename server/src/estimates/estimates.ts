@@ -1,6 +1,9 @@
 import type { MakeEstimate, RecordApproval } from '@moray/contract/requests/parts'
 import { estimate } from '@moray/core/inspection/estimate'
 import { rebuildPlan, struckIn } from '@moray/core/job/job-plan'
+import type { Part } from '@moray/core/drives/parts'
+import { keepable, STOP_ENDS, stopEnds } from '@moray/core/job/decision'
+import type { StopEnd } from '@moray/core/job/record'
 import type { Told } from '@moray/core/job/event'
 import { notFound, Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
@@ -51,13 +54,56 @@ export async function recordApproval({ tx, job, who, entered }: At, body: Record
     ])
   if (option?.forbidden)
     throw new Refusal(422, 'unsafe', option.forbidden, [{ path: 'choice', message: option.forbidden }])
+  const { ends, kept } = endOf(job, body)
   await tx.query(
-    'insert into approval (estimate_id, choice, customer, how, by_person, at, entered) values ($1, $2, $3, $4, $5, $6, $7)',
-    [shown.id, body.choice, body.customer, body.how, who.id, who.at, entered],
+    `insert into approval (estimate_id, choice, customer, how, by_person, at, entered, ends, kept)
+     values ($1, $2, $3, $4, $5, $6, $7, $8, $9::jsonb)`,
+    [
+      shown.id,
+      body.choice,
+      body.customer,
+      body.how,
+      who.id,
+      who.at,
+      entered,
+      ends ?? null,
+      kept ? JSON.stringify(kept.map((p) => p.id)) : null,
+    ],
   )
   return {
     kind: 'approval',
     subject: `estimate:${shown.id}`,
-    data: { customer: body.customer, choice: body.choice, how: body.how },
+    data: {
+      customer: body.customer,
+      choice: body.choice,
+      how: body.how,
+      ...(ends ? { ends: STOP_ENDS[ends] } : {}),
+      ...(kept?.length ? { kept: kept.map((p) => p.name) } : {}),
+    },
+  }
+}
+
+/** In what it ends that is not rebuilt, and what is kept of it. @throws Refusal 422 where this drive cannot end so, or that part cannot be kept */
+function endOf(job: At['job'], { choice, ends, kept }: RecordApproval): { ends?: StopEnd; kept?: Part[] } {
+  const { state } = job.work
+  if (choice === 'stop') {
+    const offered = stopEnds(job.plan.scope, state)
+    if (ends && !offered.includes(ends))
+      throw new Refusal(422, 'no-such-end', `This drive cannot end so: ${STOP_ENDS[ends]}.`, [
+        { path: 'ends', message: `one of ${offered.join(', ')}` },
+      ])
+    return { ends: ends ?? offered[0]! }
+  }
+  if (choice === 'rebuild') return {}
+  const may = keepable(job.sheet, state)
+  return {
+    kept: (kept ?? []).map((id, i) => {
+      const part = may.find((p) => p.id === id)
+      if (part) return part
+      const name = job.sheet.parts.find((p) => p.id === id)?.name
+      throw new Refusal(422, 'not-kept', `${name ?? `"${id}"`} cannot be kept for another unit.`, [
+        { path: `kept[${i}]`, message: `one of ${may.map((p) => p.id).join(', ')}` },
+      ])
+    }),
   }
 }

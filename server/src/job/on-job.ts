@@ -98,6 +98,7 @@ const otherOf = ({ partner }: JudgedJob, told: Told): string | undefined =>
 const SEEN_BY_THE_OTHER: ReadonlySet<Told['kind']> = new Set([
   'step',
   'step-back',
+  'step-undone',
   'step-corrected',
   'loop',
   'case',

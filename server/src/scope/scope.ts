@@ -86,10 +86,11 @@ export async function closeOpenItem({ tx, job, who }: At, body: CloseOpenItem, i
 }
 
 /**
- * A place is opened again after closing: numbered, with what it reaches. Nothing is taken back: what it opens, comes up on the route once more.
+ * A place is opened again after closing: numbered, with what it reaches; of a leak it may have to be found first. Nothing is taken back: what it opens, comes up on the route once more.
  */
 export async function openLoop({ tx, job, who, entered }: At, body: OpenLoop): Promise<Told> {
-  const { targets } = ownScope(job.sheet, body.targets)
+  const finds = !body.targets.length && body.why === 'leak'
+  const targets = finds ? [] : ownScope(job.sheet, body.targets).targets
   if (job.state === 'closed')
     throw new Refusal(409, 'job-over', 'This job was closed without a rebuild; reopen it first.')
   if (isOpen(job)) {

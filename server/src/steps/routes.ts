@@ -9,6 +9,7 @@ import { closeStep, correctAnswers } from './close-step.ts'
 import { keepDraft } from './draft.ts'
 import { routeChanges, seeRoute } from './route-seen.ts'
 import { takeBack } from './take-back.ts'
+import { acceptLine, undoStep } from './told.ts'
 
 export function mountSteps(app: Hono, deps: Deps) {
   onJob(app, deps, endpoints.closeStep, closeStep)
@@ -22,6 +23,10 @@ export function mountSteps(app: Hono, deps: Deps) {
     (at, body, { closing }) => correctAnswers(at, body, rowId('Closed step', closing)),
     { whenOver: 'as-it-stands' },
   )
+  onJob(app, deps, endpoints.undoStep, (at, body, { closing }) =>
+    undoStep(at, body, rowId('Closed step', closing)),
+  )
+  onJob(app, deps, endpoints.acceptLine, acceptLine)
   onJob(app, deps, endpoints.agree, agreeToDeparture)
   onJob(app, deps, endpoints.seeRoute, seeRoute)
   onWrite(app, endpoints.keepDraft, async (c, { id }, body) => {

@@ -17,6 +17,9 @@ const write = useJobWrite()
 const why = ref<RepairWhy>('leak')
 const note = ref('')
 const targets = ref<string[]>([])
+/** Nothing is opened before it is known where it leaks. */
+const finds = ref(false)
+const findsFirst = computed(() => finds.value && why.value === 'leak')
 const sheet = computed(() => props.job.sheet)
 const parts = computed(() => sheet.value.parts.filter((p) => p.role !== 'body'))
 const plan = computed(() =>
@@ -33,7 +36,7 @@ async function open() {
   const reply = await write.send(
     endpoints.openLoop,
     { id: props.job.id },
-    { why: why.value, targets: targets.value, note: note.value.trim() },
+    { why: why.value, targets: findsFirst.value ? [] : targets.value, note: note.value.trim() },
   )
   if (!reply) return
   emit('close')
@@ -46,7 +49,7 @@ async function open() {
     header="Open it again for a repair"
     action="Open the repair"
     :busy="write.busy.value"
-    :unready="!targets.length || note.trim().length < 3"
+    :unready="(!targets.length && !findsFirst) || note.trim().length < 3"
     :columns="1"
     @send="open"
     @close="emit('close')"
@@ -57,20 +60,28 @@ async function open() {
         <input v-model="why" type="radio" name="why" :value="id" class="sr-only" /> {{ words }}
       </label>
     </fieldset>
-    <p class="small soft">Pick the place on the drawing, or the part by name.</p>
-    <SectionDrawing :sheet="sheet" :marks="marks" :max-height="230" plain @pick="pick" />
-    <label>
-      Part
-      <select
-        :value="targets.at(-1) ?? ''"
-        @change="targets = [($event.target as HTMLSelectElement).value].filter((v) => v !== '')"
-      >
-        <option value="">choose</option>
-        <option v-for="p in parts" :key="p.id" :value="p.id">{{ p.name }}</option>
-      </select>
+    <label v-if="why === 'leak'" class="check">
+      <input v-model="finds" type="checkbox" /> the place is not known yet: find it first
     </label>
+    <template v-if="!findsFirst">
+      <p class="small soft">Pick the place on the drawing, or the part by name.</p>
+      <SectionDrawing :sheet="sheet" :marks="marks" :max-height="230" plain @pick="pick" />
+      <label>
+        Part
+        <select
+          :value="targets.at(-1) ?? ''"
+          @change="targets = [($event.target as HTMLSelectElement).value].filter((v) => v !== '')"
+        >
+          <option value="">choose</option>
+          <option v-for="p in parts" :key="p.id" :value="p.id">{{ p.name }}</option>
+        </select>
+      </label>
+    </template>
     <label>What was seen, and where <input v-model="note" type="text" maxlength="300" /></label>
-    <div v-if="plan" class="small said" aria-live="polite">
+    <p v-if="findsFirst" class="small said" aria-live="polite">
+      Nothing is opened before the place is known; then only what leaks.
+    </p>
+    <div v-else-if="plan" class="small said" aria-live="polite">
       <p>Comes off: {{ plan.off.map((p) => p.name.toLowerCase()).join(', ') }}.</p>
       <p v-if="plan.disturbed.length">
         Disturbs {{ settingNames(sheet, plan.disturbed).join(', ').toLowerCase() }}: set and read again.
@@ -83,6 +94,12 @@ async function open() {
 </template>
 
 <style scoped>
+.check {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  min-height: 44px;
+}
 .said {
   border-left: 4px solid var(--ink);
   padding-left: 0.7rem;

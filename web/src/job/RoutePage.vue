@@ -127,6 +127,8 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
         @agree="writes.agree"
         @take-back="writes.takeBack"
         @correct="writes.correctStep"
+        @undo="writes.undoStep"
+        @accept-line="writes.acceptLine"
         @figure="writes.addFigure"
         @given="(answers) => (half = { step: step.step.id, answers, sent: false })"
         @closing="(id, sent) => half?.step === id && (half = { ...half, sent })"

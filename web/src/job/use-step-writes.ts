@@ -1,12 +1,19 @@
 import { endpoints } from '@moray/contract/endpoints'
 import type { JobReply } from '@moray/contract/replies'
-import type { AgreeToDeparture, CloseStep, CorrectStep, TakeBack } from '@moray/contract/requests/route'
+import type {
+  AcceptLine,
+  AgreeToDeparture,
+  CloseStep,
+  CorrectStep,
+  TakeBack,
+  UndoStep,
+} from '@moray/contract/requests/route'
 import type { AddFigure } from '@moray/contract/requests/sheets'
 import type { StepDraft } from '@moray/core/job/record'
 import { reactive, ref } from 'vue'
 import { useShop } from '../stores/shop.ts'
 import { asWireError, send, type WireError } from '../wire/client.ts'
-import { keepDrafts, useQueryClient } from '../wire/queries.ts'
+import { keepDrafts, sendForJob, useQueryClient } from '../wire/queries.ts'
 import { newRequestId } from '../wire/request-id.ts'
 import { answer, stateOf, type Answered, type WriteState } from '../writing/for-panels.ts'
 import { useJobWrite } from '../writing/use-job-write.ts'
@@ -17,9 +24,17 @@ export function useStepWrites(job: () => string) {
   const shop = useShop()
   const client = useQueryClient()
   const at = () => ({ id: job() })
-  const [close, back, correct, figure] = [useJobWrite(), useJobWrite(), useJobWrite(), useJobWrite()] as const
+  const [close, back, correct, figure, undo] = [
+    useJobWrite(),
+    useJobWrite(),
+    useJobWrite(),
+    useJobWrite(),
+    useJobWrite(),
+  ] as const
   const lead = ref('')
+  const accepter = ref('')
   const agreement = useWriteAs(() => lead.value)
+  const line = useWriteAs(() => accepter.value || shop.personId)
   return {
     close: stateOf(close),
     closeStep: async (body: CloseStep, answered: (reply: JobReply | undefined) => void) =>
@@ -27,6 +42,18 @@ export function useStepWrites(job: () => string) {
     back: stateOf(back),
     takeBack: (closing: number, body: TakeBack, answered: Answered) =>
       answer(back.send(endpoints.takeBack, { ...at(), closing }, body), answered),
+    undo: stateOf(undo),
+    undoStep: (closing: number, body: UndoStep, answered: Answered) =>
+      answer(undo.send(endpoints.undoStep, { ...at(), closing }, body), answered),
+    line: reactive(line) as unknown as WriteState,
+    /** A line may stay as it is. @param by the lead who says so at this screen; empty for whoever works here */
+    acceptLine(by: string, body: AcceptLine, answered: Answered) {
+      accepter.value = by
+      return answer(
+        sendForJob(client, job(), () => line.send(endpoints.acceptLine, at(), body)),
+        answered,
+      )
+    },
     correct: stateOf(correct),
     correctStep: (closing: number, body: CorrectStep, answered: Answered) =>
       answer(correct.send(endpoints.correctStep, { ...at(), closing }, body), answered),

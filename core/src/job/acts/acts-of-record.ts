@@ -1,14 +1,16 @@
 import type { Deed, LoggedAct, RecordedAct } from '../../assembly/act.ts'
 import { assemblyIndex, type AssemblyIndex } from '../../assembly/assembly-index.ts'
 import { applyAct } from '../../assembly/fold.ts'
-import { asItCame, type AssemblyState } from '../../assembly/state.ts'
+import { asItCame } from '../../assembly/state.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { counted } from '../closings.ts'
+import { isSafe } from '../decision.ts'
 import type { JobRecord } from '../record.ts'
 import type { Plan } from '../../route/plan.ts'
 import { CAME_ELSEWHERE } from '../../route/scope.ts'
 import { claimsOf } from './claims.ts'
 import { buildEntries, entry, gradeEntries, rowEntries, type Entry, type Reading } from './entries.ts'
+import { toldEntries } from './told-entries.ts'
 import { afterWord, goalOf, withRepair } from './goal-of-job.ts'
 
 /** A record with what it is read by. */
@@ -39,8 +41,8 @@ export function actsOf(job: Recorded): ActsOfRecord {
   const ix = assemblyIndex(sheet)
   const logged = byKey(record.log ?? [])
   const newest = Math.max(-1, ...(record.log ?? []).map((a) => a.write))
-  const now: Reading = { state: asItCame(ix), goal: goalOf(sheet, plan) }
   const acts: RecordedAct[] = []
+  const now: Reading = { state: asItCame(ix), goal: goalOf(sheet, plan), acts }
   const inferred: ActsOfRecord['inferred'] = []
   const rounds: number[] = []
   const begun = new Map<string, number>()
@@ -109,6 +111,7 @@ function entriesOf({ record: job, sheet, plan }: Recorded, ix: AssemblyIndex): E
       entered: c.entered ?? null,
       deeds: ({ state, goal }) => claimsOf({ sheet, ix, state, goal, repairs: job.loops, closing: c }),
     })),
+    ...toldEntries(job, ix),
     ...approvalEntries(job, sheet, plan),
     ...job.loops.map((l): Entry => ({
       ...entry(`repair ${l.number}`, l.at, 6, l.by, 'repair'),
@@ -143,15 +146,19 @@ const approvalEntries = (job: JobRecord, sheet: DriveSheet, plan: Plan): Entry[]
           a.by,
           'approval',
           { do: 'know', on: 'decided', fig: { why: a.choice } },
-          ...(other ? [{ do: 'came' as const, on: 'unit', fig: { came: 'elsewhere' as const } }] : []),
+          ...(other
+            ? [
+                {
+                  do: 'came' as const,
+                  on: 'unit',
+                  fig: { came: 'elsewhere' as const, ...(a.kept?.length ? { kept: a.kept } : {}) },
+                },
+              ]
+            : []),
         ),
         sure: 'said',
         entered: a.entered ?? null,
-        goal: ({ goal, state }, n) =>
-          afterWord(goal, { sheet, plan }, { choice: a.choice, isSafe: isSafe(state), n }),
+        goal: ({ goal, state }, n) => afterWord(goal, { sheet, plan }, { ...a, isSafe: isSafe(state), n }),
       },
     ]
   })
-
-const isSafe = ({ parts }: AssemblyState): boolean =>
-  [...parts.values()].every((p) => p.condition !== 'unsafe')

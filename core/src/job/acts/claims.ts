@@ -12,6 +12,7 @@ import { deriveFacts } from '../../route/job-facts.ts'
 import { baseOf } from '../../route/occurrence.ts'
 import { oldRepairStep, repairPlan, type Repair } from '../../route/repair.ts'
 import { routeOf } from '../../route/route-of.ts'
+import { NOT_FOUND } from '../../route/stages/find-place.ts'
 import { claimsOfStep, classesOn } from '../../route/step-acts.ts'
 import { perSheet } from '../../drives/per-sheet.ts'
 import type { DriveStepId, LeakTestId } from '../../route/step-ids.ts'
@@ -88,6 +89,16 @@ function struck({ sheet, closing }: Claiming): Deed[] {
   ]
 }
 
+/** A leak that is found is one of its joint; one that nobody has found is an open thing. */
+function placed({ ix, closing }: Claiming): Deed[] {
+  const where = closing.answers['place.where']
+  if (where === NOT_FOUND || typeof where !== 'string' || honestOf(where)) return [{ do: 'find', on: 'leak' }]
+  return [
+    { do: 'account', on: 'leak' },
+    ...(ix.joints.has(where) ? [{ do: 'leak' as const, on: where }] : []),
+  ]
+}
+
 /** Readings of the check at the end, and the word that the same parts were seated again. */
 const checked = (c: Claiming): Deed[] =>
   [...c.ix.settings.keys()].flatMap((on): Deed[] => {
@@ -107,6 +118,7 @@ const ringHome = ({ sheet, state }: Claiming): Deed[] => {
 
 /** What a step's answers say besides what was left. */
 const BESIDES: Partial<Record<DriveStepId, (c: Claiming) => Deed[]>> = {
+  'find-place': placed,
   drain: drained,
   strike: struck,
   ratio: know('ratio'),

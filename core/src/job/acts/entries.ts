@@ -1,4 +1,4 @@
-import type { ActSource, Deed, HowSure } from '../../assembly/act.ts'
+import type { ActSource, Deed, HowSure, RecordedAct } from '../../assembly/act.ts'
 import type { AssemblyIndex } from '../../assembly/assembly-index.ts'
 import type { Goal } from '../../assembly/goal.ts'
 import { whatIsLeft } from '../../assembly/left.ts'
@@ -11,6 +11,8 @@ import type { JobRecord } from '../record.ts'
 export interface Reading {
   state: AssemblyState
   goal: Goal
+  /** What was done before. */
+  acts: readonly RecordedAct[]
 }
 
 /** Something that was recorded, and what it says was done. */

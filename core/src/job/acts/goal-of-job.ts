@@ -1,7 +1,7 @@
 import type { Topic } from '../../assembly/act.ts'
 import type { Goal } from '../../assembly/goal.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
-import type { ApprovalChoice } from '../record.ts'
+import type { Approval } from '../record.ts'
 import { goalOfScope, since } from '../../route/goal.ts'
 import type { Plan } from '../../route/plan.ts'
 import { repairPlan, type Repair } from '../../route/repair.ts'
@@ -19,14 +19,14 @@ export const goalOf = (sheet: DriveSheet, plan: Plan): Goal =>
 export function afterWord(
   goal: Goal,
   { sheet, plan }: { sheet: DriveSheet; plan: Plan },
-  { choice, isSafe, n }: { choice: ApprovalChoice; isSafe: boolean; n: number },
+  { choice, ends, isSafe, n }: Pick<Approval, 'choice' | 'ends'> & { isSafe: boolean; n: number },
 ): Goal {
   if (choice === 'rebuild') return goal
   // after a strike only the propeller is off: it goes back on, unless the drive may not run any more
   if (choice === 'stop')
-    return plan.scope.mode === 'strike' && isSafe
+    return plan.scope.mode === 'strike' && isSafe && (ends ?? 'boat') === 'boat'
       ? goal
-      : { ...goal, closes: false, mends: false, end: 'as-it-is' }
+      : { ...goal, closes: false, mends: false, end: ends && ends !== 'boat' ? ends : 'as-it-is' }
   const know: Topic[] = ['runs', ...(sheet.meshes.length ? (['ratio'] as const) : [])]
   return {
     off: new Map(),
@@ -42,8 +42,11 @@ export function afterWord(
   }
 }
 
-/** The same with a place that is opened again: counted from here, whatever was done before. */
+/** The same with a place that is opened again, or one that has to be found first: counted from here, whatever was done before. */
 export function withRepair(goal: Goal, sheet: DriveSheet, repair: Repair, n: number): Goal {
+  // nothing is opened before the place is known; what is found there is mended
+  if (!repair.targets.length)
+    return { ...goal, know: new Map([...goal.know, ['place', n]]), mends: true, closes: true, endsAfter: n }
   const plan = repairPlan(sheet, repair)
   const more = <T>(before: ReadonlyMap<T, number>, of: readonly T[]) => new Map([...before, ...since(of, n)])
   return {

@@ -25,6 +25,7 @@ export const LINE_TEXTS: Record<Code, (name: string) => string> = {
 
 /** What was found and is not accounted for; items that somebody wrote down stand in the list of open items. */
 const OPEN_NAMES: Record<string, string> = {
+  leak: 'A leak was told of, and its place is not found',
   'rough gears': 'Gears felt rough after the blow, and nobody has looked at them',
   flanges: 'Flanges, mount or tilt tube are bent or cracked',
 }
@@ -36,6 +37,7 @@ const TOPIC_NAMES: Record<string, string> = {
   water: 'that water comes',
   ratio: 'the ratio, after new gears',
   runs: 'that it runs',
+  place: 'where it leaks',
   decided: 'what the owner agreed to',
 }
 
@@ -58,6 +60,10 @@ const ABOUT: Record<Code, Verb> = {
   'not-checked': 'know',
   'open-item': 'find',
 }
+
+/** The same as gates say them. */
+export const lineTexts = (sheet: DriveSheet, lines: readonly Line[]): string[] =>
+  lines.map((l) => `${lineText(sheet, l)}.`)
 
 /** A line in words, with what its row is called on the sheet. */
 export const lineText = (sheet: DriveSheet, { code, on }: Line): string =>

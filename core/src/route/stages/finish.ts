@@ -11,8 +11,8 @@ import { alsoAsks } from './wanted.ts'
 /** Holds whatever is known. */
 const ALWAYS: Condition = { all: [] }
 
-/** The owner has stopped it, and it stays as it lies. */
-const AS_IT_IS: Condition = { fact: 'job.end', is: 'as-it-is' }
+/** The owner has stopped it, and it is not put together again. */
+const AS_IT_IS: Condition = { fact: 'job.end', oneOf: ['as-it-is', 'boxes', 'scrapped'] }
 
 /** Propeller, anode, filling, first run, handover. */
 export function finishSteps(sheet: DriveSheet): Step[] {
@@ -222,7 +222,17 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         say(
           'It goes out as it is, and must not be run: a tag on the unit and one at the helm, pressure out, blanks off, and every part in the tray listed by name.',
           undefined,
-          AS_IT_IS,
+          { fact: 'job.end', is: 'as-it-is' },
+        ),
+        say(
+          'It goes back in boxes, and is no drive any more: every part is in a box with its name on, the list is in the record, pressure is out and blanks are off.',
+          undefined,
+          { fact: 'job.end', is: 'boxes' },
+        ),
+        say(
+          'It is scrapped: what is kept is out of it, the serial number is struck off, oil and grease are in the marked can.',
+          undefined,
+          { fact: 'job.end', is: 'scrapped' },
         ),
       ],
       gates: [

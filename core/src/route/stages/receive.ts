@@ -3,6 +3,7 @@ import { volumeInWords } from '../../units/format.ts'
 import { bySchool, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Condition } from '../facts.ts'
 import type { Step } from '../route.ts'
+import { findPlace } from './find-place.ts'
 import { leakStep } from './leak-steps.ts'
 import { does, inMode, OPENS } from './rebuild.ts'
 import { strikeSteps } from './strike.ts'
@@ -131,6 +132,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         }),
       ],
     },
+    findPlace(sheet),
     {
       id: 'drain',
       needs: ['receive'],

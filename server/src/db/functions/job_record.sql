@@ -104,7 +104,7 @@ begin
       select coalesce(json_agg(json_build_object(
         'id', e.id, 'body', e.body, 'by', p.name, 'at', iso(e.at), 'entered', e.entered,
         'approval', (
-          select json_build_object('choice', a.choice, 'customer', a.customer, 'how', a.how, 'by', p.name, 'at', iso(a.at), 'entered', a.entered)
+          select json_build_object('choice', a.choice, 'customer', a.customer, 'how', a.how, 'by', p.name, 'at', iso(a.at), 'entered', a.entered, 'ends', a.ends, 'kept', a.kept)
           from approval a join person p on p.id = a.by_person where a.estimate_id = e.id order by a.id desc limit 1)
       ) order by e.id), '[]')
       from estimate e join person p on p.id = e.by_person where e.job_id = j.id),
@@ -135,6 +135,10 @@ begin
       select coalesce(json_agg(json_build_object(
         'number', l.number, 'why', l.why, 'targets', l.targets, 'note', l.note, 'by', p.name, 'at', iso(l.at), 'entered', l.entered) order by l.number), '[]')
       from repair_loop l join person p on p.id = l.by_person where l.job_id = j.id),
+    'told', (
+      select coalesce(json_agg(json_build_object(
+        'id', t.id, 'kind', t.kind, 'subject', t.subject, 'reason', t.reason, 'by', p.name, 'at', iso(t.at), 'entered', t.entered) order by t.id), '[]')
+      from told t join person p on p.id = t.by_person where t.job_id = j.id),
     'log', (
       select coalesce(json_agg(json_strip_nulls(json_build_object(
         'key', a.source_key, 'place', a.place, 'do', a.verb, 'on', a.object, 'fig', a.figures, 'sure', a.sure, 'write', a.entered)) order by a.entered, a.id), '[]')

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { ApprovalChoice } from '@moray/core/job/record'
+import type { ApprovalChoice, StopEnd } from '@moray/core/job/record'
 import type { ShownJob } from '../shown-job.ts'
 import type { MakeEstimate, RecordApproval } from '@moray/contract/requests/parts'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
+import { CHOICES, keepable, STOP_ENDS, stopEnds, usuallyKept } from '@moray/core/job/decision'
 import { isStale } from '@moray/core/job/estimates'
 import { readFigure } from '../../ui/figures.ts'
 import { moneyOrUnknown } from '../../ui/money.ts'
@@ -57,19 +58,30 @@ function record() {
     choice: choice.value,
     customer: customer.value.trim(),
     how: how.value.trim(),
+    ...(choice.value === 'stop' ? { ends: end.value } : {}),
+    ...(choice.value === 'exchange' || choice.value === 'used' ? { kept: kept.value } : {}),
   })
-}
-const CHOICES: Record<ApprovalChoice, string> = {
-  rebuild: 'rebuild',
-  exchange: 'exchange unit',
-  used: 'used unit',
-  stop: 'stop here',
 }
 /** What the customer can choose: not what safety forbids. */
 const offered = computed((): ApprovalChoice[] => [
   ...(newest.value?.body.options.filter((o) => !o.forbidden).map((o) => o.id) ?? []),
   'stop',
 ])
+/** In what it ends where it is stopped, the usual end first. */
+const ends = computed(() => stopEnds(props.job.plan.scope, props.job.work.state))
+const pickedEnd = ref<StopEnd>()
+const end = computed(() =>
+  pickedEnd.value && ends.value.includes(pickedEnd.value) ? pickedEnd.value : ends.value[0]!,
+)
+/** What goes over to the unit that takes its place. */
+const canBeKept = computed(() => keepable(props.job.sheet, props.job.work.state))
+const pickedKept = ref<string[]>()
+const kept = computed({
+  get: () => pickedKept.value ?? usuallyKept(canBeKept.value),
+  set: (ids) => (pickedKept.value = ids),
+})
+const namesOf = (ids: readonly string[]) =>
+  ids.map((id) => props.job.sheet.parts.find((p) => p.id === id)?.name ?? id).join(', ')
 const picked = ref<ApprovalChoice>('rebuild')
 const choice = computed({
   get: () => (offered.value.includes(picked.value) ? picked.value : offered.value[0]!),
@@ -209,6 +221,8 @@ const choice = computed({
         <p v-if="newest.approval">
           <strong>{{ newest.approval.customer }}: {{ CHOICES[newest.approval.choice] }}</strong>,
           {{ newest.approval.how }}.
+          <template v-if="newest.approval.ends">It is {{ STOP_ENDS[newest.approval.ends] }}.</template>
+          <template v-if="newest.approval.kept?.length">Kept: {{ namesOf(newest.approval.kept) }}.</template>
           <span class="small soft"
             >Recorded by {{ newest.approval.by }}, {{ showTime(newest.approval.at) }}</span
           >
@@ -219,6 +233,26 @@ const choice = computed({
             <label v-for="c in offered" :key="c" :class="{ on: choice === c }">
               <input v-model="choice" type="radio" name="choice" :value="c" class="sr-only" />
               {{ CHOICES[c] }}
+            </label>
+          </fieldset>
+          <fieldset v-if="choice === 'stop'" class="one-of column">
+            <legend>It is</legend>
+            <label v-for="e in ends" :key="e" :class="{ on: end === e }">
+              <input
+                type="radio"
+                name="end"
+                :value="e"
+                :checked="end === e"
+                class="sr-only"
+                @change="pickedEnd = e"
+              />
+              {{ STOP_ENDS[e] }}
+            </label>
+          </fieldset>
+          <fieldset v-if="(choice === 'exchange' || choice === 'used') && canBeKept.length" class="kept">
+            <legend>Kept for the other unit</legend>
+            <label v-for="p in canBeKept" :key="p.id" class="tick">
+              <input v-model="kept" type="checkbox" :value="p.id" /> {{ p.name }}
             </label>
           </fieldset>
           <label>Who decided <input v-model="customer" maxlength="80" /></label>
@@ -240,6 +274,23 @@ const choice = computed({
 </template>
 
 <style scoped>
+.kept {
+  border: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 1rem;
+  flex-basis: 100%;
+}
+.tick {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+  min-height: 44px;
+}
+.column {
+  flex-basis: 100%;
+}
 .bad {
   color: var(--out);
 }
@@ -255,7 +306,7 @@ const choice = computed({
   gap: 0.6rem 1rem;
   align-items: end;
 }
-label:not(.one-of label) {
+label:not(.one-of label, .tick) {
   display: grid;
   font-size: var(--t-small);
 }

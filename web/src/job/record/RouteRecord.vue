@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { CHOICES, STOP_ENDS } from '@moray/core/job/decision'
 import type { ShownJob } from '../shown-job.ts'
 import { endpoints } from '@moray/contract/endpoints'
 import { counted } from '@moray/core/job/closings'
@@ -119,8 +120,12 @@ const answersOf = (s: ClosingRecord) =>
       </tbody>
     </table>
     <p v-if="decided">
-      <strong>{{ decided.approval!.customer }}: {{ decided.approval!.choice }}</strong>,
+      <strong>{{ decided.approval!.customer }}: {{ CHOICES[decided.approval!.choice] }}</strong>,
       {{ decided.approval!.how }}; {{ decided.body.order.map((r) => r.name).join(', ') }}.
+      <template v-if="decided.approval!.ends">It is {{ STOP_ENDS[decided.approval!.ends] }}.</template>
+      <template v-if="decided.approval!.kept?.length"
+        >Kept: {{ decided.approval!.kept.map(nameOf).join(', ') }}.</template
+      >
     </p>
   </section>
   <section v-if="steps.length" aria-label="Steps">

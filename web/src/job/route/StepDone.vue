@@ -5,9 +5,15 @@ import Button from 'primevue/button'
 import { showTime } from '../../ui/times.ts'
 import { answerWords } from './route-view.ts'
 
-/** A step that is done: what was answered, by whom, and the two ways to change it. */
-defineProps<{ step: Step; closing: Closing | undefined; over: boolean }>()
-defineEmits<{ next: []; correct: []; back: [] }>()
+/** A step that is done: what was answered, by whom, and the three ways back: it was otherwise, it never happened, it was undone since. */
+defineProps<{
+  step: Step
+  closing: Closing | undefined
+  over: boolean
+  /** What it did still stands, and can have been undone. */
+  undoable: boolean
+}>()
+defineEmits<{ next: []; correct: []; back: []; undo: [] }>()
 </script>
 
 <template>
@@ -39,6 +45,7 @@ defineEmits<{ next: []; correct: []; back: [] }>()
       @click="$emit('correct')"
     />
     <Button v-if="closing && !over" label="Do it again" class="quiet" @click="$emit('back')" />
+    <Button v-if="undoable && !over" label="It was undone since" class="quiet" @click="$emit('undo')" />
     <slot />
   </div>
 </template>

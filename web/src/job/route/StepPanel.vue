@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import type { JobReply } from '@moray/contract/replies'
-import type { AgreeToDeparture, CloseStep, CorrectStep, TakeBack } from '@moray/contract/requests/route'
+import type {
+  AcceptLine,
+  AgreeToDeparture,
+  CloseStep,
+  CorrectStep,
+  TakeBack,
+  UndoStep,
+} from '@moray/contract/requests/route'
 import type { AddFigure } from '@moray/contract/requests/sheets'
+import { undoneOf } from '@moray/core/job/acts/told-entries'
+import { lineTexts } from '@moray/core/job/acts/line-text'
 import { closingOf } from '@moray/core/job/closings'
 import { isOver, type StepDraft } from '@moray/core/job/record'
 import { dependentsOf, type StepProgress } from '@moray/core/route/progress'
@@ -17,6 +26,7 @@ import MissingFigures from '../panels/MissingFigures.vue'
 import type { ShownJob } from '../shown-job.ts'
 import ClosedMeanwhile from './ClosedMeanwhile.vue'
 import DepartDialog from './DepartDialog.vue'
+import LinesLeft from './LinesLeft.vue'
 import StepDone from './StepDone.vue'
 import StepForm from './StepForm.vue'
 import StepHead from './StepHead.vue'
@@ -32,7 +42,7 @@ const props = defineProps<{
   step: StepProgress
   /** What was given here before somebody else closed the step. */
   half?: Given | undefined
-  writes: Record<'close' | 'back' | 'correct' | 'figure' | 'agreement', WriteState>
+  writes: Record<'close' | 'back' | 'correct' | 'undo' | 'line' | 'figure' | 'agreement', WriteState>
 }>()
 const emit = defineEmits<{
   next: []
@@ -45,6 +55,8 @@ const emit = defineEmits<{
   agree: [lead: string, step: AgreeToDeparture, answered: Answered]
   takeBack: [closing: number, body: TakeBack, answered: Answered]
   correct: [closing: number, body: CorrectStep, answered: Answered]
+  undo: [closing: number, body: UndoStep, answered: Answered]
+  acceptLine: [lead: string, body: AcceptLine, answered: Answered]
   figure: [figure: AddFigure, answered: Answered]
 }>()
 const shop = useShop()
@@ -139,6 +151,13 @@ const falling = computed(
 const takeBack = (reason: string) =>
   emit('takeBack', closing.value!.id, { reason }, (done) => done && (taking.value = false))
 
+const undoing = ref(false)
+const undoable = computed(
+  () => closing.value !== undefined && undoneOf(props.job, closing.value.id).length > 0,
+)
+const undo = (reason: string) =>
+  emit('undo', closing.value!.id, { reason }, (done) => done && (undoing.value = false))
+
 /** An answer is put right: the form again, with what was answered, and a reason at the end. */
 const correcting = ref(false)
 const giving = ref(false)
@@ -172,6 +191,13 @@ const { running, wrenches, offers } = useStepOffers(props, draft)
 const figures = computed(() => figuresOf(props.job, definition.value, given.value, units.value))
 const attempts = computed(() => attemptsOf(props.job.closings, definition.value.id))
 const asked = computed(() => askedNow(props.job, definition.value, given.value))
+/** What is not as it must be, said on the step that hands the unit over: there each line is mended or accepted. */
+const lines = computed(() => (definition.value.role === 'hands-over' ? props.job.work.lines : []))
+const shut = computed(() => {
+  const listed = new Set(lineTexts(props.job.sheet, lines.value))
+  const others = props.step.why.filter((w) => !listed.has(w))
+  return others.length < props.step.why.length ? ['What is open above comes first.', ...others] : others
+})
 const said = computed(() => saidNow(props.job, definition.value))
 </script>
 
@@ -194,6 +220,8 @@ const said = computed(() => saidNow(props.job, definition.value))
       @next="emit('next')"
       @correct="beginCorrection()"
       @back="taking = true"
+      :undoable="undoable"
+      @undo="undoing = true"
     >
       <RouterLink v-if="!closing && page" :to="`/jobs/${job.id}/${page[0]}`">{{ page[1] }}</RouterLink>
       <template v-if="isOver(job.state)">
@@ -209,12 +237,19 @@ const said = computed(() => saidNow(props.job, definition.value))
       @figure="(f, answered) => emit('figure', f, answered)"
       @complete="focusDue"
     />
+    <LinesLeft
+      v-if="lines.length && step.state !== 'done'"
+      :job="job"
+      :leads="leads"
+      :write="writes.line"
+      @accept="(lead, body, answered) => emit('acceptLine', lead, body, answered)"
+    />
     <StepForm
       v-if="step.state !== 'done' || correcting"
       ref="form"
       v-model:answers="answers"
       :step="asked"
-      :shut="correcting ? [] : step.why"
+      :shut="correcting ? [] : shut"
       :wrong="wrong"
       :problems="problems"
       :figures="figures"
@@ -259,6 +294,15 @@ const said = computed(() => saidNow(props.job, definition.value))
       action="Correct it"
       :busy="writes.correct.busy"
       @give="correct"
+    />
+    <ReasonDialog
+      v-model:open="undoing"
+      title="It was undone since"
+      explain="It happened, and what it did was undone: slackened, drained, taken off again. The step stays done in the record, and what was undone is left to do once more."
+      action="It was undone"
+      :busy="writes.undo.busy"
+      :error="writes.undo.error?.message"
+      @give="undo"
     />
     <ReasonDialog
       v-model:open="taking"
