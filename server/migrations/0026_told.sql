@@ -22,5 +22,6 @@ create trigger told_sealed after insert or update on told for each row execute f
 alter table approval add column ends text check (ends in ('boat', 'as-it-is', 'boxes', 'scrapped'));
 alter table approval add column kept jsonb;
 
--- Parts that lay beside the unit when it came. Null for one that came whole.
+-- How the unit came, and which parts lay beside it. Null for one of which nobody said so.
+alter table job_scope add column came text check (came in ('boat', 'off', 'opened', 'boxes'));
 alter table job_scope add column lying jsonb;

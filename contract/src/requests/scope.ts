@@ -1,3 +1,4 @@
+import { CAME, type Came } from '@moray/core/route/scope'
 import { REPAIR_REASONS, type RepairWhy } from '@moray/core/route/repair'
 import { Flag, OneOf, Text, Texts } from '../fields/decorators.ts'
 
@@ -11,6 +12,16 @@ export class ScopeFields {
 
   @Flag({ what: 'the unit stays on the boat', optional: true })
   mounted?: boolean
+
+  @OneOf({ what: 'how it came, said when the job is opened', values: Object.keys(CAME), optional: true })
+  came?: Came
+
+  @Texts({
+    what: 'ids of the parts that lie beside it, where somebody has opened it',
+    most: 200,
+    optional: true,
+  })
+  lying?: string[]
 }
 
 /** A job gets another scope: it grows with what is found, or shrinks before anything came off. */

@@ -80,7 +80,7 @@ export type Topic = (typeof TOPICS)[number]
 /** What is said with an act; each verb uses its own. */
 export interface Figures {
   /** came: how the unit stands; nothing is known of one that was worked on elsewhere. */
-  came?: 'mounted' | 'whole' | 'elsewhere' | 'boxes'
+  came?: 'mounted' | 'whole' | 'off' | 'elsewhere' | 'boxes'
   /** came: parts that were kept of the unit before. */
   kept?: readonly string[]
   /** leave-out: for a trial, or for good. */

@@ -26,10 +26,14 @@ const forget = (state: AssemblyState, topic: Topic, n: number) => state.unknownS
 
 const EFFECTS: Record<Act['do'], Effect> = {
   // another unit has come: nothing of the one before counts
-  came: (ix, s, { fig, n }) => {
+  came: (ix, s, act) => {
+    const { fig, n } = act
     const before = s.parts
     Object.assign(s, asItCame(ix), { n, came: fig?.came ?? 'mounted' })
     if (s.came === 'elsewhere') cameFromElsewhere(ix, s)
+    // somebody else has parted it from what it hangs on
+    if (s.came === 'off' || s.came === 'boxes')
+      for (const on of ix.interfaces.keys()) EFFECTS.part(ix, s, { ...act, on })
     // what is kept of the one before lies beside it, as good or bad as it was
     for (const id of fig?.kept ?? []) {
       const [part, was] = [s.parts.get(id), before.get(id)]

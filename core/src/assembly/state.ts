@@ -1,4 +1,4 @@
-import type { Condition, End, Topic } from './act.ts'
+import type { Condition, End, Figures, Topic } from './act.ts'
 import type { AssemblyIndex, IndexJoint, IndexSetting } from './assembly-index.ts'
 
 /** Where a part is. In the tray it may lie within its lot: then it goes in with it. */
@@ -68,7 +68,7 @@ export interface AssemblyState {
   pressure: boolean
   /** Lines of the list that were accepted by name since something was last opened, as `code id`. */
   accepted: Set<string>
-  came: 'mounted' | 'whole' | 'elsewhere' | 'boxes'
+  came: NonNullable<Figures['came']>
   /** Number of the act that made a topic unknown, and of the one that made it known. */
   unknownSince: Map<Topic, number>
   knownSince: Map<Topic, number>

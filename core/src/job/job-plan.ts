@@ -25,7 +25,7 @@ export function jobScope(record: Known, sheet: DriveSheet): Scope {
   const chosen = onSheet(record.scopes.at(-1), sheet)
   const wants: ApprovalChoice | undefined = choiceOf(record)?.choice
   if (wants !== 'rebuild') return chosen
-  if (chosen.mode === 'look') return { ...fullScope(sheet), mounted: false }
+  if (chosen.mode === 'look') return { ...chosen, ...fullScope(sheet), mounted: false }
   if (chosen.mode === 'strike') return { ...chosen, mode: 'rebuild' }
   return chosen
 }
@@ -33,10 +33,17 @@ export function jobScope(record: Known, sheet: DriveSheet): Scope {
 /** A usual scope is what this sheet makes of it: an edition or a variant later it may reach other parts. */
 function onSheet(kept: Scope | undefined, sheet: DriveSheet): Scope {
   if (!kept) return fullScope(sheet)
-  const { usual, mode, targets, mounted } = kept
+  const { usual, mode, targets, mounted, came, lying } = kept
   const known = new Set(sheet.parts.map((p) => p.id))
   const now = usualScopes(sheet).find((s) => s.usual === usual)?.targets ?? targets
-  return { usual, mode, targets: now.filter((t) => known.has(t)), mounted }
+  return {
+    usual,
+    mode,
+    targets: now.filter((t) => known.has(t)),
+    mounted,
+    ...(came ? { came } : {}),
+    ...(lying ? { lying: lying.filter((t) => known.has(t)) } : {}),
+  }
 }
 
 /** The shop's ways that change a plan, the job's own choice first. */
@@ -63,7 +70,8 @@ export const jobPlan = (record: Known, sheet: DriveSheet, ways: ShopWays): Plan 
 /** The same as it will be once the owner wants a rebuild: what an estimate is made of. */
 export function rebuildPlan(record: Known, sheet: DriveSheet, ways: ShopWays): Plan {
   const scope = jobScope(record, sheet)
-  if (scope.mode === 'look') return planFor(record, sheet, ways, { ...fullScope(sheet), mounted: false })
+  if (scope.mode === 'look')
+    return planFor(record, sheet, ways, { ...scope, ...fullScope(sheet), mounted: false })
   return planFor(record, sheet, ways, scope.mode === 'strike' ? { ...scope, mode: 'rebuild' } : scope)
 }
 

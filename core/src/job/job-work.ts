@@ -8,6 +8,7 @@ import type { DriveSheet } from '../drives/sheet.ts'
 import { lineText } from './acts/line-text.ts'
 import type { Condition, Facts } from '../route/facts.ts'
 import { honestOf } from '../route/honest.ts'
+import { isWhole } from '../route/scope.ts'
 import { baseOf, timeOf } from '../route/occurrence.ts'
 import type { Plan } from '../route/plan.ts'
 import { stepWithRole } from '../route/progress.ts'
@@ -42,17 +43,17 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
     return found
   }
   // a reading by itself is no act of the work, and of a unit that was exchanged nothing counts that was done to the one before
-  const came = acts.findLast((a) => a.do === 'came')?.n ?? 0
+  const came = acts.findLast((a) => a.do === 'came' || a.key === 'came')?.n ?? 0
   const own = acts.filter(
     (a) =>
-      a.n >= came &&
+      a.n > came &&
       (a.do !== 'measure' || a.fig?.check) &&
       // what was put back before it was stopped asks for nothing more
       (goal.closes || !CLOSING.has(a.do)),
   )
   const leftClasses = all(left.deeds)
   const done = all(
-    inferred.filter((d) => d.before >= came),
+    inferred.filter((d) => d.before > came),
     all(own, new Set(leftClasses)),
   )
   const begun = rounds.at(-1)
@@ -101,7 +102,10 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
     left,
     lines,
     route: withLines(withNames(again, sheet, left, isInRow), sheet, record, lines),
-    facts: workFacts(plan, goal.end, done, isOpened(read, left.open)),
+    facts: workFacts(plan, goal.end, done, {
+      opens: isOpened(read, left.open),
+      whole: isWhole(sheet, plan.scope),
+    }),
     sets: new Set([...left.deeds, ...own].flatMap((d) => (d.do === 'accept' ? [d.on] : []))),
   }
 }

@@ -9,11 +9,12 @@ import type { PredictionCheck } from '../setting/assess.ts'
 import { derivedMeasures, settingMeasures, type SeatMeasure, type SetMeasure } from '../setting/measures.ts'
 import { baseOf, timeOf } from '../route/occurrence.ts'
 import { oldRepairStep, repairPlan } from '../route/repair.ts'
+import { isWhole } from '../route/scope.ts'
 import { routeOf } from '../route/route-of.ts'
 import { buildState } from './build-state.ts'
 import { counted } from './closings.ts'
-import { isAfter, lastOf } from './entered.ts'
-import type { BuildRecord, JobRecord, Closing } from './record.ts'
+import { isAfter, lastOf, type Entered } from './entered.ts'
+import type { BuildRecord, JobRecord } from './record.ts'
 
 export interface JudgedBuild extends BuildRecord {
   kind: 'found' | 'trial'
@@ -28,7 +29,7 @@ export interface JudgedBuild extends BuildRecord {
 
 /** Readings of the builds against their windows, the oldest first. */
 export function judgeBuilds(
-  record: Pick<JobRecord, 'builds' | 'closings' | 'loops'>,
+  record: Pick<JobRecord, 'builds' | 'closings' | 'loops' | 'scopes' | 'openedAt'>,
   sheet: DriveSheet,
   plan: Pick<Plan, 'disturbed' | 'renew' | 'off'>,
   /** Settings that are set anew besides those of the plan. */
@@ -103,27 +104,31 @@ const baringSteps = perSheet(
 )
 
 /**
- * The closing by which the case was bare; undefined while it is not. Steps taken back do not count, nor does a repair that leaves what sets the gears alone.
+ * The closing by which the case was bare, or the day on which it came so; undefined while it is not. Steps taken back do not count, nor does a repair that
+ * leaves what sets the gears alone.
  */
 export function baredBy(
-  { closings, loops }: Pick<JobRecord, 'closings' | 'loops'>,
+  { closings, loops, scopes, openedAt }: Pick<JobRecord, 'closings' | 'loops' | 'scopes' | 'openedAt'>,
   sheet: DriveSheet,
-): Closing | undefined {
+): Entered | undefined {
   const bares = baringSteps(sheet)
   const disturbs = (repair: JobRecord['loops'][number] | undefined) =>
     repair !== undefined && repairPlan(sheet, repair).disturbed.length > 0
-  return lastOf(
-    counted(closings).filter((c) => {
+  const scope = scopes.at(-1)
+  const came: Entered[] = scope && !isWhole(sheet, scope) ? [{ at: openedAt }] : []
+  return lastOf<Entered>([
+    ...came,
+    ...counted(closings).filter((c) => {
       const old = oldRepairStep(c.step)
       if (old) return old.act === 'open' && disturbs(loops.find((l) => l.number === old.number))
       if (!bares.has(baseOf(c.step))) return false
       return timeOf(c.step) === 1 || disturbs(loops.findLast((l) => isAfter(c, l)))
     }),
-  )
+  ])
 }
 
 /** Whether all that counts of a build was read on the bare case. */
-const isReadBare = ({ readings }: BuildRecord, bared: Closing | undefined): boolean =>
+const isReadBare = ({ readings }: BuildRecord, bared: Entered | undefined): boolean =>
   bared !== undefined && readings.every((r) => r.superseded !== null || !isAfter(bared, r))
 
 /** A bearing that was read in the build before, on the bare case, keeps its reading while nothing that sets it is touched. */

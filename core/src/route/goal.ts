@@ -1,7 +1,7 @@
 import type { Topic } from '../assembly/act.ts'
 import type { Goal } from '../assembly/goal.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import { CAME_ELSEWHERE, type Scope } from './scope.ts'
+import { CAME_ELSEWHERE, isWhole, type Scope } from './scope.ts'
 
 /** What a scope wants in the end, by its table: whether it is put back together, and what has to be known whatever was touched. */
 const WANTS: Record<Scope['mode'], Pick<Goal, 'closes' | 'mends'> & { know: readonly Topic[] }> = {
@@ -42,7 +42,9 @@ export function goalOfScope(sheet: DriveSheet, scope: Scope, reached: Reached): 
     apart,
     empties: (reached.drains || scope.mode === 'look') && !elsewhere,
     know: since(
-      know.filter((t) => t !== 'ratio' || sheet.meshes.length > 0),
+      [...know, ...(isWhole(sheet, scope) ? [] : (['ratio'] as const))].filter(
+        (t) => t !== 'ratio' || sheet.meshes.length > 0,
+      ),
       0,
     ),
     closes,

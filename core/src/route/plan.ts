@@ -90,12 +90,14 @@ export function planOf(
   { condemned = [], kept = [] }: PlanFindings = {},
 ): Plan {
   const known = plansOf(sheet)
-  const { usual, mode, targets, mounted } = scope
+  const { usual, mode, targets, mounted, came, lying } = scope
   const key = JSON.stringify([
     usual,
     mode,
     targets,
     mounted,
+    came,
+    lying,
     ways.seals,
     ways.cups,
     ways.impeller,
@@ -105,7 +107,8 @@ export function planOf(
   const before = known.get(key)
   if (before) return before
   if (known.size >= PLANS_KEPT) known.clear()
-  const plan = workOut(sheet, { usual, mode, targets, mounted }, ways, { condemned, kept })
+  const beside = { ...(came ? { came } : {}), ...(lying ? { lying } : {}) }
+  const plan = workOut(sheet, { usual, mode, targets, mounted, ...beside }, ways, { condemned, kept })
   known.set(key, plan)
   return plan
 }

@@ -7,7 +7,7 @@ import { setOf } from '../drives/parts.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { goalOfScope, type Reached } from './goal.ts'
-import { CAME_ELSEWHERE, type Scope } from './scope.ts'
+import { cameAs, type Scope } from './scope.ts'
 
 /** What it comes to on a unit that nobody has touched yet: settings that are set anew, and tests. */
 export function comesTo(
@@ -17,11 +17,10 @@ export function comesTo(
 ): { disturbed: string[]; prove: ('case' | 'joined')[] } {
   const ix = assemblyIndex(sheet)
   const state = asItCame(ix)
-  const came = CAME_ELSEWHERE.includes(scope.mode) ? 'elsewhere' : scope.mounted ? 'mounted' : 'whole'
   const act = {
     do: 'came',
     on: 'unit',
-    fig: { came },
+    fig: { came: cameAs(scope) },
     n: 1,
     by: '',
     entered: '',

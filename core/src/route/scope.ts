@@ -3,6 +3,7 @@ import { afterClosure } from './after-closure.ts'
 import { refuse } from '../checks/input-error.ts'
 import type { Part } from '../drives/parts.ts'
 import { lowerFirst } from '../units/words.ts'
+import type { Figures } from '../assembly/act.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 
@@ -29,7 +30,46 @@ export interface Scope {
   targets: string[]
   /** The unit stays on the boat. */
   mounted: boolean
+  /** How it came; as the scope has it where nobody said so. */
+  came?: Came
+  /** Ids of the parts that lay beside it when it came, each after what covers it. */
+  lying?: string[]
 }
+
+/** The same as the act by which it came has it. */
+export const cameAs = ({ mode, mounted, came }: Scope): NonNullable<Figures['came']> => {
+  if (CAME_ELSEWHERE.includes(mode)) return 'elsewhere'
+  if (came !== undefined && came !== 'boat') return came === 'boxes' ? 'boxes' : 'off'
+  return mounted ? 'mounted' : 'whole'
+}
+
+/**
+ * What can still be had of a unit as it was: all of it, or not, because something that closes or sets it lay beside it when it came. What lies outside of it
+ * takes nothing away.
+ */
+export function isWhole(sheet: DriveSheet, { lying = [] }: Scope): boolean {
+  if (!lying.length) return true
+  const beside = new Set(lying)
+  return sheet.parts.every(
+    (p) =>
+      !beside.has(p.id) ||
+      p.kind === 'hub' ||
+      p.kind === 'anode' ||
+      (p.kind === 'nut' && !p.inside && isOnHub(sheet, p)),
+  )
+}
+
+const isOnHub = (sheet: DriveSheet, part: Part): boolean =>
+  sheet.parts.some((p) => p.kind === 'hub' && p.after.includes(part.id))
+
+/** How a unit comes: on its boat, off it and whole, opened by somebody, in boxes. */
+export const CAME = {
+  boat: 'on its boat',
+  off: 'off the boat, whole',
+  opened: 'opened by somebody: some of it lies beside it',
+  boxes: 'in boxes',
+} as const
+export type Came = keyof typeof CAME
 
 export interface UsualScope extends Scope {
   label: string

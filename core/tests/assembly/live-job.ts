@@ -4,7 +4,13 @@ import { logAfter } from '../../src/job/acts/log-after.ts'
 import { ungraded } from '../../src/job/job-plan.ts'
 import { isOpen } from '../../src/job/job-work.ts'
 import { judged, type JudgedJob } from '../../src/job/judged.ts'
-import { USUAL_WAYS, type Approval, type ApprovalChoice, type JobRecord } from '../../src/job/record.ts'
+import {
+  USUAL_WAYS,
+  type Approval,
+  type ApprovalChoice,
+  type JobRecord,
+  type RowPart,
+} from '../../src/job/record.ts'
 import { comesOff } from '../../src/drives/parts.ts'
 import { shimAdjusters, type DriveSheet } from '../../src/drives/sheet.ts'
 import { completeStep } from '../../src/route/complete.ts'
@@ -47,6 +53,8 @@ export class LiveJob {
     this.hand = { gearcase: virtualCase(sheet, this.random), random: this.random, story }
     this.record = { ...record(sheet, scope), log: [] as LoggedAct[] }
     this.record.builds = [this.build(0)]
+    // what lay beside it when it came
+    this.record.row = (scope.lying ?? []).map((part) => this.lies(part))
     this.job = this.judge()
   }
 
@@ -195,17 +203,13 @@ export class LiveJob {
 
   /** Parts are tapped into the row. */
   tap(...parts: string[]) {
+    this.write((r) => ({ ...r, row: [...r.row, ...parts.map((part) => this.lies(part))] }))
+  }
+
+  private lies(part: string): RowPart {
     const lies = { orientation: null, ink: null, stack: null, note: null, fitted: null, leftOut: null }
-    this.write((r) => ({
-      ...r,
-      row: [
-        ...r.row,
-        ...parts.map((part) => {
-          const { name } = this.sheet.parts.find((p) => p.id === part)!
-          return { id: this.id(), part, name, ...lies, offBy: 'Ylva', offAt: this.at() }
-        }),
-      ],
-    }))
+    const { name } = this.sheet.parts.find((p) => p.id === part)!
+    return { id: this.id(), part, name, ...lies, offBy: 'Ylva', offAt: this.at() }
   }
 
   private grade(): boolean {

@@ -13,6 +13,8 @@ import { USUAL_WAYS } from '../../src/job/record.ts'
 import { baseOf, timeOf } from '../../src/route/occurrence.ts'
 import { completeStep, isAsked } from '../../src/route/complete.ts'
 import { holds } from '../../src/route/facts.ts'
+import { reach } from '../../src/route/reach.ts'
+import { comesOff } from '../../src/drives/parts.ts'
 import { usualScope } from '../../src/route/scope.ts'
 import { LiveJob } from './live-job.ts'
 
@@ -353,6 +355,55 @@ describe('the record', () => {
     expect(parted['backlash-reverse']).toBe('seated')
     const open = live(sheetOf('lomvi-90'), 'seals:propshaft').walk('leak-case')
     expect(partedIn(open.job).find((p) => p.id === 'carrier')!.proof).toBe('none')
+  })
+})
+
+describe('a unit that came', () => {
+  const SHEETS = demoSheets.map((s) => [s.id, s] as const)
+  const FULL = { usual: 'full', mounted: false }
+  const lying = (sheet: DriveSheet, ...ids: string[]) =>
+    reach({ parts: sheet.parts.filter(comesOff), targets: ids }).order
+  it.each(SHEETS)(
+    'in boxes is built up from its list: nothing is taken apart, nothing read as found, %s',
+    (_, sheet) => {
+      const all = sheet.parts.filter(comesOff).map((p) => p.id)
+      const scope = {
+        ...usualScope(sheet, 'full'),
+        ...FULL,
+        came: 'boxes' as const,
+        lying: lying(sheet, ...all),
+      }
+      const job = new LiveJob(sheet, scope).walk()
+      expect(job.lines()).toEqual([])
+      const never = ['apart', 'drain', 'as-found', 'leak-found', 'leak-found-joined', 'ratio', 'prop-off']
+      expect(job.order.filter((s) => never.includes(s))).toEqual([])
+      expect(job.order).toEqual(expect.arrayContaining(['clean', 'close', 'turn-closed', 'handover']))
+      // the ratio is counted once it turns
+      expect(job.order.includes('unit-ratio')).toBe(sheet.meshes.length > 0)
+    },
+  )
+  it('opened by somebody is not opened again, and what he had off is proved like everything else', () => {
+    const sheet = sheetOf('lomvi-90')
+    const beside = lying(sheet, 'carrier')
+    const scope = {
+      ...usualScope(sheet, 'seals:propshaft'),
+      mounted: false,
+      came: 'opened' as const,
+      lying: beside,
+    }
+    const job = new LiveJob(sheet, scope).walk()
+    expect(job.order).not.toContain('as-found')
+    expect(job.order).not.toContain('drain')
+    expect(job.job.work.acts.filter((a) => a.do === 'remove' && a.on === 'carrier')).toHaveLength(1)
+    expect(job.order).toEqual(expect.arrayContaining(['seals', 'leak-case', 'join', 'fill-mounted', 'handover']))
+    expect(job.lines()).toEqual([])
+  })
+  it('whole and off the boat is not parted from it again, but joined', () => {
+    const sheet = sheetOf('lomvi-90')
+    const job = new LiveJob(sheet, { ...usualScope(sheet, 'full'), came: 'off' }).walk()
+    expect(job.job.work.acts.filter((a) => a.do === 'part')).toEqual([])
+    expect(job.order).toEqual(expect.arrayContaining(['as-found', 'drain', 'join']))
+    expect(job.lines()).toEqual([])
   })
 })
 

@@ -53,6 +53,7 @@ export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise
   const complaint = body.complaint ?? ''
   await insertJob(tx, { ...body, complaint, id, number, stand, hours: body.hours ?? null, sheet }, who)
   if (scope) await keepScope(tx, id, scope, complaint, who)
+  if (scope?.lying) await layBeside(tx, id, sheet, scope.lying, who)
   return {
     id,
     told: { kind: 'opened', subject: `job:${id}`, data: { number, sheet: sheet.name, boat: body.boat } },
@@ -76,6 +77,20 @@ export async function sheetForJob(
   const made = variantId === undefined ? body : theVariant(body, variantId)
   const version = await versionFor(tx, made, who)
   return filled({ ...made, version })
+}
+
+/** What lay beside the unit when it came, lies in the row from the beginning: how it lay before that, nobody here has seen. */
+async function layBeside(tx: Transaction, job: string, sheet: DriveSheet, lying: string[], who: Who) {
+  const rows = lying.map((id) => {
+    const { name, place } = sheet.parts.find((p) => p.id === id)!
+    return { id, name, stack: place?.startsWith('stack:') ? place.slice(6) : null }
+  })
+  await tx.query(
+    `insert into row_part (job_id, part, name, position, stack, note, off_by, off_at)
+     select $1, x.id, x.name, x.n, x.stack, 'came so', $3, $4
+     from rows from (jsonb_to_recordset($2::jsonb) as (id text, name text, stack text)) with ordinality as x (id, name, stack, n)`,
+    [job, JSON.stringify(rows), who.id, who.at],
+  )
 }
 
 /** The next number of the year; the counter's row is held until the commit, so that two jobs never share one. */

@@ -11,6 +11,9 @@ import { planWays } from '@moray/core/job/job-plan'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { REPAIR_REASONS } from '@moray/core/route/repair'
 import { planOf } from '@moray/core/route/plan'
+import { refuse } from '@moray/core/checks/input-error'
+import { comesOff } from '@moray/core/drives/parts'
+import { reach } from '@moray/core/route/reach'
 import { mustBeReached, ownScope, usualScope, type Scope } from '@moray/core/route/scope'
 import type { Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
@@ -19,11 +22,36 @@ import type { At } from '../job/change.ts'
 
 /** The scope that a request names, on this drive. @throws InputError where it reaches nothing, or a part that this variant has not */
 export function scopeFrom(sheet: DriveSheet, fields: ScopeFields): Scope & { label: string } {
+  const came = cameAs(sheet, fields)
   if (fields.usual === 'own')
-    return { ...ownScope(sheet, fields.targets ?? [], fields.mounted), label: 'picked by hand' }
+    return {
+      ...ownScope(sheet, fields.targets ?? [], came.mounted ?? fields.mounted),
+      ...came.said,
+      label: 'picked by hand',
+    }
   const { usual, mode, targets, mounted, label } = usualScope(sheet, fields.usual)
   if (fields.mounted && !mounted) mustBeReached(sheet, targets)
-  return { usual, mode, targets, mounted: fields.mounted ?? mounted, label }
+  return { usual, mode, targets, mounted: came.mounted ?? fields.mounted ?? mounted, ...came.said, label }
+}
+
+/** How the unit came. What does not come on its boat stands on the bench, and what lies beside it has let go of all that covers it. */
+function cameAs(
+  sheet: DriveSheet,
+  { came, lying }: ScopeFields,
+): { mounted?: boolean; said: Pick<Scope, 'came' | 'lying'> } {
+  if (came === undefined || came === 'boat') return { said: came ? { came } : {} }
+  const loose = sheet.parts.filter(comesOff)
+  const known = new Set(loose.map((p) => p.id))
+  const named = came === 'boxes' ? [...known] : came === 'opened' ? (lying ?? []) : []
+  named.forEach((id, i) => {
+    if (!known.has(id)) refuse(`scope.lying[${i}]`, `"${id}" is no part of this drive that comes off`)
+  })
+  if (came === 'opened' && !named.length)
+    refuse('scope.lying', 'names nothing yet: say which parts lie beside it, or that it came whole')
+  return {
+    mounted: false,
+    said: { came, ...(named.length ? { lying: reach({ parts: loose, targets: named }).order } : {}) },
+  }
 }
 
 export async function keepScope(
@@ -34,18 +62,34 @@ export async function keepScope(
   who: Pick<Who, 'id' | 'at'>,
 ): Promise<void> {
   await tx.query(
-    `insert into job_scope (job_id, usual, mode, targets, mounted, reason, by_person, at)
-     values ($1, $2, $3, $4::jsonb, $5, $6, $7, $8)`,
-    [jobId, scope.usual, scope.mode, JSON.stringify(scope.targets), scope.mounted, reason, who.id, who.at],
+    `insert into job_scope (job_id, usual, mode, targets, mounted, reason, by_person, at, came, lying)
+     values ($1, $2, $3, $4::jsonb, $5, $6, $7, $8, $9, $10::jsonb)`,
+    [
+      jobId,
+      scope.usual,
+      scope.mode,
+      JSON.stringify(scope.targets),
+      scope.mounted,
+      reason,
+      who.id,
+      who.at,
+      scope.came ?? null,
+      scope.lying ? JSON.stringify(scope.lying) : null,
+    ],
   )
 }
 
 /** Another scope. What is off already stays in it: nobody makes a part that lies on the bench disappear. */
 export async function setScope({ tx, job, who }: At, body: SetScope): Promise<Told> {
-  const { label, ...scope } = scopeFrom(job.sheet, body)
+  const { label, ...wanted } = scopeFrom(job.sheet, body)
+  // how it came is said once, when it comes
+  const { came, lying: beside } = job.plan.scope
+  const scope = { ...wanted, ...(came ? { came } : {}), ...(beside ? { lying: beside } : {}) }
   const plan = planOf(job.sheet, scope, planWays(job, job.ways))
   const off = new Set(plan.off.map((p) => p.id))
-  const lying = job.row.filter((r) => r.part !== null && !off.has(r.part) && !r.fitted)
+  const lying = job.row.filter(
+    (r) => r.part !== null && !off.has(r.part) && !r.fitted && !beside?.includes(r.part),
+  )
   if (lying.length)
     throw new Refusal(
       409,

@@ -39,7 +39,7 @@ describe('a line before it leaves the shop', () => {
     const over = await walkTo(w)
     expect(over.state).toBe('finished')
     expect(over.told).toMatchObject([
-      { kind: 'accepted', subject: 'joint-not-proved carrier', by: 'Ylva Brekkan' },
+      { kind: 'accepted', subject: 'joint-not-proved carrier', by: 'Ylva Tangvik' },
       { kind: 'accepted', subject: 'joint-not-proved propshaft', by: 'Runa Holmsund' },
     ])
     await expect(app.db.query('delete from told')).rejects.toThrow(/evidence/)

@@ -5,7 +5,8 @@ import { endpoints } from '@moray/contract/endpoints'
 import { plainNumber } from '@moray/core/units/plain-number'
 import { refDebounced } from '@vueuse/core'
 import { holdsSerial } from '@moray/core/drives/own/variants'
-import { needsComplaint, usualScopes } from '@moray/core/route/scope'
+import { comesOff } from '@moray/core/drives/parts'
+import { CAME, CAME_ELSEWHERE, needsComplaint, usualScopes, type Came } from '@moray/core/route/scope'
 import { computed, reactive, ref, watch } from 'vue'
 import { serialsOf } from '../drives/own/show-figure.ts'
 import { waitingText } from '../drives/waiting-text.ts'
@@ -38,6 +39,8 @@ const form = reactive({
   stand: '',
   variant: '',
   scope: 'full',
+  came: 'boat' as Came,
+  lying: [] as string[],
 })
 /** What the drive comes in for, as far as its sheet has it; places are picked on the Scope page. */
 const chosen = computed(() => drives.sheets?.find((s) => s.id === form.sheetId))
@@ -46,6 +49,17 @@ const mode = computed(() => scopes.value.find((s) => s.usual === form.scope)?.mo
 watch(scopes, (all) => {
   if (!all.some((s) => s.usual === form.scope)) form.scope = 'full'
 })
+/** How it came is asked of what comes to be worked on; a unit from elsewhere comes closed and by itself. */
+const asksCame = computed(() => mode.value !== undefined && !CAME_ELSEWHERE.includes(mode.value))
+const loose = computed(() => chosen.value?.parts.filter(comesOff) ?? [])
+watch(
+  () => form.sheetId,
+  () => (form.lying = []),
+)
+const came = computed(() => ({
+  ...(asksCame.value && form.came !== 'boat' ? { came: form.came } : {}),
+  ...(form.came === 'opened' ? { lying: form.lying } : {}),
+}))
 /** Variants of the chosen sheet; the one whose serial numbers hold this one is proposed. */
 const variants = computed(() => chosen.value?.variants ?? [])
 const proposed = computed(() => variants.value.find((v) => holdsSerial(v, form.serial)))
@@ -79,8 +93,8 @@ async function open() {
     ...(form.hours.trim() ? { hours: plainNumber(form.hours.replace(/\s*h(ours)?$/i, '')) ?? NaN } : {}),
     ...(form.stand ? { stand: form.stand } : {}),
     ...(variants.value.some((v) => v.id === form.variant) ? { variant: form.variant } : {}),
-    ...(scopes.value.some((s) => s.usual === form.scope) && form.scope !== 'full'
-      ? { scope: { usual: form.scope } }
+    ...(scopes.value.some((s) => s.usual === form.scope) && (form.scope !== 'full' || came.value.came)
+      ? { scope: { usual: form.scope, ...came.value } }
       : {}),
   }
   const reply = await write.send(endpoints.openJob, {}, body)
@@ -141,6 +155,19 @@ const said = (field: string) => problemAt(write.error.value, field)
       </select>
       <span class="soft">{{ scopes.find((s) => s.usual === form.scope)?.about }}</span>
     </label>
+    <label v-if="asksCame" class="wide">
+      How it came
+      <select v-model="form.came">
+        <option v-for="(words, id) in CAME" :key="id" :value="id">{{ words }}</option>
+      </select>
+    </label>
+    <fieldset v-if="asksCame && form.came === 'opened'" class="wide lying">
+      <legend>Lies beside it; what covers a part is off with it</legend>
+      <label v-for="p in loose" :key="p.id">
+        <input v-model="form.lying" type="checkbox" :value="p.id" /> {{ p.name }}
+      </label>
+      <span v-if="said('scope.lying')" class="bad">{{ said('scope.lying') }}</span>
+    </fieldset>
     <label v-if="variants.length" class="wide">
       Variant
       <select v-model="form.variant">
@@ -195,3 +222,25 @@ const said = (field: string) => problemAt(write.error.value, field)
     </p>
   </FormDialog>
 </template>
+
+<style scoped>
+.lying {
+  border: 1px solid var(--line);
+  padding: 0.3rem 0.7rem;
+  max-height: 14rem;
+  overflow-y: auto;
+  columns: 2;
+}
+.lying label {
+  display: flex;
+  gap: 0.4rem;
+  align-items: center;
+  min-height: 40px;
+  break-inside: avoid;
+}
+@media (max-width: 700px) {
+  .lying {
+    columns: 1;
+  }
+}
+</style>

@@ -7,7 +7,7 @@ import { counted } from '../closings.ts'
 import { isSafe } from '../decision.ts'
 import type { JobRecord } from '../record.ts'
 import type { Plan } from '../../route/plan.ts'
-import { CAME_ELSEWHERE } from '../../route/scope.ts'
+import { cameAs } from '../../route/scope.ts'
 import { claimsOf } from './claims.ts'
 import { buildEntries, entry, gradeEntries, rowEntries, type Entry, type Reading } from './entries.ts'
 import { toldEntries } from './told-entries.ts'
@@ -83,8 +83,7 @@ function byKey(log: readonly LoggedAct[]): Map<string, LoggedAct[]> {
 }
 
 function entriesOf({ record: job, sheet, plan }: Recorded, ix: AssemblyIndex): Entry[] {
-  const { mode, mounted } = plan.scope
-  const elsewhere = CAME_ELSEWHERE.includes(mode)
+  const { lying = [] } = plan.scope
   return [
     {
       key: 'came',
@@ -94,10 +93,11 @@ function entriesOf({ record: job, sheet, plan }: Recorded, ix: AssemblyIndex): E
       from: 'carried-over',
       sure: 'said',
       deeds: () => [
-        { do: 'came', on: 'unit', fig: { came: elsewhere ? 'elsewhere' : mounted ? 'mounted' : 'whole' } },
+        { do: 'came', on: 'unit', fig: { came: cameAs(plan.scope) } },
+        ...lying.map((on): Deed => ({ do: 'remove', on })),
       ],
     },
-    ...rowEntries(job),
+    ...rowEntries(job, new Set(lying)),
     ...gradeEntries(job, sheet),
     ...buildEntries(job, ix),
     ...counted(job.closings).map((c): Entry => ({

@@ -53,24 +53,27 @@ export const entry = (
 })
 
 /** Parts as they came off, went in, or stayed out. A new one may have been in its place since the trial that was accepted with it. */
-export function rowEntries(job: JobRecord): Entry[] {
+export function rowEntries(job: JobRecord, beside: ReadonlySet<string>): Entry[] {
   return job.row.flatMap((r): Entry[] => {
     if (r.part === null) return []
     const on = r.part
-    const off = entry(`row ${r.id} off`, r.offAt, 1, r.offBy, 'row', { do: 'remove', on })
+    // what lay beside it came off before anybody here saw it
+    const off = beside.has(on)
+      ? []
+      : [entry(`row ${r.id} off`, r.offAt, 1, r.offBy, 'row', { do: 'remove', on })]
     if (r.leftOut !== null)
       return [
-        off,
+        ...off,
         entry(`row ${r.id} left out`, r.offAt, 2, r.offBy, 'row', {
           do: 'leave-out',
           on,
           fig: { until: 'good' },
         }),
       ]
-    if (!r.fitted) return [off]
+    if (!r.fitted) return off
     const { at, by, renewed } = r.fitted
     return [
-      off,
+      ...off,
       ...(renewed
         ? [
             {

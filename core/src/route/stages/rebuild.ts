@@ -16,6 +16,8 @@ export const does = (...acts: string[]): Condition =>
     : { any: acts.map((a) => ({ fact: `work.${a}`, is: true })) }
 /** A joint of the case is opened; what is done before anything is closed again. */
 export const OPENS: Condition = { fact: 'work.opens', is: true }
+/** Nobody had opened it before it came. */
+export const WHOLE: Condition = { fact: 'job.whole', is: true }
 /** A job of such a kind. */
 export const inMode = (...modes: ScopeMode[]): Condition => ({ fact: 'job.mode', oneOf: modes })
 /** Modes in which what came off is graded, and the owner decides. */

@@ -5,13 +5,13 @@ import type { Condition } from '../facts.ts'
 import type { Step } from '../route.ts'
 import { findPlace } from './find-place.ts'
 import { leakStep } from './leak-steps.ts'
-import { does, inMode, OPENS } from './rebuild.ts'
+import { does, inMode, OPENS, WHOLE } from './rebuild.ts'
 import { strikeSteps } from './strike.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** The case tells most before it is opened. */
-const AS_FOUND = {
-  any: [OPENS, inMode('look', 'test')],
+const AS_FOUND: Condition = {
+  all: [WHOLE, { any: [OPENS, inMode('look', 'test')] }],
 }
 
 /** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */
@@ -92,7 +92,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     geared && {
       id: 'ratio',
       needs: ['receive'],
-      appliesWhen: { any: [does('set.mesh'), inMode('look')] },
+      appliesWhen: { all: [WHOLE, { any: [does('set.mesh'), inMode('look')] }] },
       wants: alsoAsks(sheet, 'gears'),
       what: 'Count the ratio by turns, then by teeth',
       why: 'Stamps get swapped with covers; turns and teeth do not.',
@@ -184,7 +184,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
     {
       id: 'as-found',
       needs: ['receive'],
-      appliesWhen: { any: [OPENS, inMode('look')] },
+      appliesWhen: { all: [WHOLE, { any: [OPENS, inMode('look')] }] },
       what: 'Measure it while it is still together',
       why: 'Found readings say what wore, and whether the old stacks are a good guess.',
       page: 'setting',

@@ -6,7 +6,7 @@ import { bySchool, gate, inOrder, pick, say, text } from '../make.ts'
 import type { Condition } from '../facts.ts'
 import type { Step } from '../route.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
-import { does, OPENS } from './rebuild.ts'
+import { does, OPENS, WHOLE } from './rebuild.ts'
 
 /** Minutes that penetrant is given on what is stuck. */
 const SOAK_MIN = 30
@@ -48,7 +48,10 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     bench.openGear !== null && {
       id: 'open-gear',
       needs: together,
-      appliesWhen: OPENS,
+      // what lay beside it when it came has come out already
+      appliesWhen: {
+        all: [OPENS, { any: [WHOLE, does('remove.carrier', 'remove.housing', 'remove.cup')] }],
+      },
       what: `Put it in ${bench.openGear}`,
       why: 'In another gear the rod or the shaft does not clear.',
       caution: 'Battery off and key out before hands go near a propeller.',
