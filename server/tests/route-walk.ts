@@ -1,5 +1,4 @@
 import type { JudgedJob } from '@moray/core/job/judged'
-import { unitOf, type SetMeasure } from '@moray/core/setting/measures'
 import { isCarrier, shimAdjusters } from '@moray/core/drives/sheet'
 import { turnedBetween } from '@moray/core/setting/turned'
 import { isCondemned } from '@moray/core/job/bench-row'
@@ -9,7 +8,7 @@ import type { Answers } from '@moray/core/route/complete'
 import type { StepProgress } from '@moray/core/route/progress'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { shimSolve } from '@moray/core/setting/shim-solve'
-import { seatReading } from '@moray/core/simulation/seat-reading'
+import { typedReading } from '@moray/core/simulation/shown-by-gauge'
 import { carefulAnswers } from '@moray/core/simulation/careful-hand'
 import { trueReading, virtualCase, type VirtualCase } from '@moray/core/simulation/virtual-case'
 import { expect } from 'vitest'
@@ -138,23 +137,6 @@ async function enterStacks(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   return detail(w)
 }
 
-/** The gauge of the demo that is made for a measure. */
-const gaugeFor = (m: SetMeasure): string => {
-  if (m.kind === 'rolling-torque') return 'g09'
-  if (m.kind !== 'depth') return 'g02'
-  return { 'master-drop': 'g01', arbor: 'g07', 'feeler-block': 'g08' }[m.how.method]
-}
-
-/** What a gauge shows when the measure truly is `value`. */
-function rawOf(measure: SetMeasure, value: number): number {
-  if (measure.kind !== 'depth') return Math.abs(value)
-  const { how } = measure
-  if (how.method === 'master-drop') return 50.003 - value
-  return how.method === 'arbor'
-    ? value - how.arborDiameterMm / 2
-    : how.nominalClearanceMm + value - how.nominalDepthMm
-}
-
 async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
   let last = job
   for (let round = 0; round < 6; round++) {
@@ -163,22 +145,10 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
     for (const m of build.asked) {
       if (build.state.carried?.includes(m.id)) continue
       const truth = trueReading(w.gearcase, m.id, { ...w.gearcase.stacks, ...stacks })
-      const seat = m.kind === 'seat' ? seatReading(m, stacks[m.by]! + truth) : undefined
       for (let i = build.readings.filter((r) => r.measure === m.id).length; i < m.readings; i++)
         await send(w, '/readings', {
           build: build.number,
-          measure: m.id,
-          text: `${(seat?.raw ?? rawOf(m, truth)).toFixed(3)} ${unitOf(m)}`,
-          unit: unitOf(m),
-          gaugeId: gaugeFor(m),
-          confirmed: true,
-          ...(seat
-            ? {
-                as: seat.how.as,
-                seat: { case: `${seat.how.seat!.caseMm} mm`, nominal: `${seat.how.seat!.nominalMm} mm` },
-              }
-            : {}),
-          ...(m.kind === 'crush' ? { as: truth < 0 ? 'float' : 'gap' } : {}),
+          ...typedReading(m, truth, m.kind === 'seat' ? stacks[m.by] : undefined),
         })
     }
     last = await detail(w)

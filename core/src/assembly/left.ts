@@ -18,12 +18,31 @@ export interface Left {
  * @param state as it stands now; not changed
  */
 export function whatIsLeft(ix: AssemblyIndex, state: AssemblyState, goal: Goal): Left {
-  const work = new Work(ix, copyOf(state))
-  layOpen(ix, work, goal)
+  const work = laidOpen(ix, state, goal)
   const open = copyOf(work.state)
   if (goal.closes) closeAgain(ix, work, goal)
   if ((work.state.ended ?? -1) < goal.endsAfter) work.do({ do: 'end', on: 'unit', fig: { end: goal.end } })
   return { deeds: work.deeds, open }
+}
+
+/** Everything laid open; oil that would run out on the way is let out first. */
+function laidOpen(ix: AssemblyIndex, state: AssemblyState, goal: Goal): Work {
+  const work = new Work(ix, copyOf(state))
+  layOpen(ix, work, goal)
+  const drained = new Set(work.deeds.flatMap((d) => (d.do === 'drain' ? [d.on] : [])))
+  const runOut = [...ix.spaces].flatMap(([id, { holds }]) =>
+    holds === 'oil' &&
+    ['as-came', 'filled'].includes(state.spaces.get(id)!.at) &&
+    work.state.spaces.get(id)!.at === 'out' &&
+    !drained.has(id)
+      ? [id]
+      : [],
+  )
+  if (!runOut.length) return work
+  const again = new Work(ix, copyOf(state))
+  for (const id of runOut) again.do({ do: 'drain', on: id })
+  layOpen(ix, again, goal)
+  return again
 }
 
 /** Acts that are thought through one after the other, each on what the ones before it came to. */

@@ -220,6 +220,8 @@ function renewedOf(
   const offIds = new Set(off.map((p) => p.id))
   const once = usedOnce(sheet)
   const full = scope.usual === 'full'
+  // what came off to be looked at is not new for that
+  const onlySeen = full || scope.usual === 'strike'
   const found = new Map<string, Renewed>()
   const add = (p: Part, why: Renewed['why']) => {
     if (!found.has(p.id)) found.set(p.id, { part: p.id, name: p.name, why })
@@ -233,7 +235,7 @@ function renewedOf(
       if (wanted && !full) add(p, 'wanted')
       else if (ways.seals !== 'disturbed') add(p, 'opening')
       else if (p.after.some((a) => offIds.has(a)) || wanted) add(p, 'disturbed')
-    } else if (wanted && !full && scope.mode === 'rebuild' && p.kind !== 'shaft') add(p, 'wanted')
+    } else if (wanted && !onlySeen && scope.mode === 'rebuild' && p.kind !== 'shaft') add(p, 'wanted')
     else if (p.kind === 'pump' && (scope.mode === 'pump' || ways.impeller === 'yearly')) add(p, 'school')
   }
   // carriers and cups with the bearing, where the shop does so

@@ -64,8 +64,8 @@ const isOnHub = (sheet: DriveSheet, part: Part): boolean =>
 
 /** How a unit comes: on its boat, off it and whole, opened by somebody, in boxes. */
 export const CAME = {
-  boat: 'on its boat',
-  off: 'off the boat, whole',
+  boat: 'whole, as it hangs',
+  off: 'whole, taken off already',
   opened: 'opened by somebody: some of it lies beside it',
   boxes: 'in boxes',
 } as const

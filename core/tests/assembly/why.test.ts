@@ -395,7 +395,9 @@ describe('a unit that came', () => {
     expect(job.order).not.toContain('as-found')
     expect(job.order).not.toContain('drain')
     expect(job.job.work.acts.filter((a) => a.do === 'remove' && a.on === 'carrier')).toHaveLength(1)
-    expect(job.order).toEqual(expect.arrayContaining(['seals', 'leak-case', 'join', 'fill-mounted', 'handover']))
+    expect(job.order).toEqual(
+      expect.arrayContaining(['seals', 'leak-case', 'join', 'fill-mounted', 'handover']),
+    )
     expect(job.lines()).toEqual([])
   })
   it('whole and off the boat is not parted from it again, but joined', () => {

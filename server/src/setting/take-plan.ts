@@ -36,7 +36,8 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
       'stale-build',
       `Somebody has built trial ${from.number} since this plan was made; look at it and solve again.`,
     )
-  if (!from.assessment.decidable)
+  // what was accepted is decided: opened again since, it is read anew in a round of its own
+  if (!from.acceptance && !from.assessment.decidable)
     throw new Refusal(
       422,
       'not-measured',
@@ -57,18 +58,20 @@ export async function takePlan({ tx, job, who }: At, body: TakePlan): Promise<To
     ...[...chosen].map(([id, pieces]) => [id, sum(pieces)] as const),
     ...[...turned].map(([id, { mm }]) => [id, mm] as const),
   ])
-  const plan = isSettable(sheet)
-    ? predictStacks(
-        learnedSolverInput(
-          sheet,
-          builds.map((b) => b.state),
-          [],
-          undefined,
-          experience,
-        ),
-        thickness,
-      )
-    : { predicted: {}, probability: null }
+  const isKnown = shimAdjusters(sheet).every((a) => chosen.has(a.id))
+  const plan =
+    isSettable(sheet) && isKnown
+      ? predictStacks(
+          learnedSolverInput(
+            sheet,
+            builds.map((b) => b.state),
+            [],
+            undefined,
+            experience,
+          ),
+          thickness,
+        )
+      : { predicted: {}, probability: null }
   const number = from.number + 1
   const carriers = [...turned].map(([location, { mm }]) => ({ location, turned: mm, pieces: [] }))
   const shims = [...chosen].map(([location, pieces]) => ({
@@ -161,18 +164,22 @@ function choose(sheet: DriveSheet, from: JudgedBuild, available: AvailablePiece[
     )
       refuse(`${path}.location`, `"${location}" is no stack of ${sheet.name}`)
   return new Map(
-    stacks.map((a): [string, ChosenPiece[]] => {
+    stacks.flatMap((a): [string, ChosenPiece[]][] => {
       const request = asked.get(a.id)
-      const wanted: TrialPiece[] =
-        request?.pieces ?? from.stacks.find((s) => s.location === a.id && !s.superseded)!.pieces
+      // a stack that nobody has taken out is what it is
+      const wanted: TrialPiece[] | undefined =
+        request?.pieces ?? from.stacks.find((s) => s.location === a.id && !s.superseded)?.pieces
+      if (!wanted) return []
       return [
-        a.id,
-        wanted.map(({ id, toMm }, k) => {
-          const path = `${request?.path ?? a.id}.pieces[${k}]`
-          const piece =
-            byId.get(id) ?? refuse(`${path}.id`, `"${id}" is no piece of the drawer or of this case`)
-          return toMm === undefined ? piece : madeThinner(piece, toMm, path)
-        }),
+        [
+          a.id,
+          wanted.map(({ id, toMm }, k) => {
+            const path = `${request?.path ?? a.id}.pieces[${k}]`
+            const piece =
+              byId.get(id) ?? refuse(`${path}.id`, `"${id}" is no piece of the drawer or of this case`)
+            return toMm === undefined ? piece : madeThinner(piece, toMm, path)
+          }),
+        ],
       ]
     }),
   )
@@ -195,8 +202,8 @@ function madeThinner(piece: AvailablePiece, toMm: number, path: string): ChosenP
 function checkStacks(sheet: DriveSheet, chosen: Chosen) {
   const problems: FieldProblem[] = []
   for (const stack of shimAdjusters(sheet)) {
-    const pieces = chosen.get(stack.id)!
-    const message = whatIsWrong(stack, pieces)
+    const pieces = chosen.get(stack.id)
+    const message = pieces && whatIsWrong(stack, pieces)
     if (message) problems.push({ path: `stacks.${stack.id}`, message })
   }
   if (problems.length)

@@ -129,6 +129,8 @@ export function focusFrom(sheet: DriveSheet, id: string): Focus | undefined {
  * round: what is typed next is of the kind that was typed last.
  */
 export function dueFocus(sheet: DriveSheet, build: ShownBuild, after?: Focus): Focus {
+  // what was accepted takes no more readings
+  if (build.acceptance) return { kind: 'decide' }
   const { due } = build.assessment
   const kind = after?.kind === 'measure' ? 'reading' : after?.kind === 'stack' ? 'stack' : undefined
   const next = due.find((d) => d.kind === kind) ?? due[0]

@@ -82,9 +82,21 @@ export function rowEntries(job: JobRecord, beside: ReadonlySet<string>): Entry[]
             },
           ]
         : []),
-      entry(`row ${r.id} fitted ${at}`, at, 2, by, 'row', { do: 'fit', on }),
+      {
+        ...entry(`row ${r.id} fitted ${at}`, at, 2, by, 'row'),
+        deeds: (now: Reading) => [
+          ...(isPlannedNew(now, on) ? [{ do: 'renew' as const, on }] : []),
+          { do: 'fit', on },
+        ],
+      },
     ]
   })
+}
+
+/** A piece that serves once, and that this job has new: nobody puts the old one back by saying that it is in. */
+const isPlannedNew = ({ state, goal }: Reading, id: string): boolean => {
+  const part = state.parts.get(id)
+  return part?.condition === 'condemned' && part.why === 'used-once' && goal.renew.has(id)
 }
 
 /** A new one has taken its place since it came off. */
@@ -146,7 +158,7 @@ export function buildEntries(job: JobRecord, ix: AssemblyIndex): Entry[] {
             ),
             entered: b.acceptance.entered ?? null,
             deeds: (now: Reading) => [
-              ...(b.number > 0 ? newInTrial(ix, now) : []),
+              ...newInTrial(ix, now, b.number),
               ...[...ix.settings.keys()]
                 .filter((id) => readIn(job, b.number, id) || isReadSince(now.state, id))
                 .map((on): Deed => ({ do: 'accept', on, fig: { build: b.number } })),
@@ -157,9 +169,17 @@ export function buildEntries(job: JobRecord, ix: AssemblyIndex): Entry[] {
   ])
 }
 
-/** What carries a setting and is scrapped was new in the trial that is accepted: nobody sets gears that do not stay. */
-const newInTrial = (ix: AssemblyIndex, { state, goal }: Reading): Deed[] =>
-  whatIsLeft(ix, state, goal).deeds.filter((d) => d.do === 'renew' && ix.parts.get(d.on)!.settings.length > 0)
+/**
+ * What carries a setting and is scrapped was new in the trial that is accepted: nobody sets gears that do not stay. In what is accepted as found nothing is new
+ * but what is off already: then it was read on the bare case.
+ */
+const newInTrial = (ix: AssemblyIndex, { state, goal }: Reading, trial: number): Deed[] =>
+  whatIsLeft(ix, state, goal).deeds.filter(
+    (d) =>
+      d.do === 'renew' &&
+      ix.parts.get(d.on)!.settings.length > 0 &&
+      (trial > 0 || state.parts.get(d.on)!.at !== 'in'),
+  )
 
 /** It was read after what carries it came off: on the bare case, whichever build that was entered in. */
 function isReadSince({ settings }: AssemblyState, id: string): boolean {

@@ -2,7 +2,7 @@ import type { DriveSheet } from '../../drives/sheet.ts'
 import { gate, inOrder, listFrom, say, text } from '../make.ts'
 import type { Condition } from '../facts.ts'
 import type { Gate, Step } from '../route.ts'
-import { does, inMode, JUDGED, OPENS } from './rebuild.ts'
+import { does, inMode, JUDGED, OPENS, WHOLE } from './rebuild.ts'
 
 /** What the stamps and the counted turns must not contradict before money is spent, or the unit goes back on. */
 export const rightDrive = (sheet: DriveSheet): Gate[] => [
@@ -20,7 +20,7 @@ export const rightDrive = (sheet: DriveSheet): Gate[] => [
 
 /** Clean, look at every part, decide, and have it approved. */
 export function inspectSteps(sheet: DriveSheet): Step[] {
-  const judges: Condition = { all: [does('remove'), JUDGED] }
+  const judges: Condition = { all: [{ any: [does('remove'), { not: WHOLE }] }, JUDGED] }
   const ringSizes = (sheet.further?.sealDetails ?? []).filter((d) => d.size)
   return [
     ...inOrder('inspect', undefined, [

@@ -34,7 +34,8 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
   const asFoundTest: Omit<StepDraft, 'id'> = {
     what: 'Leak test as found, before opening',
     why: 'It shows where to look, and is the before to the after.',
-    appliesWhen: both ? { all: [AS_FOUND, { not: joined }] } : AS_FOUND,
+    // where the place of a leak had to be found, it has been tested
+    appliesWhen: { all: [AS_FOUND, { not: does('know.place') }, ...(both ? [{ not: joined }] : [])] },
     needs: ['drain'],
   }
   return inOrder('receive', undefined, [

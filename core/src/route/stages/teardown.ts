@@ -136,7 +136,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       id: 'shims',
       bySelf: true,
       needs: ['apart'],
-      appliesWhen: does('remove.shim'),
+      appliesWhen: { any: [does('remove.shim'), { all: [{ not: WHOLE }, does('set.gears')] }] },
       what: 'Collect, measure and bag the shims',
       why: 'They are the best first guess for the new stack.',
       place: `stack:${shims[0]!.id}`,

@@ -119,9 +119,9 @@ begin
         'note', a.note, 'by', p.name, 'at', iso(a.at)) order by a.id), '[]')
       from attachment a join file f on f.hash = a.hash join person p on p.id = a.by_person where a.job_id = j.id),
     'scopes', (
-      select coalesce(json_agg(json_build_object(
+      select coalesce(json_agg(json_strip_nulls(json_build_object(
         'usual', s.usual, 'mode', s.mode, 'targets', s.targets, 'mounted', s.mounted, 'came', s.came, 'lying', s.lying, 'reason', s.reason,
-        'by', p.name, 'at', iso(s.at)) order by s.id), '[]')
+        'by', p.name, 'at', iso(s.at))) order by s.id), '[]')
       from job_scope s join person p on p.id = s.by_person where s.job_id = j.id),
     'openItems', (
       select coalesce(json_agg(json_build_object(

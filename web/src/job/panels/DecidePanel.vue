@@ -82,6 +82,10 @@ const solving = computed(
     shimmed.value &&
     (again.value || !(accepted.value || state.value.allIn)),
 )
+/** It was opened again after it was accepted, or was accepted before it was bare: what was parted since is read once more. */
+const outdated = computed(
+  () => props.writable && accepted.value !== null && props.job.facts['setting.accepted'] !== true,
+)
 const frame = useTemplateRef<HTMLElement>('frame')
 /** To what is said, never to the act: the rhythm of Enter after each reading must not decide anything. */
 const focusDue = useLateFocus(() => frame.value?.querySelector<HTMLElement>('h2'))
@@ -113,7 +117,17 @@ function withdraw(reason: string) {
 <template>
   <div ref="frame">
     <h2 tabindex="-1">{{ accepted ? 'Accepted as built' : state.decidable ? 'Decide' : 'Not yet' }}</h2>
-    <template v-if="!state.decidable">
+    <template v-if="outdated">
+      <p class="lead">Opened again since: what was parted is set anew, and read in a round of its own.</p>
+      <p v-if="planning.error" class="fault" role="alert">{{ planning.error.message }}</p>
+      <Button
+        label="Read it anew"
+        class="lamp"
+        :disabled="planning.busy"
+        @click="emit('take', { fromBuild: build.number, stacks: [] })"
+      />
+    </template>
+    <template v-else-if="!state.decidable">
       <p>Some stacks or readings of this build are still missing.</p>
       <Button label="To the next one" class="lamp" @click="emit('go', undefined)" />
     </template>

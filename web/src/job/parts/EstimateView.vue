@@ -288,6 +288,11 @@ const choice = computed({
   align-items: center;
   min-height: 44px;
 }
+/* as wide as it is, whatever other fields of a form are */
+.tick input {
+  width: auto;
+  flex: none;
+}
 .column {
   flex-basis: 100%;
 }
