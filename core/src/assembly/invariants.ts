@@ -93,6 +93,12 @@ export function invariants(ix: AssemblyIndex, state: AssemblyState): Line[] {
 /** By what a line is accepted. */
 export const lineId = ({ code, on }: Pick<Line, 'code' | 'on'>): string => `${code} ${on}`
 
+/** The other way round. */
+export function lineOf(id: string): Pick<Line, 'code' | 'on'> {
+  const [code = '', ...on] = id.split(' ')
+  return { code: code as Code, on: on.join(' ') }
+}
+
 /** Handover is open. */
 export const mayLeave = (lines: readonly Line[]): boolean => lines.every((l) => l.colour !== 'red')
 

@@ -7,7 +7,7 @@ import type { AssemblyState } from '../assembly/state.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { lineText } from './acts/line-text.ts'
 import type { Condition, Facts } from '../route/facts.ts'
-import { honestOf } from '../route/honest.ts'
+import { isNotHere } from '../route/honest.ts'
 import { isWhole } from '../route/scope.ts'
 import { baseOf, timeOf } from '../route/occurrence.ts'
 import type { Plan } from '../route/plan.ts'
@@ -76,8 +76,7 @@ export function workOf(record: JobRecord, sheet: DriveSheet, plan: Plan): JobWor
         step: c.step,
         undone: c.undone === true,
         round: record.loops.filter((l) => isAfter(c, l)).length,
-        departed:
-          c.departedFrom.length > 0 || Object.values(c.answers).some((a) => honestOf(a)?.kind === 'not-done'),
+        departed: c.departedFrom.length > 0 || Object.values(c.answers).some(isNotHere),
       })),
     isLeft: (base, last) => {
       if (last.undone) return false

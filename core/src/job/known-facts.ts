@@ -6,7 +6,7 @@ import { deriveFacts } from '../route/job-facts.ts'
 import { spread } from '../measuring/reading-set.ts'
 import { stepWithRole } from '../route/progress.ts'
 import type { StepRole } from '../route/route.ts'
-import { honestOf } from '../route/honest.ts'
+import { isNotHere } from '../route/honest.ts'
 import { baseOf } from '../route/occurrence.ts'
 import type { Plan } from '../route/plan.ts'
 import { chosenSchool, schools } from '../route/schools.ts'
@@ -112,7 +112,7 @@ export function knownFacts(
 
 /** Done, and not gone on from over something that did not hold, or without having done it. */
 const isDone = ({ answers, departedFrom }: Partner['closings'][number]): boolean =>
-  departedFrom.length === 0 && Object.values(answers).every((a) => honestOf(a)?.kind !== 'not-done')
+  departedFrom.length === 0 && !Object.values(answers).some(isNotHere)
 
 /** What the unit stands on in its other case, under a name of its own. */
 function partnerFacts(partner: Partner, facts: Record<string, FactValue>) {

@@ -1,6 +1,6 @@
 import { InputError, refuse, type FieldProblem } from '../checks/input-error.ts'
 import { factsIn, holds, type Facts, type FactValue } from './facts.ts'
-import { honestOf, type Honest } from './honest.ts'
+import { honestOf, WANTS_WORDS, type Honest } from './honest.ts'
 import { applies, progressOf, type Done } from './progress.ts'
 import type { Ask, Route, Step } from './route.ts'
 
@@ -139,7 +139,8 @@ function checkAnswers(step: Step, answers: Answers): Answers {
 function cannotSay(ask: Ask, kind: Honest, how: string): string | undefined {
   if (ask.firm && kind !== 'not-done') return 'has to be read: it could hurt somebody'
   if (how.length > 300) return 'must be text of at most 300 characters'
-  return kind === 'mended' && how.trim().length < 3 ? 'says how it was mended, in a few words' : undefined
+  const words = WANTS_WORDS[kind]
+  return words && how.trim().length < 3 ? `says ${words}, in a few words` : undefined
 }
 
 function outOf(

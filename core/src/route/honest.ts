@@ -7,13 +7,26 @@ import type { FactValue } from './facts.ts'
 export const HONEST = {
   'not-done': 'not done here',
   'cannot-tell': 'cannot tell',
+  elsewhere: 'done elsewhere',
   mended: 'it happened, and was mended',
 } as const
 export type Honest = keyof typeof HONEST
 
+/** What has to be said with an answer: how it was mended, or by whom it was done, and how that is known. */
+export const WANTS_WORDS: Partial<Record<Honest, string>> = {
+  elsewhere: 'by whom, and whether that was seen, stands on paper or was said',
+  mended: 'how it was mended',
+}
+
+/** Nobody here has done it: what must rest on its answer stays shut. */
+export const isNotHere = (value: FactValue | undefined): boolean => {
+  const kind = honestOf(value)?.kind
+  return kind === 'not-done' || kind === 'elsewhere'
+}
+
 const MARK = '~'
 
-/** An honest answer as it is kept. @param how what was done about it; needed for `mended` */
+/** An honest answer as it is kept. @param how what was done about it, or by whom */
 export const honest = (kind: Honest, how = ''): string =>
   `${MARK}${kind}${how.trim() ? ` ${how.trim()}` : ''}`
 

@@ -13,6 +13,8 @@ import { USUAL_WAYS } from '../../src/job/record.ts'
 import { baseOf, timeOf } from '../../src/route/occurrence.ts'
 import { completeStep, isAsked } from '../../src/route/complete.ts'
 import { holds } from '../../src/route/facts.ts'
+import { honest } from '../../src/route/honest.ts'
+import { routeOf } from '../../src/route/route-of.ts'
 import { reach } from '../../src/route/reach.ts'
 import { comesOff } from '../../src/drives/parts.ts'
 import { usualScope } from '../../src/route/scope.ts'
@@ -290,6 +292,28 @@ describe('a step that was left undone', () => {
     job.walk()
     expect(job.job.progress.due).toBeUndefined()
     expect(job.record.closings.at(-1)!.departedFrom).toEqual([])
+  })
+})
+
+describe('a test that somebody else has made', () => {
+  it('is said so with his name, proves nothing here, and is accepted by name', () => {
+    const sheet = sheetOf('lomvi-90')
+    const { asks } = routeOf(sheet).steps.find((s) => s.id === 'leak-case')!
+    const story = Object.fromEntries(
+      asks
+        .filter((a) => !a.optional)
+        .map((a) => [a.fact, a.firm ? honest('not-done') : honest('elsewhere', 'the yard, on paper')]),
+    )
+    const job = live(sheet, 'seals:propshaft', { story }).walk('fill-mounted')
+    expect(job.order).toContain('leak-case')
+    const act = job.job.work.acts.find((a) => a.do === 'prove')!
+    expect([act.sure, act.fig?.verdict]).toEqual(['said', 'unclear'])
+    job.accept('fill-mounted')
+    job.walk('handover')
+    expect(job.order.filter((s) => s === 'leak-case')).toHaveLength(1)
+    for (const line of job.lines()) job.waive(line)
+    job.walk()
+    expect(job.job.progress.due).toBeUndefined()
   })
 })
 

@@ -254,6 +254,10 @@ describe('honest answers', () => {
   it('are words, read back', () => {
     expect(honestOf(words('new ring'))).toEqual({ kind: 'mended', how: 'new ring' })
     expect(honestWords(words('new ring'))).toBe('it happened, and was mended: new ring')
+    expect(honestOf(honest('elsewhere', 'the yard, on paper'))).toEqual({
+      kind: 'elsewhere',
+      how: 'the yard, on paper',
+    })
     expect(honestOf('up')).toBeUndefined()
     expect(honestOf('~constructor')).toBeUndefined()
   })

@@ -7,6 +7,7 @@ import { counted } from '../closings.ts'
 import { isSafe } from '../decision.ts'
 import type { JobRecord } from '../record.ts'
 import type { Plan } from '../../route/plan.ts'
+import { isNotHere } from '../../route/honest.ts'
 import { cameAs } from '../../route/scope.ts'
 import { claimsOf } from './claims.ts'
 import { buildEntries, entry, gradeEntries, rowEntries, type Entry, type Reading } from './entries.ts'
@@ -106,7 +107,8 @@ function entriesOf({ record: job, sheet, plan }: Recorded, ix: AssemblyIndex): E
       rank: 5,
       by: c.by,
       from: 'closing',
-      sure: c.departedFrom.length ? 'said' : 'seen',
+      // what somebody else has done, nobody here has seen
+      sure: c.departedFrom.length || Object.values(c.answers).some(isNotHere) ? 'said' : 'seen',
       write: c.entered ?? 0,
       entered: c.entered ?? null,
       deeds: ({ state, goal }) => claimsOf({ sheet, ix, state, goal, repairs: job.loops, closing: c }),

@@ -66,5 +66,5 @@ export const lineTexts = (sheet: DriveSheet, lines: readonly Line[]): string[] =
   lines.map((l) => `${lineText(sheet, l)}.`)
 
 /** A line in words, with what its row is called on the sheet. */
-export const lineText = (sheet: DriveSheet, { code, on }: Line): string =>
+export const lineText = (sheet: DriveSheet, { code, on }: Pick<Line, 'code' | 'on'>): string =>
   LINE_TEXTS[code](objectName(sheet, ABOUT[code], on))

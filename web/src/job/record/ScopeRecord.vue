@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import { lineOf } from '@moray/core/assembly/invariants'
+import { lineText } from '@moray/core/job/acts/line-text'
+import { repeatedWords } from '@moray/core/job/same-words'
 import { REPAIR_REASONS } from '@moray/core/route/repair'
 import { usualScopes } from '@moray/core/route/scope'
 import { computed } from 'vue'
@@ -12,6 +15,8 @@ const label = (usual: string) =>
   usualScopes(props.job.sheet).find((s) => s.usual === usual)?.label ?? 'picked by hand'
 const names = (ids: readonly string[]) =>
   ids.map((id) => props.job.sheet.parts.find((p) => p.id === id)?.name ?? id).join(', ')
+const accepted = computed(() => props.job.told?.filter((t) => t.kind === 'accepted') ?? [])
+const repeated = computed(() => repeatedWords(props.job))
 const untouched = computed(() => settingNames(props.job.sheet, props.job.plan.undisturbed))
 </script>
 
@@ -35,11 +40,22 @@ const untouched = computed(() => settingNames(props.job.sheet, props.job.plan.un
       <span class="small soft">{{ i.by }}, {{ showTime(i.at) }}</span>
     </p>
   </section>
+  <section v-if="accepted.length || repeated.length" aria-label="Accepted as it is">
+    <h2>Accepted as it is</h2>
+    <p v-for="t in accepted" :key="t.id">
+      {{ lineText(job.sheet, lineOf(t.subject)) }}: {{ t.reason }}
+      <span class="small soft">{{ t.by }}, {{ showTime(t.at) }}</span>
+    </p>
+    <p v-for="r in repeated" :key="r.words">
+      At {{ r.points }} inspection points stands the same: “{{ r.words }}”.
+    </p>
+  </section>
   <section v-if="job.loops.length" aria-label="Repairs after closing">
     <h2>Repairs after closing</h2>
     <p v-for="l in job.loops" :key="l.number">
-      <strong>{{ l.number }}.</strong> For {{ REPAIR_REASONS[l.why] }} at
-      {{ names(l.targets).toLowerCase() }}: {{ l.note }}
+      <strong>{{ l.number }}.</strong> For {{ REPAIR_REASONS[l.why]
+      }}{{ l.targets.length ? ` at ${names(l.targets).toLowerCase()}` : ', its place found first' }}:
+      {{ l.note }}
       <span class="small soft">{{ l.by }}, {{ showTime(l.at) }}</span>
     </p>
   </section>

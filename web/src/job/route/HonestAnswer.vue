@@ -1,26 +1,28 @@
 <script setup lang="ts">
-import { HONEST, honest, honestOf, honestWords, type Honest } from '@moray/core/route/honest'
+import { HONEST, honest, honestOf, honestWords, WANTS_WORDS, type Honest } from '@moray/core/route/honest'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 
-/** What happens in a shop, in place of an answer: not done here, cannot tell, it happened and was mended. */
+/** What happens in a shop, in place of an answer: not done here, cannot tell, done elsewhere, it happened and was mended. */
 const props = defineProps<{ firm: boolean }>()
 const answer = defineModel<boolean | number | string | undefined>({ required: true })
 const said = computed(() => honestOf(answer.value))
 const open = ref(false)
 const how = ref('')
 const field = useTemplateRef<HTMLInputElement>('field')
-const mending = ref(false)
+/** The kind that wants words, while they are written. */
+const telling = ref<Honest>()
 const kinds = computed(() => (Object.keys(HONEST) as Honest[]).filter((k) => !props.firm || k === 'not-done'))
 async function take(kind: Honest) {
-  if (kind === 'mended' && !mending.value) {
-    mending.value = true
+  if (WANTS_WORDS[kind] && telling.value !== kind) {
+    telling.value = kind
     await nextTick()
     field.value?.focus()
     return
   }
-  if (kind === 'mended' && how.value.trim().length < 3) return
-  answer.value = honest(kind, kind === 'mended' ? how.value : '')
-  open.value = mending.value = false
+  if (WANTS_WORDS[kind] && how.value.trim().length < 3) return
+  answer.value = honest(kind, WANTS_WORDS[kind] ? how.value : '')
+  open.value = false
+  telling.value = undefined
 }
 </script>
 
@@ -34,8 +36,8 @@ async function take(kind: Honest) {
       type="button"
       class="texty small other"
       :aria-expanded="open"
-      :title="'not done here, cannot tell, mended'"
-      aria-label="Other than asked: not done here, cannot tell, mended"
+      title="not done here, cannot tell, done elsewhere, mended"
+      aria-label="Other than asked: not done here, cannot tell, done elsewhere, mended"
       @click="open = !open"
     >
       <span aria-hidden="true">…</span>
@@ -43,14 +45,14 @@ async function take(kind: Honest) {
     <span v-if="open" class="kinds">
       <button v-for="k in kinds" :key="k" type="button" class="kind" @click="take(k)">{{ HONEST[k] }}</button>
       <input
-        v-if="mending"
+        v-if="telling"
         ref="field"
         v-model="how"
         type="text"
         maxlength="300"
-        aria-label="How it was mended"
-        placeholder="how it was mended"
-        @keydown.enter.prevent="take('mended')"
+        :aria-label="WANTS_WORDS[telling]"
+        :placeholder="WANTS_WORDS[telling]"
+        @keydown.enter.prevent="take(telling)"
       />
     </span>
   </template>

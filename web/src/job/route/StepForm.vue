@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Step } from '@moray/core/route/route'
 import Button from 'primevue/button'
-import { computed, nextTick, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { honest, honestOf } from '@moray/core/route/honest'
 import AskField from './AskField.vue'
 import HonestAnswer from './HonestAnswer.vue'
@@ -17,6 +17,8 @@ const props = defineProps<{
   /** What the server has against these answers, by fact; `''` for the step as a whole. */
   problems: Record<string, string>
   figures: ShownFigure[]
+  /** What is pointed out beside an answer, by fact; it stops nobody. */
+  hints?: Record<string, string>
   /** Figures that are known and can be taken over, by fact. */
   offers: Record<string, { label: string; value: string }>
   busy: boolean
@@ -62,6 +64,19 @@ function noneDone() {
     ...Object.fromEntries(wanted.value.map((a) => [a.fact, honest('not-done')])),
   }
 }
+/** Somebody else has done the whole of it: by whom is said once. */
+const elsewhere = ref<string>()
+function allElsewhere() {
+  const how = elsewhere.value?.trim() ?? ''
+  if (how.length < 3) return
+  answers.value = {
+    ...answers.value,
+    ...Object.fromEntries(
+      wanted.value.map((a) => [a.fact, a.firm ? honest('not-done') : honest('elsewhere', how)]),
+    ),
+  }
+  elsewhere.value = undefined
+}
 defineExpose({ first, toWrong })
 
 function submit() {
@@ -94,6 +109,7 @@ function submit() {
           :wrong="said(a.fact)"
           @update:model-value="(v) => set(a.fact, v)"
         />
+        <p v-if="hints?.[a.fact]" class="small hint" role="status">{{ hints[a.fact] }}</p>
         <button
           v-if="offers[a.fact] && answers[a.fact] === undefined"
           type="button"
@@ -141,6 +157,20 @@ function submit() {
         <button v-if="wanted.length > 2 && !shut?.length" type="button" class="texty small" @click="noneDone">
           none of this was done here
         </button>
+        <button
+          v-if="wanted.length > 2 && !shut?.length"
+          type="button"
+          class="texty small"
+          :aria-expanded="elsewhere !== undefined"
+          @click="elsewhere = elsewhere === undefined ? '' : undefined"
+        >
+          done elsewhere
+        </button>
+        <label v-if="elsewhere !== undefined" class="elsewhere small">
+          By whom, and whether that was seen, stands on paper or was said
+          <input v-model="elsewhere" type="text" maxlength="200" @keydown.enter.prevent="allElsewhere" />
+          <Button type="button" label="All of it" class="quiet" @click="allElsewhere" />
+        </label>
       </div>
       <p v-if="firmlyWrong" class="small">Nobody goes on over this: it could hurt somebody.</p>
     </div>
@@ -210,6 +240,23 @@ dd {
   flex-wrap: wrap;
   gap: 0.6rem;
   align-items: center;
+}
+.elsewhere {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  align-items: center;
+  flex-basis: 100%;
+}
+.elsewhere input {
+  font: inherit;
+  min-height: 44px;
+  flex: 1 1 12rem;
+  padding: 0 0.6rem;
+}
+.hint {
+  border-left: 4px solid var(--lamp);
+  padding-left: 0.6rem;
 }
 .wrong-count {
   color: var(--out);

@@ -31,7 +31,15 @@ import StepDone from './StepDone.vue'
 import StepForm from './StepForm.vue'
 import StepHead from './StepHead.vue'
 import StepNotes from './StepNotes.vue'
-import { askedNow, attemptsOf, figuresOf, saidNow, wrongSoFar, type RouteView } from './route-view.ts'
+import {
+  askedNow,
+  attemptsOf,
+  figuresOf,
+  hintsOf,
+  saidNow,
+  wrongSoFar,
+  type RouteView,
+} from './route-view.ts'
 import { useStepOffers } from './use-step-offers.ts'
 import { useStepDraft, type Given, type Raw } from './use-step-draft.ts'
 
@@ -189,6 +197,7 @@ const PAGES = {
 const page = computed(() => (definition.value.page ? PAGES[definition.value.page] : undefined))
 const { running, wrenches, offers } = useStepOffers(props, draft)
 const figures = computed(() => figuresOf(props.job, definition.value, given.value, units.value))
+const hints = computed(() => hintsOf(props.job, definition.value, given.value))
 const attempts = computed(() => attemptsOf(props.job.closings, definition.value.id))
 const asked = computed(() => askedNow(props.job, definition.value, given.value))
 /** What is not as it must be, said on the step that hands the unit over: there each line is mended or accepted. */
@@ -253,6 +262,7 @@ const said = computed(() => saidNow(props.job, definition.value))
       :wrong="wrong"
       :problems="problems"
       :figures="figures"
+      :hints="hints"
       :offers="offers"
       :busy="writes.close.busy || writes.correct.busy"
       :can-depart="canDepart"

@@ -6,6 +6,7 @@ import type { ShownJob } from '../shown-job.ts'
 import type { Answers } from '@moray/core/route/complete'
 import { isAsked } from '@moray/core/route/complete'
 import { factsIn, holds, isKnown, type Condition, type Facts } from '@moray/core/route/facts'
+import { isSeen, sameWords } from '@moray/core/job/same-words'
 import { honestOf, honestWords } from '@moray/core/route/honest'
 import { deriveFacts } from '@moray/core/route/job-facts'
 import type { Progress, StepProgress } from '@moray/core/route/progress'
@@ -123,6 +124,23 @@ export function figuresOf(
       typeof value === 'number' ? show(value, unit ?? '') : (words?.[String(value)] ?? String(value))
     return [{ label, text }]
   })
+}
+
+/** What is pointed out beside an answer, and stops nobody: words that stand at many inspection points say nothing of this one. */
+export function hintsOf(job: ShownJob, step: Step, raw: Raw): Record<string, string> {
+  return Object.fromEntries(
+    step.asks.flatMap((a) => {
+      const same = isSeen(a) ? sameWords(job, step.id, String(raw[a.fact] ?? '')) : 0
+      return same
+        ? [
+            [
+              a.fact,
+              `The same words stand at ${same} other inspection points. What do you see at this one? A picture says it in one tap.`,
+            ],
+          ]
+        : []
+    }),
+  )
 }
 
 /** Closings of a step that never counted, with the reason: attempts, newest first. */
