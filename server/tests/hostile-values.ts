@@ -57,6 +57,8 @@ export const GOOD: Record<string, object> = {
   closeStep: { step: 'receive', answers: { 'in.opened': 'no' }, departure: { reason: 'because' } },
   correctStep: { reason: 'because', answers: { 'in.opened': 'no' }, departure: { reason: 'because' } },
   takeBack: { reason: 'because' },
+  undoStep: { reason: 'because' },
+  acceptLine: { line: 'space-empty case', reason: 'because' },
   agree: { step: 'receive', reason: 'because' },
   seeRoute: { hash: '0123456789abcdef' },
   keepDraft: { step: 'receive', answers: { 'in.struck': 'no' } },

@@ -11,9 +11,9 @@ export const isSeen = ({ kind, fact }: Pick<Ask, 'kind' | 'fact'>): boolean =>
 
 const plain = (words: string) =>
   words
-    .trim()
     .toLowerCase()
     .replaceAll(/[\s.,;!]+/g, ' ')
+    .trim()
 
 const seenIn = (closings: readonly Closing[]) =>
   counted(closings).flatMap((c) =>
