@@ -34,6 +34,7 @@ const NOT_ON_EVERY_DRIVE: ReadonlySet<string> = new Set<DriveStepId>([
   'leak-found',
   'leak-found-joined',
   'open-gear',
+  'nut-found',
   'prop-off',
   'left-hand',
   'shims',

@@ -41,6 +41,7 @@ const CLAIMS: Partial<Record<DriveStepId, readonly ActClass[]>> = {
 const GOES_WITH: Partial<Record<DriveStepId, readonly ActClass[]>> = {
   'prop-off': ['remove.hub'],
   'open-gear': ['remove.carrier', 'remove.housing', 'remove.cup'],
+  'nut-found': ['loosen.preload', 'take-out.preload'],
   locks: ['loosen.held', 'take-out.held'],
   'left-hand': ['loosen.left', 'take-out.left'],
   shims: ['remove.shim'],
@@ -193,5 +194,6 @@ function groupClasses(ix: AssemblyIndex, { ring }: Roles, id: string): string[] 
     ...(own.length ? [] : ['other']),
     ...(port ? [] : ['held']),
     ...(group.row.hand === 'left' ? ['left'] : []),
+    ...(group.row.tightenedBy === 'preload' ? ['preload'] : []),
   ]
 }

@@ -5,6 +5,7 @@ import { threadTurn } from '../../torque/thread-turn.ts'
 import { bySchool, gate, inOrder, pick, say, text } from '../make.ts'
 import type { Condition } from '../facts.ts'
 import type { Step } from '../route.ts'
+import { nutFound } from './nut-found.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
 import { does, OPENS, WHOLE } from './rebuild.ts'
 
@@ -29,6 +30,8 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     'tools',
     'service',
   ]
+  const readsNut = nutFound(sheet)
+  const opened: DriveStepId[] = bench.openGear !== null ? ['open-gear'] : together
   return inOrder('teardown', undefined, [
     {
       id: 'soak',
@@ -57,9 +60,10 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       caution: 'Battery off and key out before hands go near a propeller.',
       instruct: [say('Prove it: the output shaft turns, nothing else moves.'), ...leverOf(sheet, 'opening')],
     },
+    readsNut && { ...readsNut, needs: opened },
     {
       id: 'locks',
-      needs: bench.openGear !== null ? ['open-gear'] : together,
+      needs: readsNut ? ['nut-found'] : opened,
       appliesWhen: does('loosen.held', 'take-out.held'),
       what: 'Free the locks before any thread',
       why: 'A nut forced over a tab takes the thread with it.',
