@@ -137,7 +137,8 @@ function closeAgain(ix: AssemblyIndex, work: Work, goal: Goal) {
   const plugs = (id: string) => ix.groups.get(id)!.row.port !== undefined
   groups((id) => !closes(id) && !plugs(id))
   settings(ix, work, goal)
-  if (byAir(ix, work).length && isAlone(ix, state))
+  const bySelf = byAir(ix, work).some((id) => ix.joints.get(id)!.row.provedBy !== 'joined-air')
+  if (bySelf && isAlone(ix, state))
     work.do({ do: 'prove', on: 'case', fig: { verdict: 'good' } })
   for (const id of work.lines('interface-open')) work.do({ do: 'join', on: id })
   groups(closes)

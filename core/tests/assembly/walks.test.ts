@@ -1,16 +1,21 @@
 import { describe, expect, it } from 'vitest'
-import { filled } from '../../src/drives/own/fill.ts'
-import { templateOf } from '../../src/drives/own/template.ts'
-import { FAMILIES, type DriveSheet } from '../../src/drives/sheet.ts'
+import type { DriveSheet } from '../../src/drives/sheet.ts'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { timeOf } from '../../src/route/occurrence.ts'
 import { stepsOf } from '../../src/job/acts/claims.ts'
 import { actsOfStep, classesOn } from '../../src/route/step-acts.ts'
 import { usualScopes } from '../../src/route/scope.ts'
 import { random } from '../refused.ts'
+import { ownSheets } from './own-sheets.ts'
 import { LiveJob } from './live-job.ts'
 
-const EVERY = demoSheets.flatMap((s) => usualScopes(s).map((u) => [`${s.id}, ${u.usual}`, s, u] as const))
+const scopesOf = (name: string, sheet: DriveSheet) =>
+  usualScopes(sheet).map((u) => [`${name}, ${u.usual}`, sheet, u] as const)
+/** Every usual scope of every drive of the demo, and of an own drive of every family. */
+const EVERY = [
+  ...demoSheets.flatMap((s) => scopesOf(s.id, s)),
+  ...ownSheets.flatMap(({ family, typed }) => scopesOf(`own ${family}`, typed)),
+]
 
 describe('a careful hand', () => {
   it.each(EVERY)(
@@ -59,10 +64,10 @@ const WALKS = Number(process.env.WALKS ?? 400)
 describe('whatever befalls a job', () => {
   it.each(Array.from({ length: WALKS }, (_, i) => i + 1))('walk %i comes to its end', (seed) => {
     const r = random(seed)
-    const [, sheet, scope] = EVERY[Math.floor(r() * EVERY.length)]!
+    const [name, sheet, scope] = EVERY[Math.floor(r() * EVERY.length)]!
     const choice = scope.mode === 'look' || scope.mode === 'strike' ? 'stop' : 'rebuild'
     const job = new LiveJob(sheet, scope, { seed }, choice)
-    const story = [`${sheet.id} ${scope.usual}`]
+    const story: string[] = [name]
     try {
       const stops = 1 + Math.floor(r() * 3)
       for (let k = 0; k < stops; k++) {
@@ -78,10 +83,7 @@ describe('whatever befalls a job', () => {
   })
 })
 
-const BARE = Object.keys(FAMILIES).flatMap((family) => {
-  const sheet = filled(templateOf(family as DriveSheet['family'], 'own', 'Own'))
-  return usualScopes(sheet).map((u) => [`${family}, ${u.usual}`, sheet, u] as const)
-})
+const BARE = ownSheets.flatMap(({ family, bare }) => scopesOf(`bare ${family}`, bare))
 
 describe('every act that is left has its step', () => {
   it.each([...EVERY, ...BARE])('%s', (_, sheet, scope) => {
