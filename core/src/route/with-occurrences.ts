@@ -47,20 +47,30 @@ export const timeOfRepair = (stage: string): number | undefined => {
  * @param route of the drive, each step once
  */
 export function withOccurrences(route: Route, acted: Acted): Route {
-  const nodes = new Map(route.steps.map((s) => [s.id, nodesOf(s, acted)] as const))
+  const closed = new Map<string, ClosedStep[]>()
+  for (const c of acted.closed) {
+    const base = baseOf(c.step)
+    const own = closed.get(base)
+    if (own) own.push(c)
+    else closed.set(base, [c])
+  }
+  const nodes = new Map(route.steps.map((s) => [s.id, nodesOf(s, closed.get(s.id) ?? [], acted)] as const))
   const isPlain = [...nodes.values()].every((n) => n.length === 1 && n[0]!.round === 0)
   const needs = isPlain ? (_: Node, always: readonly string[]) => [...always] : needsIn(route, nodes)
   const steps = route.steps.flatMap((s) =>
     nodes.get(s.id)!.map((n): Step => stepOf(s, n, needs(n, s.needs), acted)),
   )
   const stages = stagesOf(route.stages, steps, acted)
-  const place = (s: Step) => stages.findIndex((x) => x.id === s.stage)
-  return { ...route, stages, steps: steps.sort((a, b) => place(a) - place(b)) }
+  const place = new Map(stages.map((s, i) => [s.id, i] as const))
+  return { ...route, stages, steps: steps.sort((a, b) => place.get(a.stage)! - place.get(b.stage)!) }
 }
 
 /** A step as often as it was closed, and once more where it comes up again. */
-function nodesOf({ id, bySelf }: Step, { closed, repairs, isLeft, isTouched }: Acted): Node[] {
-  const own = closed.filter((c) => baseOf(c.step) === id)
+function nodesOf(
+  { id, bySelf }: Step,
+  own: readonly ClosedStep[],
+  { repairs, isLeft, isTouched }: Acted,
+): Node[] {
   const done = own.map((c): Node => ({
     id: c.step,
     base: id,
@@ -84,11 +94,15 @@ function nodesOf({ id, bySelf }: Step, { closed, repairs, isLeft, isTouched }: A
 
 /**
  * What a step at one of its times waits for: the steps that it always needs, as they come up in its own round. One of them that is done, or does not come up
- * in it, is looked through to what that one needs itself, which may have come up once more.
+ * in it, is looked through to what that one needs itself: what of that has come up once more is waited for as well.
  */
 function needsIn(route: Route, nodes: ReadonlyMap<string, readonly Node[]>) {
   const before = new Map(route.steps.map((s) => [s.id, s.needs] as const))
   const known = new Map<string, readonly string[]>()
+  const open = new Set(
+    [...nodes.values()].flatMap((of) => of.flatMap((n) => (n.isClosed ? [] : [`${n.id} ${n.round}`]))),
+  )
+  const isOpenIn = (n: Node, round: number) => !n.isClosed && n.round === round
   const reached = (base: string, round: number): readonly string[] => {
     const key = `${base} ${round}`
     const found = known.get(key)
@@ -96,10 +110,12 @@ function needsIn(route: Route, nodes: ReadonlyMap<string, readonly Node[]>) {
     const newest = (nodes.get(base) ?? [])
       .filter((n) => n.round <= round)
       .reduce<Node | undefined>((a, b) => (a && isNewer(a, b) ? a : b), undefined)
-    const ids =
-      newest && !newest.isClosed && newest.round === round
+    const beyond = () => (before.get(base) ?? []).flatMap((n) => reached(n, round))
+    const ids = !newest
+      ? beyond()
+      : isOpenIn(newest, round)
         ? [newest.id]
-        : [...(newest ? [newest.id] : []), ...(before.get(base) ?? []).flatMap((n) => reached(n, round))]
+        : [newest.id, ...beyond().filter((id) => open.has(`${id} ${round}`))]
     const each = [...new Set(ids)]
     known.set(key, each)
     return each
