@@ -5,6 +5,7 @@ import { isCondemned } from '@moray/core/job/bench-row'
 import { ungraded } from '@moray/core/job/job-plan'
 import { judged, type JudgedJob } from '@moray/core/job/judged'
 import { criteria, propose } from '@moray/core/inspection/criteria'
+import type { Ask } from '@moray/core/route/route'
 import type { StepProgress } from '@moray/core/route/progress'
 import { carefulAnswers } from '@moray/core/simulation/careful-hand'
 import { typedReading } from '@moray/core/simulation/shown-by-gauge'
@@ -156,6 +157,10 @@ async function setFast(
   await send('/acceptance', { build: number, reason: 'taken as it is, for the test' })
 }
 
+/** As somebody types it: no more digits than his gauge shows, and no more letters than it takes. */
+const typedAs = ({ kind }: Pick<Ask, 'kind'>, value: string | number | boolean): string =>
+  kind === 'number' ? String(Number(Number(value).toPrecision(3))) : kind === 'text' ? 'good' : String(value)
+
 /** Gives the answers of the step that is shown, each as a hand would. @returns how many */
 export async function answerShown(page: Page, job: JudgedJob, step: StepProgress['step']): Promise<number> {
   const right = rightAnswers(job, step)
@@ -163,7 +168,7 @@ export async function answerShown(page: Page, job: JudgedJob, step: StepProgress
   for (const ask of step.asks) {
     const value = right[ask.fact]
     // what may be left out is left out, but a careful hand reads the thermometer with its gauge
-    const warm = ask.kind === 'number' && ask.quantity === 'temperature'
+    const warm = worked.reads && ask.kind === 'number' && ask.quantity === 'temperature'
     if (value === undefined || (ask.optional && !warm)) continue
     const field = panel(page).locator(`.ask[data-fact="${ask.fact}"]`)
     if (ask.kind === 'choice') {
@@ -172,7 +177,7 @@ export async function answerShown(page: Page, job: JudgedJob, step: StepProgress
     } else if (ask.kind === 'list')
       for (const v of String(value).split(' ').filter(Boolean))
         await field.getByText(ask.options.find((o) => o.value === v)!.label, { exact: true }).click()
-    else await field.locator('input, textarea').first().fill(String(value))
+    else await field.locator('input, textarea').first().fill(typedAs(ask, value))
     given++
   }
   return given
@@ -203,20 +208,24 @@ export async function workTo(page: Page, id: string, until?: string): Promise<nu
   throw new Error(`${until ?? 'the end'} was never reached`)
 }
 
+/** How often another page of a job was gone to, and come back from; whether the hand reads a thermometer that it is not asked for. */
+export const worked = { visits: 0, reads: true }
+
 /** What a step waits for on another page of the job. */
 async function elsewhere(page: Page, id: string, job: JudgedJob, due: StepProgress): Promise<void> {
+  worked.visits++
   switch (due.step.page) {
     case 'row': {
       await show(page, `/jobs/${id}/parts?view=row`)
       if (due.step.id === 'apart' || due.step.id === 'prop-off') {
-        const field = page.getByLabel('Off now: scan, type or tap')
+        const lying = new Set(job.row.map((r) => r.part))
         for (const part of job.plan.off) {
+          if (lying.has(part.id)) continue
           // with the last one the row turns to building back, and asks for nothing more
           const laid = page.waitForResponse(
             (r) => r.url().endsWith('/row') && r.request().method() === 'POST',
           )
-          await field.fill(part.name)
-          await field.press('Enter')
+          await page.getByRole('button', { name: `${part.name} is off`, exact: true }).click()
           expect((await laid).status(), part.name).toBe(201)
         }
         return
@@ -247,7 +256,7 @@ async function elsewhere(page: Page, id: string, job: JudgedJob, due: StepProgre
       await page.getByRole('button', { name: /Make the estimate|Make it anew/ }).click()
       await made
       await page.locator('.decision').getByText('rebuild', { exact: false }).first().click()
-      await page.getByLabel('How it was said').fill('by telephone')
+      await page.getByLabel('How it was said').fill('phone')
       const decided = page.waitForResponse((r) => r.url().endsWith('/approvals') && r.ok())
       await page.getByRole('button', { name: 'Record the decision' }).click()
       await decided

@@ -75,8 +75,12 @@ export function judged(record: JobRecord, sheet: DriveSheet, ways: ShopWays, now
 function hasEnded({ state, closings, loops }: JobRecord, route: Route): boolean {
   if (state === 'closed') return true
   const last = route.steps.find((s) => s.role === 'hands-over')
-  const handed = last && counted(closings).findLast((c) => baseOf(c.step) === baseOf(last.id))
-  return isOver(state) && handed !== undefined && !loops.some((l) => isAfter(l, handed))
+  if (!last || !isOver(state)) return false
+  const handovers = closings.filter((c) => baseOf(c.step) === baseOf(last.id))
+  // handed over before there was a step for it
+  if (!handovers.length) return !loops.length
+  const handed = counted(handovers).at(-1)
+  return handed !== undefined && !loops.some((l) => isAfter(l, handed))
 }
 
 /** The route of a job that is over, as far as it was gone: a step that a newer Moray would ask for is nobody's any more. */

@@ -18,8 +18,12 @@ export type ScopeMode = (typeof SCOPE_MODES)[number]
 /** Modes in which the unit was worked on elsewhere: it comes closed, by itself, and empty. */
 export const CAME_ELSEWHERE: readonly ScopeMode[] = ['refit', 'unit']
 
-/** Everything but a yearly service begins with what the owner complains about. */
-export const needsComplaint = (mode: ScopeMode | undefined): boolean => mode !== 'service'
+/** What is opened begins with what the owner complains about; a yearly service, a test, and a unit from elsewhere say by themselves what they are for. */
+export const needsComplaint = (mode: ScopeMode | undefined): boolean =>
+  mode !== 'service' && mode !== 'test' && mode !== 'refit' && mode !== 'unit'
+
+/** Something is taken apart in it: what that comes to is read before it is begun. */
+export const isPlanned = (mode: ScopeMode | undefined): boolean => needsComplaint(mode) || mode === 'service'
 
 /** What a job is to reach or renew. */
 export interface Scope {

@@ -24,5 +24,5 @@ export const ownSheets = Object.keys(FAMILIES).map((family) => {
     const figure = ASKED.find(([end]) => end.test(path))
     return figure ? withFigure(body, path, figure[1]) : body
   }, bare)
-  return { family, bare: filled(bare), typed: filled(typed) }
+  return { family, body: typed, bare: filled(bare), typed: filled(typed) }
 })

@@ -6,7 +6,7 @@ import { openFolder } from '../db/pglite.ts'
 import type { Schema } from '../db/migrate.ts'
 import { databaseFiles, openFileStore } from '../files/file-store.ts'
 import { CopyError, type Manifest } from './manifest.ts'
-import { halfName, inScratch, mustBeFolder, settleFile, sweepHalves } from './place.ts'
+import { halfName, inScratch, mustBeFolder, removeGently, settleFile, sweepHalves } from './place.ts'
 import { proveCopy, type Proof } from './prove.ts'
 import { openCopy } from './read-copy.ts'
 import { snapshotFolder } from './snapshot.ts'
@@ -89,6 +89,6 @@ async function withSource(
     return await work({ db, files: openFileStore(join(data, 'files')), mark, moray, at })
   } finally {
     await db.close()
-    rmSync(snapshot, { recursive: true, force: true })
+    await removeGently(snapshot)
   }
 }

@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs'
+import { rm, truncate } from 'node:fs/promises'
 import { basename, dirname, join } from 'node:path'
+import { setTimeout } from 'node:timers/promises'
 import { syncPath } from '../db/pglite.ts'
 
 /** What is only half there has a name of its own, with the process that writes it: `NAME.PID-xxxxxxxx.half`. */
@@ -17,8 +19,28 @@ export async function inScratch<T>(below: string, work: (folder: string) => Prom
   try {
     return await work(folder)
   } finally {
-    rmSync(folder, { recursive: true, force: true })
+    await removeGently(folder)
   }
+}
+
+const AT_ONCE = 16 * 1024 * 1024
+const REST_MS = 10
+
+/**
+ * Takes a folder away a piece at a time: a disk that is told of a gigabyte that has become free keeps a write to the shop waiting for a third of a second
+ * (measured on ext4 with discard).
+ */
+export async function removeGently(folder: string): Promise<void> {
+  for (const entry of existsSync(folder) ? readdirSync(folder, { withFileTypes: true }) : []) {
+    const path = join(folder, entry.name)
+    if (entry.isDirectory()) await removeGently(path)
+    else if (entry.isFile())
+      for (let left = statSync(path).size - AT_ONCE; left > 0; left -= AT_ONCE) {
+        await truncate(path, left)
+        await setTimeout(REST_MS)
+      }
+  }
+  await rm(folder, { recursive: true, force: true })
 }
 
 /** Takes away what processes have left half written that are no longer there. */

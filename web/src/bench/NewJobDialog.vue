@@ -6,7 +6,14 @@ import { plainNumber } from '@moray/core/units/plain-number'
 import { refDebounced } from '@vueuse/core'
 import { holdsSerial } from '@moray/core/drives/own/variants'
 import { comesOff } from '@moray/core/drives/parts'
-import { CAME, CAME_ELSEWHERE, needsComplaint, usualScopes, type Came } from '@moray/core/route/scope'
+import {
+  CAME,
+  CAME_ELSEWHERE,
+  isPlanned,
+  needsComplaint,
+  usualScopes,
+  type Came,
+} from '@moray/core/route/scope'
 import { computed, reactive, ref, watch } from 'vue'
 import { serialsOf } from '../drives/own/show-figure.ts'
 import { waitingText } from '../drives/waiting-text.ts'
@@ -100,7 +107,8 @@ async function open() {
   const reply = await write.send(endpoints.openJob, {}, body)
   if (!reply) return
   emit('close')
-  void router.push(`/jobs/${reply.id}/${form.scope === 'full' ? 'route' : 'scope'}`)
+  // what is taken apart stands on the page of its scope, before anything is
+  void router.push(`/jobs/${reply.id}/${form.scope === 'full' || !isPlanned(mode.value) ? 'route' : 'scope'}`)
 }
 const said = (field: string) => problemAt(write.error.value, field)
 </script>

@@ -9,6 +9,8 @@ import { does, inMode, OPENS, WHOLE } from './rebuild.ts'
 import { strikeSteps } from './strike.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
+/** What it has been through tells where to look; a test, and what was worked on elsewhere, need none of it. */
+const PAST: Condition = { not: inMode('test', 'refit', 'unit') }
 /** The case tells most before it is opened. */
 const AS_FOUND: Condition = {
   all: [WHOLE, { any: [OPENS, inMode('look', 'test')] }],
@@ -54,13 +56,23 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         say('What is wrong already (a plug, lock or gasket of another unit) goes on the list of open items.'),
       ],
       asks: [
-        pick('in.opened', 'Opened before', {
-          no: 'never',
-          long: 'long ago',
-          recent: 'within the year',
-          unknown: 'nobody knows',
-        }),
-        pick('in.struck', 'Struck or grounded', { no: 'no', yes: 'yes', unknown: 'nobody knows' }),
+        pick(
+          'in.opened',
+          'Opened before',
+          {
+            no: 'never',
+            long: 'long ago',
+            recent: 'within the year',
+            unknown: 'nobody knows',
+          },
+          { when: PAST },
+        ),
+        pick(
+          'in.struck',
+          'Struck or grounded',
+          { no: 'no', yes: 'yes', unknown: 'nobody knows' },
+          { when: PAST },
+        ),
       ],
     },
     stamps.length > 0 && {

@@ -67,6 +67,10 @@ function choose(w: StillIn) {
   orientation.value = ''
   field.value?.focus()
 }
+/** In one tap, without marks: most parts go in only one way. */
+function layAtOnce({ part }: StillIn) {
+  emit('lay', { part: part.id }, { text: part.name, orientation: '', ink: '' })
+}
 /** A name that no part of this drive has: asked about before it becomes a part of its own. */
 const strange = ref('')
 function lay(confirmed = false) {
@@ -232,6 +236,15 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
             <span v-if="w.held.length" class="small soft"
               >after {{ w.held.map((p) => p.name.toLowerCase()).join(', ') }}</span
             >
+          </button>
+          <button
+            v-if="!w.held.length"
+            type="button"
+            class="at-once"
+            :aria-label="`${w.part.name} is off`"
+            @click="layAtOnce(w)"
+          >
+            off
           </button>
         </li>
       </ul>
@@ -507,6 +520,16 @@ const place = (t: RowPart) => row.value.indexOf(t) + 1
   padding: 0.3rem 0.6rem;
   cursor: pointer;
   display: grid;
+}
+.waiting li {
+  display: flex;
+}
+.waiting .at-once {
+  width: auto;
+  min-width: 3.5rem;
+  border-left: 0;
+  align-content: center;
+  font-weight: 700;
 }
 .waiting button:hover {
   background: var(--lamp-soft);
