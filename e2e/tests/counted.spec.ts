@@ -89,7 +89,6 @@ for (const [label, usual, taps, keys] of BEFORE)
       // to another page of the job, and back
       counted.taps += 2 * worked.visits
       test.info().annotations.push({ type: 'counted', description: JSON.stringify(counted) })
-      if (process.env.SHOTS) process.stdout.write(`${label} ${JSON.stringify(counted)}\n`)
       expect((await jobOf(page, job)).state).toBe('finished')
       expect(counted.taps).toBeLessThan(taps)
       expect(counted.keys).toBeLessThan(keys)

@@ -4,8 +4,6 @@ import { fastTo, jobOf, openJob, panel, workTo } from './hand.ts'
 
 const done = async (page: Page, id: string) =>
   (await jobOf(page, id)).closings.filter((c) => !c.takenBack).map((c) => c.step)
-const shot = (page: Page, name: string) =>
-  process.env.SHOTS ? page.screenshot({ path: `${process.env.SHOTS}/${name}.png` }) : undefined
 
 async function openRepair(
   page: Page,
@@ -19,7 +17,6 @@ async function openRepair(
   const dialog = page.getByRole('dialog')
   await how(dialog)
   await dialog.getByLabel('What was seen, and where').fill(note)
-  await shot(page, 'repair-dialog')
   await dialog.getByRole('button', { name: 'Open the repair' }).click()
   await expect(dialog).toHaveCount(0)
 }
@@ -37,7 +34,6 @@ test(
       await expect(dialog).toContainText('Nothing is opened before the place is known')
     })
     await expect(panel(page).getByRole('heading', { name: /Find the place of the leak/ })).toBeVisible()
-    await shot(page, 'find-place')
     await panel(page).getByText('Propeller shaft to carrier', { exact: true }).click()
     await panel(page)
       .getByRole('button', { name: /next step/i })
@@ -103,7 +99,6 @@ for (const [end, words] of [
     await decision.getByText('stop here').click()
     await decision.getByText(words).click()
     await decision.getByLabel('How it was said').fill('by telephone')
-    await shot(page, `strike-${end}`)
     await decision.getByRole('button', { name: 'Record the decision' }).click()
     await expect(decision).toContainText(words)
     await fastTo(page, id, 'handover')
@@ -128,7 +123,6 @@ test('a strike that ends with an exchange unit: what is kept by name goes over t
   await decision.getByText('exchange unit').click()
   await expect(decision.getByLabel('Propeller', { exact: true })).toBeChecked()
   await decision.getByLabel('How it was said').fill('by telephone')
-  await shot(page, 'exchange')
   await decision.getByRole('button', { name: 'Record the decision' }).click()
   await expect(decision).toContainText('Kept: ')
   await fastTo(page, id, 'nothing more')
@@ -180,7 +174,6 @@ test('a drive in boxes: nothing is taken apart, everything is proved', { tag: '@
   await dialog.getByLabel('Complaint').fill('Taken apart at sea, and brought in a box')
   // opened by somebody needs to know what is off
   await dialog.getByLabel('How it came').selectOption('opened')
-  await shot(page, 'came-opened')
   await dialog.getByRole('button', { name: 'Open the job' }).click()
   await expect(dialog).toContainText('names nothing yet')
   await dialog.getByLabel('How it came').selectOption('boxes')
@@ -188,7 +181,6 @@ test('a drive in boxes: nothing is taken apart, everything is proved', { tag: '@
   await expect(page).toHaveURL(/route$/)
   const id = /jobs\/([^/]+)\//.exec(page.url())![1]!
   await show(page, `/jobs/${id}/parts?view=row`)
-  await shot(page, 'boxes-row')
   await fastTo(page, id, 'nothing more')
   const job = await jobOf(page, id)
   expect([job.state, job.work.lines]).toEqual(['finished', []])
@@ -215,7 +207,6 @@ test(
     await show(page, `/jobs/${id}/route?step=handover`)
     const lines = panel(page).getByRole('region', { name: 'Before it leaves the shop' })
     await expect(lines).toContainText('loosened, and not tightened since')
-    await shot(page, 'lines')
     await expect(panel(page).getByRole('button', { name: /next step/i })).toBeDisabled()
     await lines
       .getByRole('link', { name: /torque/i })

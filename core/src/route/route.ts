@@ -118,6 +118,8 @@ export interface Step {
   instruct?: Instruct[]
   /** It cannot be seen again once it is closed: two words or a picture of what the eye saw. */
   holdPoint?: boolean
+  /** It comes up in a repair alone, and stands there from its first time on. */
+  ofRepair?: boolean
   /** Work that is done elsewhere on the job: it is done as soon as its gates hold, and open again when they no longer do. */
   bySelf?: boolean
   /** It takes effect later. */

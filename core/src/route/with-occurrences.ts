@@ -125,7 +125,7 @@ function needsIn(route: Route, nodes: ReadonlyMap<string, readonly Node[]>) {
 
 /** The step at one of its times. */
 function stepOf(step: Step, node: Node, needs: string[], { repairs, takenBack, isTouched }: Acted): Step {
-  const isFirst = node.time === 1
+  const isFirst = node.time === 1 && !(step.ofRepair && node.round > 0)
   if (isFirst && takenBack.has(step.id)) {
     const { appliesWhen: _, ...again } = step
     return { ...again, needs }
@@ -137,7 +137,7 @@ function stepOf(step: Step, node: Node, needs: string[], { repairs, takenBack, i
   const repair = repairs[node.round - 1]
   return {
     ...rest,
-    ...(isFirst && appliesWhen ? { appliesWhen } : {}),
+    ...((isFirst || step.ofRepair) && appliesWhen ? { appliesWhen } : {}),
     id: node.id,
     needs,
     ...(node.round > 0 ? { stage: repairStage(node.round) } : {}),

@@ -442,7 +442,8 @@ describe('a leak whose place is not known', () => {
   it.each(JOINTS)('opens nothing before it is found, then no more than it takes: %s', (_, id, joint) => {
     const job = live(sheetOf(id), 'test', { story: { 'place.where': joint } }).walk()
     expect(job.repair([])).toBe(true)
-    expect(job.job.progress.due!.step.id).toBe('find-place')
+    expect(job.job.progress.due!.step).toMatchObject({ id: 'find-place', stage: 'repair-1' })
+    expect(job.step('handover-2')!.state).toBe('blocked')
     expect(job.job.work.left.deeds.filter((d) => ['remove', 'loosen', 'take-out'].includes(d.do))).toEqual([])
     job.walk()
     expect(job.lines()).toEqual([])

@@ -16,6 +16,7 @@ export function findPlace({ graph, bench }: DriveSheet): StepDraft | false {
   return {
     id: 'find-place',
     needs: ['receive'],
+    ofRepair: true,
     appliesWhen: does('know.place'),
     what: 'Find the place of the leak',
     why: 'What is opened at the wrong place is opened twice. Nothing comes off until the place is known.',

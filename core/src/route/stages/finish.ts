@@ -209,6 +209,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         'first-run',
         'propeller',
         'anode',
+        'find-place',
         'leak-found',
         'leak-found-joined',
         'strike',

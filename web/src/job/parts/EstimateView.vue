@@ -193,7 +193,8 @@ const choice = computed({
           }}<template v-if="job.facts['id.stamp']">, stamped {{ job.facts['id.stamp'] }}</template>. Early and
           late parts of one drive differ: compare before ordering.
         </p>
-        <div class="scroll">
+        <p v-if="!newest.body.order.length">Nothing.</p>
+        <div v-else class="scroll">
           <table class="ledger">
             <thead>
               <tr>

@@ -16,7 +16,6 @@ import { isOver, type StepDraft } from '@moray/core/job/record'
 import { dependentsOf, type StepProgress } from '@moray/core/route/progress'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
-import ReasonDialog from '../../ui/ReasonDialog.vue'
 import { useLateFocus } from '../../ui/late-focus.ts'
 import { useUnits } from '../../ui/units.ts'
 import { useShop } from '../../stores/shop.ts'
@@ -40,6 +39,7 @@ import {
   wrongSoFar,
   type RouteView,
 } from './route-view.ts'
+import WaysBack from './WaysBack.vue'
 import { useStepOffers } from './use-step-offers.ts'
 import { useStepDraft, type Given, type Raw } from './use-step-draft.ts'
 
@@ -293,39 +293,16 @@ const said = computed(() => saidNow(props.job, definition.value))
       :error="departing ? (writes.agreement.error?.message ?? error?.message) : null"
       @give="depart"
     />
-    <ReasonDialog
-      v-model:open="giving"
-      title="Correct what was answered"
-      :explain="
-        isOver(job.state)
-          ? 'The old answer stays in the record with your reason. The job stays over: nothing is asked or judged again.'
-          : 'The old answer stays in the record with your reason. Only what stood on it is asked again.'
-      "
-      action="Correct it"
-      :busy="writes.correct.busy"
-      @give="correct"
-    />
-    <ReasonDialog
-      v-model:open="undoing"
-      title="It was undone since"
-      explain="It happened, and what it did was undone: slackened, drained, taken off again. The step stays done in the record, and what was undone is left to do once more."
-      action="It was undone"
-      :busy="writes.undo.busy"
-      :error="writes.undo.error?.message"
-      @give="undo"
-    />
-    <ReasonDialog
-      v-model:open="taking"
-      title="Do the step again"
-      :explain="
-        falling
-          ? `The work itself is done again, and with it ${falling} later step${falling > 1 ? 's' : ''}. All of it stays in the record. A wrong answer alone is better corrected.`
-          : 'It is done again; what was answered stays in the record.'
-      "
-      action="Do it again"
-      :busy="writes.back.busy"
-      :error="writes.back.error?.message"
-      @give="takeBack"
+    <WaysBack
+      v-model:giving="giving"
+      v-model:taking="taking"
+      v-model:undoing="undoing"
+      :over="isOver(job.state)"
+      :falling="falling"
+      :writes="writes"
+      @correct="correct"
+      @back="takeBack"
+      @undo="undo"
     />
   </div>
 </template>
