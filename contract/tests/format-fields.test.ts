@@ -38,15 +38,16 @@ const USED: Record<string, Record<string, string>> = {
   },
   groups: {
     [`${CORE}graph/old-view.ts`]: 'id name pieces holds after interfaces hand captiveUntil assumed said',
-    [`${CORE}graph/bench-facts-of.ts`]:
-      'count where place lock tabs threads torqueNm hidden pinches port plug',
+    [`${CORE}graph/unit-facts.ts`]: 'count where lock tabs threads torqueNm hidden pinches port',
+    'core/src/route/stages/teardown.ts': 'place',
+    'core/src/route/stages/finish.ts': 'plug',
     [`${WEB}FastenerTable.vue`]: 'thread torqueUnit angleDeg treatment stages order held turned useOnce',
     [`${WEB}forms/part-forms.ts`]: 'tool tightenedBy',
     [LATER.torque]: 'adapterMm lengthsMm sealed',
   },
   'groups.said': { [`${CORE}graph/old-view.ts`]: 'of text' },
   'joints.said': { [`${CORE}graph/old-view.ts`]: 'of text' },
-  'anodes.said': { [`${CORE}graph/bench-facts-of.ts`]: 'of text' },
+  'anodes.said': { [`${CORE}graph/unit-facts.ts`]: 'of text' },
   joints: {
     [`${CORE}graph/old-view.ts`]: 'id name kind sealedBy closedBy provedBy assumed said',
     [`${CORE}graph/check-graph.ts`]: 'interfaces unproved',
@@ -54,12 +55,12 @@ const USED: Record<string, Record<string, string>> = {
     [LATER.test]: 'ports',
   },
   interfaces: {
-    [`${CORE}graph/bench-facts-of.ts`]: 'name gear sharesOil',
+    [`${CORE}graph/unit-facts.ts`]: 'name gear sharesOil',
     [`${CORE}graph/edge-fields.ts`]: 'id closedBy',
     [`${WEB}forms/joint-forms.ts`]: 'kind',
   },
   spaces: {
-    [`${CORE}graph/bench-facts-of.ts`]: 'id holds volumeMl fillMl',
+    [`${CORE}graph/unit-facts.ts`]: 'id holds volumeMl fillMl',
     [`${WEB}forms/joint-forms.ts`]: 'name levelBy connected',
   },
   settings: {
@@ -72,32 +73,38 @@ const USED: Record<string, Record<string, string>> = {
     [`${WEB}forms/other-forms.ts`]: 'at part seal',
   },
   sealPairs: {
-    [`${CORE}graph/bench-facts-of.ts`]: 'sharedStep springs',
+    'core/src/route/stages/seal.ts': 'sharedStep springs',
     [`${CORE}own/closing-figures.ts`]: 'id',
     [LATER.state]: 'part',
   },
   propellers: {
-    [`${CORE}graph/bench-facts-of.ts`]: 'heldBy held hub afterRun',
+    [`${CORE}graph/unit-facts.ts`]: 'heldBy held hub afterRun',
     'core/src/route/stages/propeller.ts': 'name turnsForward washers',
     [`${CORE}own/closing-figures.ts`]: 'id',
     [`${WEB}forms/other-forms.ts`]: 'place part',
   },
   anodes: {
-    [`${CORE}graph/bench-facts-of.ts`]: 'place said',
+    [`${CORE}graph/unit-facts.ts`]: 'place said',
     [`${CORE}graph/check-graph.ts`]: 'id',
     [`${WEB}forms/other-forms.ts`]: 'part count salt brackish fresh',
   },
   tools: { [`${WEB}forms/other-forms.ts`]: 'name for substitute serials', [`${WEB}show-rows.ts`]: 'id' },
-  ways: { [`${CORE}graph/bench-facts-of.ts`]: 'id text', [`${WEB}forms/other-forms.ts`]: 'at' },
+  ways: { [`${CORE}graph/unit-facts.ts`]: 'id text', [`${WEB}forms/other-forms.ts`]: 'at' },
   clearances: { [`${WEB}forms/other-forms.ts`]: 'name between window', [`${WEB}show-rows.ts`]: 'id' },
   lubricants: { [`${WEB}forms/other-forms.ts`]: 'what at where cureHours', [`${WEB}show-rows.ts`]: 'id' },
   tests: {
-    [`${CORE}graph/bench-facts-of.ts`]:
-      'id ports lowKpa workKpa maxKpa holdMin allowedDrop allowedMlPerMin volumeMl turns noTest',
+    [`${CORE}graph/unit-facts.ts`]:
+      'id ports lowKpa workKpa maxKpa holdMin allowedDrop allowedMlPerMin volumeMl turns',
+    [`${WEB}DrivePage.vue`]: 'noTest',
   },
   'tests.allowedDrop': { [`${WEB}DrivePage.vue`]: 'kpa minutes' },
   unit: {
-    [`${CORE}graph/bench-facts-of.ts`]: 'openGear shifts telltale weightKg hours exchange used',
+    [`${CORE}graph/unit-facts.ts`]: 'hours',
+    'core/src/route/stages/teardown.ts': 'openGear',
+    'core/src/route/stages/join.ts': 'shifts',
+    'core/src/route/stages/finish.ts': 'telltale',
+    'core/src/route/stages/receive.ts': 'weightKg',
+    'core/src/inspection/estimate.ts': 'exchange used',
     [`${CORE}graph/old-view.ts`]: 'levers attitudes cautions trimTab partner plateAt stampsAt',
   },
   'unit.hours': { 'core/src/inspection/estimate.ts': 'openHours setHours closeHours' },

@@ -1,3 +1,4 @@
+import { caseTest, joinedTest } from './graph/unit-facts.ts'
 import { InputError, type FieldProblem } from '../checks/input-error.ts'
 import { checkMesh } from '../gears/mesh.ts'
 import { checkWindow, type Window } from '../checks/window.ts'
@@ -128,7 +129,7 @@ function checkParts(
   }
   const stuck = sheet.parts.filter((p) => !off.has(p.id))
   if (stuck.length) say('parts', `can never come off: ${stuck.map((p) => p.id).join(', ')}`)
-  const plans = { 'bench.leak': sheet.bench.leak, 'bench.joins.oilJoint': sheet.bench.joins?.oilJoint }
+  const plans = { 'tests.case': caseTest(sheet.graph), 'tests.joined': joinedTest(sheet.graph) }
   for (const [at, plan] of Object.entries(plans)) {
     if (!plan) continue
     const { lowKpa, workKpa, maxKpa, holdMin, volumeMl, allowedMlPerMin, allowedDrop } = plan

@@ -1,7 +1,6 @@
 import type { Mesh } from '../gears/mesh.ts'
 import type { Member } from '../gears/backlash.ts'
 import type { Window } from '../checks/window.ts'
-import type { BenchFacts } from './bench-facts.ts'
 import type { Fastener } from './fasteners.ts'
 import type { Further } from './further.ts'
 import type { Source } from './own/source.ts'
@@ -41,8 +40,6 @@ export interface DriveSheet {
   graph: Graph
   /** Out of the graph, for plan and route: what comes off, in order. */
   parts: Part[]
-  /** Out of the graph, for plan and route: one fact of each kind. */
-  bench: BenchFacts
   /** Out of the graph: its groups as lines of a torque list. */
   fasteners?: Fastener[]
   /** Out of the graph: what is read beside the figures. */

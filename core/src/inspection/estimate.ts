@@ -1,3 +1,4 @@
+import { labourOf } from '../drives/graph/unit-facts.ts'
 import { notNegative } from '../checks/numbers.ts'
 import { ALWAYS_NEW, type Part } from '../drives/parts.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
@@ -72,7 +73,8 @@ export function estimate(sheet: DriveSheet, input: EstimateInput): Estimate {
   const rate = notNegative('rate', input.rate)
   const consumables = notNegative('consumables', input.consumables)
   const order = orderList(sheet.parts, input)
-  const { labour, exchange, used } = sheet.bench
+  const { exchange, used } = sheet.graph.unit ?? {}
+  const labour = labourOf(sheet.graph)
   const hours =
     (input.scope?.hours ?? labour.openHours + labour.setHours + labour.closeHours) +
     notNegative('extraHours', input.extraHours ?? 0)

@@ -1,6 +1,7 @@
+import { caseTest, joinedTest } from '../drives/graph/unit-facts.ts'
 import type { RecordedAct } from '../assembly/act.ts'
 import { isOnlySeatedAgain, isProved, isTouched, jointAt } from '../assembly/state.ts'
-import type { LeakPlan } from '../drives/bench-facts.ts'
+import type { LeakPlan } from '../drives/leak-plan.ts'
 import { objectName } from './acts/object-name.ts'
 import { deriveFacts } from '../route/job-facts.ts'
 import { baseOf } from '../route/occurrence.ts'
@@ -40,7 +41,7 @@ export function heldTests({
   return closings.flatMap((closing): HeldTest[] => {
     const test = baseOf(closing.step)
     if (!isTest(test) || closing.takenBack?.replacedBy) return []
-    const plan = test.endsWith('joined') ? sheet.bench.joins?.oilJoint : sheet.bench.leak
+    const plan = test.endsWith('joined') ? joinedTest(sheet.graph) : caseTest(sheet.graph)
     const said = closing.answers[`${test}.word`]
     if (!plan)
       return typeof said === 'string' ? [{ closing, test, word: said, proved: said === 'tight' }] : []

@@ -1,6 +1,7 @@
 import { InputError } from '../checks/input-error.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
-import type { LeakPlan } from '../drives/bench-facts.ts'
+import { caseTest, joinedTest, propellerHeld, ringLock } from '../drives/graph/unit-facts.ts'
+import type { LeakPlan } from '../drives/leak-plan.ts'
 import { leakTest } from '../leak/leak-test.ts'
 import { runout, type Runout } from '../measuring/runout.ts'
 import { parseReading } from '../units/notation.ts'
@@ -86,17 +87,19 @@ export function deriveFacts(sheet: DriveSheet, facts: Facts): Facts {
   const all: Mutable = { ...facts }
   follows(() => ratioFacts(sheet, 'ratio', 'ratio.agrees', all))
   follows(() => ratioFacts(sheet, 'unit', 'unit.ratio-agrees', all))
-  const { lockTabs, propeller, leak, joins } = sheet.bench
+  const { graph } = sheet
+  const [lock, propeller] = [ringLock(graph), propellerHeld(graph)]
+  const [leak, joined] = [caseTest(graph), joinedTest(graph)]
   const plans: [LeakTestId, LeakPlan | null | undefined][] = [
     ['leak-found', leak],
-    ['leak-found-joined', joins?.oilJoint],
+    ['leak-found-joined', joined],
     ['leak-case', leak],
-    ['leak-joined', joins?.oilJoint],
+    ['leak-joined', joined],
   ]
   for (const [test, plan] of plans) if (plan) follows(() => leakFacts(plan, test, all))
   // a joined unit whose sheet has no figures is tested by its own manual
   if (all['leak-joined.word'] === 'tight') all['leak-joined.proved'] = true
-  if (lockTabs) torqueFact('close', lockTabs.torqueNm, all)
+  if (lock) torqueFact('close', lock.torqueNm, all)
   if (propeller?.kind === 'tabs') torqueFact('prop', propeller.torqueNm, all)
   const alloy = all['anode.alloy']
   if (typeof alloy === 'string')

@@ -1,3 +1,4 @@
+import { labourOf } from '../drives/graph/unit-facts.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { comesOff } from '../drives/parts.ts'
 import { isCarrier } from '../drives/sheet.ts'
@@ -27,6 +28,6 @@ export function openingFor(sheet: DriveSheet, stacks: readonly string[]): Openin
     parts: loose.map((p) => ({ id: p.id, after: p.after })),
     targets,
   })
-  const { openHours, closeHours } = sheet.bench.labour
+  const { openHours, closeHours } = labourOf(sheet.graph)
   return { parts: order, minutes: (60 * (openHours + closeHours) * order.length) / loose.length }
 }

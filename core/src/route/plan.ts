@@ -1,3 +1,4 @@
+import { joinedTest, labourOf } from '../drives/graph/unit-facts.ts'
 import { afterClosure } from './after-closure.ts'
 import { ALWAYS_NEW, comesOff, setOf, type Part } from '../drives/parts.ts'
 import { settingsOf } from '../setting/settings-of-part.ts'
@@ -144,10 +145,10 @@ function workOut(
       })
     : { order: [], disturbed: [] }
   const offIds = new Set(order.order)
-  const { bench } = sheet
+  const labour = labourOf(sheet.graph)
   const fits = !ONLY_LOOKED.includes(scope.mode)
   const apart = !scope.mounted || newCase.length > 0
-  const oilJoint = apart && fits && bench.joins?.oilJoint != null
+  const oilJoint = apart && fits && joinedTest(sheet.graph) !== null
   const reachesOil = loose.some(
     (p) => offIds.has(p.id) && (p.inside || (ALWAYS_NEW.includes(p.kind) && p.keeps !== 'water')),
   )
@@ -202,7 +203,7 @@ function workOut(
     prove: scope.mode === 'test' ? ['case'] : fits || renews ? prove : [],
     apart,
     drains,
-    hours: (bench.labour.openHours + bench.labour.closeHours) * openShare + bench.labour.setHours * setShare,
+    hours: (labour.openHours + labour.closeHours) * openShare + labour.setHours * setShare,
     parts: [...bought.values()].reduce((sum, p) => sum + (p.price ?? 0), 0),
     unpriced: [...bought.values()].filter((p) => p.price === undefined).length,
     waitDays: Math.max(0, ...[...bought.values()].map((p) => p.waitDays ?? 0)),

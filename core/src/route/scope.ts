@@ -1,3 +1,4 @@
+import { lubricantOf } from '../drives/graph/unit-facts.ts'
 import { sealsOnAxis } from '../drives/on-axis.ts'
 import { afterClosure } from './after-closure.ts'
 import { refuse } from '../checks/input-error.ts'
@@ -163,7 +164,7 @@ export const usualScopes = perSheet((sheet): UsualScope[] => {
       'service',
       [...of('hub'), ...propellerLocks(sheet), ...of('anode')],
       'Yearly service',
-      sheet.bench.lubricant === 'oil' ? 'Oil, anodes, splines, screws.' : 'Grease, anodes, splines.',
+      lubricantOf(sheet.graph) === 'oil' ? 'Oil, anodes, splines, screws.' : 'Grease, anodes, splines.',
     ),
   ]
   return found.filter((s): s is UsualScope => !!s)

@@ -1,6 +1,6 @@
 import type { Deed } from '../assembly/act.ts'
 import { assemblyIndex, type AssemblyIndex } from '../assembly/assembly-index.ts'
-import { bigRing } from '../drives/graph/bench-facts-of.ts'
+import { bigRing } from '../drives/graph/unit-facts.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import { settingMeasures } from '../setting/measures.ts'

@@ -1,3 +1,4 @@
+import { caseTest, joinedTest, lubricantOf, propellerHeld, ringLock } from '../drives/graph/unit-facts.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import type { Answers } from '../route/complete.ts'
 import type { Condition, Facts } from '../route/facts.ts'
@@ -67,11 +68,12 @@ function knows(
   fact: string,
   facts: Facts,
 ): Answers[string] | undefined {
-  const { bench } = sheet
+  const { graph } = sheet
+  const [lock, held] = [ringLock(graph), propellerHeld(graph)]
   const mesh = sheet.meshes[0]?.mesh
   const middle = (w: { min?: number; max?: number }) => ((w.min ?? 0) + (w.max ?? w.min ?? 0)) / 2
   const [test, name] = fact.startsWith('leak-') ? (fact.split('.') as [string, string]) : ['', '']
-  const plan = test === 'leak-joined' ? bench.joins?.oilJoint : bench.leak
+  const plan = test === 'leak-joined' ? joinedTest(graph) : caseTest(graph)
   if (plan) {
     switch (name) {
       case 'start':
@@ -118,7 +120,7 @@ function knows(
     case 'unit.stamp':
       return sheet.ratio?.stamps.find((s) => s.own)?.code
     case 'fill.topped':
-      return sheet.bench.lubricant === 'oil' ? 20 : 2
+      return lubricantOf(sheet.graph) === 'oil' ? 20 : 2
     case 'overall.input-turns':
       return typeof facts['overall.expected'] === 'number' ? 10 * facts['overall.expected'] : undefined
     case 'overall.output-turns':
@@ -128,13 +130,13 @@ function knows(
     case 'unit.output-turns':
       return 10
     case 'close.setting':
-      return bench.lockTabs ? middle(bench.lockTabs.torqueNm) : undefined
+      return lock && middle(lock.torqueNm)
     case 'tighten.tabs':
-      return bench.lockTabs?.tabs
+      return lock?.tabs
     case 'prop.setting':
-      return bench.propeller?.kind === 'tabs' ? middle(bench.propeller.torqueNm) : undefined
+      return held?.kind === 'tabs' ? middle(held.torqueNm) : undefined
     case 'prop.tabs':
-      return bench.propeller?.kind === 'tabs' ? bench.propeller.tabs : undefined
+      return held?.kind === 'tabs' ? held.tabs : undefined
     case 'anode.alloy':
       return facts['job.water'] === 'fresh' ? 'magnesium' : 'aluminium'
   }

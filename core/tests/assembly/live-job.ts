@@ -173,6 +173,11 @@ export class LiveJob {
     this.write((r) => ({ ...r, estimates: decided(choice, this.at(), more) }))
   }
 
+  /** What is known of the other case of the unit. */
+  partnerIs(partner: NonNullable<JobRecord['partner']>) {
+    this.write((r) => ({ ...r, partner }))
+  }
+
   /** The other case of the unit leads from now on: joining, filling and run are on its route. */
   follow() {
     const partner = { id: 'other', number: '26-201', sheetId: 'other', sheetName: 'Other', follows: true }

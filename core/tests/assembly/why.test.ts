@@ -1,3 +1,4 @@
+import { caseTest, joinedTest } from '../../src/drives/graph/unit-facts.ts'
 import { describe, expect, it } from 'vitest'
 import { withFigure } from '../../src/drives/own/body.ts'
 import { filled } from '../../src/drives/own/fill.ts'
@@ -190,7 +191,7 @@ describe('a lower half on the boat', () => {
     expect(onRoute(job)).toEqual(expect.arrayContaining(['leak-found-joined', 'leak-joined']))
     expect(onRoute(job)).not.toContain('leak-found')
     expect(onRoute(job)).not.toContain('leak-case')
-    expect(sheet.bench.joins!.oilJoint!.volumeMl).toBeGreaterThan(sheet.bench.leak!.volumeMl)
+    expect(joinedTest(sheet.graph)!.volumeMl).toBeGreaterThan(caseTest(sheet.graph)!.volumeMl)
     job.walk()
     expect(job.lines()).toEqual([])
   })

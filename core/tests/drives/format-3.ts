@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs'
-import type { BenchFacts } from '../../src/drives/bench-facts.ts'
+import type { BenchFacts } from '../../src/drives/upgrade/bench-3.ts'
 import type { Fastener } from '../../src/drives/fasteners.ts'
 import type { Further } from '../../src/drives/further.ts'
 import type { Part } from '../../src/drives/parts.ts'
@@ -28,16 +28,9 @@ export const stored3: readonly { id: string; body: Body3; view: OldView }[] = re
     view: read(f.replace('.json', '.view.json')) as OldView,
   }))
 
-/** What such a sheet told plan and route, put in the place of what its graph tells them. */
-export const asSheetView = ({
+/** Lists that such a sheet told plan and route, put in the place of those that its graph tells them. */
+export const asSheetView = ({ parts, fasteners, further, oilCapacityMl }: OldView): Partial<DriveSheet> => ({
   parts,
-  bench,
-  fasteners,
-  further,
-  oilCapacityMl,
-}: OldView): Partial<DriveSheet> => ({
-  parts,
-  bench,
   ...(fasteners ? { fasteners } : {}),
   ...(further ? { further } : {}),
   ...(oilCapacityMl === undefined ? {} : { oilCapacityMl }),

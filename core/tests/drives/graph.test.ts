@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { benchFactsOf } from '../../src/drives/graph/bench-facts-of.ts'
+import {
+  caseTest,
+  drainScrew,
+  joinedTest,
+  joinedTo,
+  leftHanded,
+  lubricantOf,
+  propellerHeld,
+  ringLock,
+} from '../../src/drives/graph/unit-facts.ts'
 import { checkGraph, inTheAir } from '../../src/drives/graph/check-graph.ts'
 import { fastenersOf, partsOf } from '../../src/drives/graph/old-view.ts'
 import type { Graph } from '../../src/drives/graph/rows.ts'
@@ -154,11 +163,11 @@ describe('the lists that plan and route read', () => {
     })
     expect(partsOf(small())[0]).toMatchObject({ kind: 'nut', thread: 'left' })
   })
-  it('say every left-hand nut there is, though the bench knows one', () => {
+  it('say every left-hand nut there is', () => {
     const graph = small()
     graph.groups![1]!.hand = 'left'
     expect(fastenersOf(graph).filter((f) => f.hand === 'left')).toHaveLength(2)
-    expect(benchFactsOf(graph).leftHand).toEqual({ what: 'Propeller nut', place: '' })
+    expect(leftHanded(graph)).toHaveLength(2)
   })
   it('take an edge that is not known for none', () => {
     const graph = small()
@@ -167,13 +176,16 @@ describe('the lists that plan and route read', () => {
     expect(partsOf(graph).find((p) => p.id === 'cap')!.after).toEqual([])
   })
   it('give the facts of one nut, one propeller, one drain', () => {
-    expect(benchFactsOf(small())).toMatchObject({
-      lockTabs: null,
-      propeller: { kind: 'tabs', tabs: 2, threads: 1, torqueNm: { min: 40, max: 50 }, afterRun: true },
-      drainPlug: 'magnetic',
-      joins: null,
-      leak: null,
-      lubricant: 'oil',
+    const graph = small()
+    expect(propellerHeld(graph)).toEqual({
+      kind: 'tabs',
+      tabs: 2,
+      threads: 1,
+      torqueNm: { min: 40, max: 50 },
+      afterRun: true,
     })
+    expect([ringLock(graph), joinedTo(graph)]).toEqual([undefined, undefined])
+    expect([caseTest(graph), joinedTest(graph)]).toEqual([null, null])
+    expect([drainScrew(graph)?.plug, lubricantOf(graph)]).toEqual(['magnetic', 'oil'])
   })
 })

@@ -19,7 +19,7 @@ it.each(Object.keys(FAMILIES) as Family[])(
 
 it('a drive that nobody has weighed or timed is not given a weight, and its hours are called usual', () => {
   const sheet = filled(templateOf('outboard-fnr', 'own', 'Own'))
-  expect(sheet.bench.weightKg).toBeNull()
+  expect(sheet.graph.unit?.weightKg).toBeUndefined()
   expect(sheet.lacks).toContain('unit.hours')
   const caution = routeOf(sheet).steps.find((s) => s.id === 'receive')!.caution
   expect(caution).toContain('weight is not known')

@@ -1,3 +1,4 @@
+import { caseTest } from '../../src/drives/graph/unit-facts.ts'
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
 import { checkSheet } from '../../src/drives/check-sheet.ts'
@@ -158,7 +159,7 @@ describe('what is asked for', () => {
           (l) => l.startsWith('tests.case.') || l === 'spaces.case.volumeMl',
         )
         // either the test can be done, or the route asks for what it lacks
-        expect(sheet.bench.leak !== null).toBe(lacking.length === 0)
+        expect(caseTest(sheet.graph) !== null).toBe(lacking.length === 0)
         const step = routeOf(sheet).steps.find((s) => s.id === 'leak-case')!
         expect(step.wants ?? []).toEqual(lacking)
       }),

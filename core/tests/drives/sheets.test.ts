@@ -1,3 +1,4 @@
+import { hiddenOnes, leftHanded, propellerHeld, ringLock } from '../../src/drives/graph/unit-facts.ts'
 import { groupProblems, inTheAir } from '../../src/drives/graph/check-graph.ts'
 import { describe, expect, it } from 'vitest'
 import { checkSheet } from '../../src/drives/check-sheet.ts'
@@ -30,17 +31,20 @@ describe('sheets that ship', () => {
         else expect(f.lock, f.id).toBe('castle-pin')
       })
       expect(new Set(rows.map((f) => f.id)).size).toBe(rows.length)
-      const { leftHand, lockTabs, hidden, captive, propeller } = sheet.bench
-      if (leftHand) expect(rows.filter((f) => f.hand === 'left').map((f) => f.name)).toEqual([leftHand.what])
-      if (lockTabs)
-        expect(rows.find((f) => f.name === lockTabs.what)).toMatchObject({
-          torqueNm: lockTabs.torqueNm,
-          tabs: lockTabs.tabs,
+      const [lock, hidden, held] = [
+        ringLock(sheet.graph),
+        hiddenOnes(sheet.graph),
+        propellerHeld(sheet.graph),
+      ]
+      expect(rows.filter((f) => f.hand === 'left').length).toBe(leftHanded(sheet.graph).length)
+      if (lock)
+        expect(rows.find((f) => f.name === lock.what)).toMatchObject({
+          torqueNm: lock.torqueNm,
+          tabs: lock.tabs,
         })
       if (hidden) expect(rows.find((f) => f.hidden)).toMatchObject(hidden)
       expect(inTheAir(sheet.graph), 'rows that nothing leads to').toEqual([])
-      if (captive) expect(rows.some((f) => f.captiveUntil)).toBe(true)
-      if (propeller?.kind === 'tabs') expect(rows.map((f) => f.torqueNm)).toContainEqual(propeller.torqueNm)
+      if (held?.kind === 'tabs') expect(rows.map((f) => f.torqueNm)).toContainEqual(held.torqueNm)
       expect(sheet.service!.every((s) => s.months !== undefined || s.hours !== undefined)).toBe(true)
     },
   )

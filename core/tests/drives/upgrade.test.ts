@@ -1,3 +1,17 @@
+import {
+  captives,
+  caseTest,
+  hiddenOnes,
+  joinedTest,
+  joinedTo,
+  labourOf,
+  leftHanded,
+  lubricantOf,
+  propellerHeld,
+  ringLock,
+  thrustHubOf,
+  wayOf,
+} from '../../src/drives/graph/unit-facts.ts'
 import { describe, expect, it } from 'vitest'
 import { figureAt } from '../../src/drives/own/body.ts'
 import { bodyOf } from '../../src/drives/own/body-of.ts'
@@ -63,13 +77,13 @@ const CAUSES: Record<string, RegExp> = {
   'what the bench knew of propeller and anodes is a row': /^further\.(propellers|anodes): nothing → \[/,
 }
 
-const viewOf = ({ parts, bench, fasteners, further, oilCapacityMl }: DriveSheet) =>
-  plain({ parts, bench, fasteners, further, oilCapacityMl })
+const viewOf = ({ parts, fasteners, further, oilCapacityMl }: DriveSheet) =>
+  plain({ parts, fasteners, further, oilCapacityMl })
 
 describe.each(cases)('%s, stored in format 3', (_, { body, view }) => {
   const sheet = filled(upgraded(body))
   const now = viewOf(sheet)
-  const changed = (['parts', 'bench', 'fasteners', 'further', 'oilCapacityMl'] as const).flatMap((list) =>
+  const changed = (['parts', 'fasteners', 'further', 'oilCapacityMl'] as const).flatMap((list) =>
     differing(
       list,
       view[list] ?? (list === 'parts' || list === 'fasteners' ? [] : list === 'further' ? {} : undefined),
@@ -87,7 +101,24 @@ describe.each(cases)('%s, stored in format 3', (_, { body, view }) => {
     const steps = (s: DriveSheet) => routeOf(s).steps.map((x) => [x.id, x.asks.map((a) => a.fact), x.wants])
     expect(steps(sheet)).toEqual(steps(before))
     expect(derivedMeasures(sheet)).toEqual(derivedMeasures(before))
-    expect(sheet.bench.leak).toEqual(before.bench.leak)
+  })
+  it('says of the unit what its single facts said', () => {
+    const { graph } = sheet
+    const { bench } = view
+    const or = <T>(v: T | undefined) => v ?? null
+    expect(caseTest(graph)).toEqual(bench.leak)
+    expect(joinedTest(graph)).toEqual(bench.joins?.oilJoint ?? null)
+    expect(or(joinedTo(graph)?.to)).toEqual(bench.joins?.to ?? null)
+    expect(or(ringLock(graph))).toEqual(bench.lockTabs)
+    expect(or(propellerHeld(graph))).toEqual(bench.propeller)
+    expect(or(hiddenOnes(graph))).toEqual(bench.hidden)
+    expect(or(captives(graph)[0]?.name)).toEqual(bench.captive)
+    expect(or(leftHanded(graph)[0]?.name)).toEqual(bench.leftHand?.what ?? null)
+    expect([lubricantOf(graph), labourOf(graph)]).toEqual([bench.lubricant, bench.labour])
+    expect(or(thrustHubOf(graph))).toEqual(bench.thrustHub)
+    expect(['race-letters', 'oil-feed', 'water-tube', 'shift-rod'].map((id) => or(wayOf(graph, id)))).toEqual(
+      [bench.raceLetters, bench.oilFeed, bench.waterTube, bench.shiftRod],
+    )
   })
   it('hangs together, and is the same when it is brought up again', () => {
     const up = plain(upgraded(body))
@@ -161,7 +192,6 @@ function first(sheet: DriveSheet) {
   const {
     graph: _g,
     parts: _p,
-    bench: _b,
     fasteners: _f,
     service: _s,
     further: _u,
@@ -198,7 +228,9 @@ describe('sheets of the forms before there was a format', () => {
       expect(checkBody(body).wrong).toEqual([])
       const now = filled(body)
       expect(now.parts).toEqual([])
-      expect(now.bench).toMatchObject({ leak: null, lockTabs: null, propeller: null, leftHand: null })
+      expect(caseTest(now.graph)).toBeNull()
+      expect([ringLock(now.graph), propellerHeld(now.graph)]).toEqual([undefined, undefined])
+      expect(leftHanded(now.graph)).toEqual([])
       expect(now.measures).toEqual(sheet.measures)
       // it is asked for instead
       expect(routeOf(now).steps.find((s) => s.id === 'leak-case')!.wants).toContain('tests.case.workKpa')
@@ -211,13 +243,13 @@ describe('sheets of the forms before there was a format', () => {
       parts.map((p) => `${p.id} ${p.role ?? ''}`).sort()
     expect(roles(now.parts)).toEqual(roles(view.parts))
     if (view.bench.leak)
-      expect(now.bench.leak).toMatchObject({
+      expect(caseTest(now.graph)).toMatchObject({
         workKpa: view.bench.leak.workKpa,
         ports: view.bench.leak.ports.map((_, i) => `Port ${i + 1}`),
       })
-    else expect(now.bench.leak).toBeNull()
-    expect(now.bench).toMatchObject({ telltale: view.bench.waterTube !== null })
-    expect(now.bench.joins?.oilJoint ?? null).toBeNull()
+    else expect(caseTest(now.graph)).toBeNull()
+    expect(now.graph.unit?.telltale ?? false).toBe(view.bench.waterTube !== null)
+    expect(joinedTest(now.graph)).toBeNull()
     expect(routeOf(now).steps.length).toBeGreaterThan(20)
   })
   it('of the present format are taken as they are', () => {

@@ -1,3 +1,4 @@
+import { bigRing, caseTest, joinedTest, leftHanded, lubricantOf } from '../../src/drives/graph/unit-facts.ts'
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { stillIn } from '../../src/job/bench-row.ts'
@@ -104,9 +105,11 @@ describe('a pressure test', () => {
     expect(close('lomvi-90', 'leak-case', test('leak-case', { minutes: 120 }), long).attempt).toEqual([])
   })
   it('of both halves joined takes both volumes, the lower of the two limits, and a limit of its own', () => {
-    const { leak, joins } = sheetOf('havsule-duo-upper').bench
-    expect([leak!.maxKpa, sheetOf('havsule-duo-lower').bench.leak!.maxKpa]).toEqual([120, 110])
-    expect(joins!.oilJoint).toMatchObject({ maxKpa: 110, volumeMl: 1340 + 880 })
+    const { graph } = sheetOf('havsule-duo-upper')
+    expect([caseTest(graph)!.maxKpa, caseTest(sheetOf('havsule-duo-lower').graph)!.maxKpa]).toEqual([
+      120, 110,
+    ])
+    expect(joinedTest(graph)).toMatchObject({ maxKpa: 110, volumeMl: 1340 + 880 })
     const over = () =>
       close('havsule-duo-upper', 'leak-joined', test('leak-joined', { start: 115, minutes: 45, end: 115 }))
     expect(refused(over).message).toMatch(/110 kPa/)
@@ -146,12 +149,12 @@ describe('a unit that comes whole', () => {
         const here = progressOf(routeOf(sheet), facts, new Set())
           .steps.filter((s) => s.state !== 'not-here')
           .map((s) => s.step.id)
-        const fill = sheet.bench.lubricant === 'oil' ? 'fill-mounted' : 'fill-stand'
+        const fill = lubricantOf(sheet.graph) === 'oil' ? 'fill-mounted' : 'fill-stand'
         const wanted = ['unit-look', 'join', fill, 'first-run', 'handover']
         if (sheet.meshes.length) wanted.push('unit-ratio')
-        if (sheet.bench.leak) wanted.push('leak-case')
-        if (sheet.bench.joins?.oilJoint) wanted.push('leak-joined')
-        if (sheet.bench.shifts) wanted.push('shift-check')
+        if (caseTest(sheet.graph)) wanted.push('leak-case')
+        if (joinedTest(sheet.graph)) wanted.push('leak-joined')
+        if (sheet.graph.unit?.shifts) wanted.push('shift-check')
         expect(here, sheet.id).toEqual(expect.arrayContaining(wanted))
         for (const id of ['press', 'seals', 'set-gears', 'ring-mounted'])
           expect(here, sheet.id).not.toContain(id)
@@ -317,13 +320,13 @@ describe('left-hand threads', () => {
   })
   it('say so where they are loosened, where they are tightened, and at the part in the row', () => {
     for (const sheet of demoSheets) {
-      const { leftHand, lockTabs } = sheet.bench
+      const [left] = leftHanded(sheet.graph)
       const turns = routeOf(sheet).steps.flatMap((s) =>
         s.turn ? [`${s.id} ${s.turn.act} ${s.turn.turn}`] : [],
       )
-      if (!leftHand) expect(turns).toEqual([])
+      if (!left) expect(turns).toEqual([])
       else expect(turns, sheet.id).toContain('left-hand loosens clockwise')
-      if (leftHand && lockTabs?.what === leftHand.what) {
+      if (left && left === bigRing(sheet.graph)) {
         expect(turns, sheet.id).toContain('ring-stand tightens anticlockwise')
         expect(
           sheet.parts.filter((p) => p.thread === 'left'),

@@ -1,3 +1,4 @@
+import { labourOf } from '../../src/drives/graph/unit-facts.ts'
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { shimAdjusters } from '../../src/drives/sheet.ts'
@@ -16,7 +17,7 @@ describe.each(demoSheets.map((s) => [s.id, s] as const))('opening %s for a stack
       for (const p of shims)
         for (const a of p.after) expect(one.parts.indexOf(a)).toBeLessThan(one.parts.indexOf(p.id))
     }
-    const { openHours, closeHours } = sheet.bench.labour
+    const { openHours, closeHours } = labourOf(sheet.graph)
     expect(all.minutes).toBeLessThanOrEqual(60 * (openHours + closeHours) + 1e-9)
   })
   it('costs nothing where nothing is opened: no stack, or a carrier that is turned', () => {

@@ -1,3 +1,4 @@
+import { caseTest, joinedTest } from '../../src/drives/graph/unit-facts.ts'
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { checkRoute } from '../../src/route/check-route.ts'
@@ -246,8 +247,8 @@ describe.each(demoSheets.map((s) => [s.id, s] as const))('the route of %s', (_, 
     }
   })
   it('carries the cautions where they belong, and lets nobody depart from the limit of a pressure test', () => {
-    const { leak, joins } = sheet.bench
-    const plans = { 'leak-found': leak, 'leak-case': leak, 'leak-joined': joins?.oilJoint ?? null }
+    const leak = caseTest(sheet.graph)
+    const plans = { 'leak-found': leak, 'leak-case': leak, 'leak-joined': joinedTest(sheet.graph) }
     for (const [id, plan] of Object.entries(plans)) {
       const step = route.steps.find((s) => s.id === id)
       expect(step === undefined).toBe(plan === null)

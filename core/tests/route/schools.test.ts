@@ -1,3 +1,4 @@
+import { caseTest } from '../../src/drives/graph/unit-facts.ts'
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { holds, type Facts } from '../../src/route/facts.ts'
@@ -44,9 +45,10 @@ function under(
       for (const a of s.asks) if (!a.when || holds(a.when, facts)) steps.add(`${at} ${s.id} asks ${a.fact}`)
       if (s.waits && (!s.waits.when || holds(s.waits.when, facts))) steps.add(`${at} ${s.id} waits`)
     }
-    if (sheet.bench.leak)
+    const test = caseTest(sheet.graph)
+    if (test)
       for (const minutes of [5, 30, 45, 120])
-        for (const g of testCounts(sheet.bench.leak, 'leak-case'))
+        for (const g of testCounts(test, 'leak-case'))
           if (holds(g.when, { ...facts, 'leak-case.minutes': minutes }))
             steps.add(`${at} holds ${minutes} ${g.say}`)
   }

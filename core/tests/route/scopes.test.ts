@@ -1,3 +1,4 @@
+import { caseTest } from '../../src/drives/graph/unit-facts.ts'
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import type { DriveSheet } from '../../src/drives/sheet.ts'
@@ -51,18 +52,18 @@ describe('a drive in a usual scope', () => {
         // nothing was let out: nobody asks what was filled in
         [...OUTSIDE_FACTS, ...(facts['work.fill'] === true ? [] : ['fill.topped'])],
       )
-      const { bench } = sheet
+      const { graph } = sheet
       const fitted = !['look', 'strike', 'test'].includes(scope.mode)
       expect(order.includes('first-run'), 'run').toBe(fitted)
       // what lets oil out is filled again, and proved where a test belongs to it
       if (fitted && order.includes('drain')) expect(order.some((s) => s.startsWith('fill-'))).toBe(true)
-      if (fitted && bench.leak && facts['work.opens']) {
+      if (fitted && caseTest(graph) && facts['work.opens']) {
         // on the boat two cases that share their oil are proved together
         const test = facts['work.prove.case'] === true ? 'leak-case' : 'leak-joined'
         expect(facts[`${test}.verdict`]).toBe('tight')
       }
       if (scope.mode === 'unit' || scope.mode === 'refit')
-        expect(facts['leak-case.verdict']).toBe(bench.leak ? 'tight' : undefined)
+        expect(facts['leak-case.verdict']).toBe(caseTest(graph) ? 'tight' : undefined)
     },
   )
   it.each(EVERY)(

@@ -1,3 +1,4 @@
+import { caseTest, joinedTest } from '../../src/drives/graph/unit-facts.ts'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
@@ -18,8 +19,8 @@ describe('a careful hand', () => {
     const here = progressOf(routeOf(sheet), facts, done)
     expect(here.done).toBe(here.total)
     expect(done.has('handover')).toBe(true)
-    expect(facts['leak-case.verdict']).toBe(sheet.bench.leak ? 'tight' : undefined)
-    expect(facts['leak-joined.verdict']).toBe(sheet.bench.joins?.oilJoint ? 'tight' : undefined)
+    expect(facts['leak-case.verdict']).toBe(caseTest(sheet.graph) ? 'tight' : undefined)
+    expect(facts['leak-joined.verdict']).toBe(joinedTest(sheet.graph) ? 'tight' : undefined)
   })
   it('hands a drive back as it is when the owner stops', () => {
     const { done } = walk(demoSheets[0]!, startOf(demoSheets[0]!, undefined, {}, 'stop'))

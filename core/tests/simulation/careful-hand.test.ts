@@ -1,3 +1,4 @@
+import { joinedTest, lubricantOf } from '../../src/drives/graph/unit-facts.ts'
 import { describe, expect, it } from 'vitest'
 import { demoSheets } from '../../src/drives/sheets/index.ts'
 import { ANODE_ALLOYS } from '../../src/route/job-facts.ts'
@@ -11,7 +12,7 @@ describe('the careful hand', () => {
   it.each(demoSheets.map((s) => [s.id, s] as const))(
     'needs no departure on %s, in any water, filled on the stand or mounted, on any case',
     (_, sheet) => {
-      const oil = sheet.bench.lubricant === 'oil'
+      const oil = lubricantOf(sheet.graph) === 'oil'
       let seed = 0
       for (const water of Object.keys(ANODE_ALLOYS))
         for (const filling of ['stand', 'mounted']) {
@@ -19,7 +20,7 @@ describe('the careful hand', () => {
           const start = { ...startOf(sheet), 'job.water': water, 'school.filling': filling }
           const { done } = walk(sheet, start, undefined, ++seed)
           // an oil joint is proved before it is filled; grease is packed on the bench
-          const where = !oil ? 'stand' : sheet.bench.joins?.oilJoint ? 'mounted' : filling
+          const where = !oil ? 'stand' : joinedTest(sheet.graph) ? 'mounted' : filling
           expect(done.has(`fill-${where}`)).toBe(true)
           expect(done.has(where === 'stand' ? 'fill-mounted' : 'fill-stand')).toBe(false)
         }

@@ -23,14 +23,13 @@ describe('the unit in which a manual prints a torque', () => {
 
 it('a step says the torque of its nut in the unit that was typed, both ends in one', () => {
   const lomvi = demoSheets.find((s) => s.id === 'lomvi-90')!
-  const bench = {
-    ...lomvi.bench,
-    lockTabs: { ...lomvi.bench.lockTabs!, torqueNm: { min: 13.56, max: 20.34 } },
-  }
+  const groups = lomvi.graph.groups!.map((g) =>
+    g.id === 'big-ring' ? { ...g, torqueNm: { min: 13.56, max: 20.34 } } : g,
+  )
   const asked = (as?: string) =>
     routeOf({
       ...lomvi,
-      bench,
+      graph: { ...lomvi.graph, groups },
       sources: as === undefined ? [] : [{ path: 'groups.big-ring.torqueNm', kind: 'manual', as }],
     })
       .steps.find((s) => s.id === 'ring-stand')!

@@ -2,7 +2,7 @@ import { existsSync, mkdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Mark } from '../data/mark.ts'
 import { readMark } from '../data/mark.ts'
-import { openFolder } from '../db/pglite.ts'
+import { openScratch } from '../db/pglite.ts'
 import type { Schema } from '../db/migrate.ts'
 import { databaseFiles, openFileStore } from '../files/file-store.ts'
 import { CopyError, type Manifest } from './manifest.ts'
@@ -84,7 +84,7 @@ async function withSource(
   const snapshot = join(scratch, 'pg')
   const at = new Date()
   await snapshotFolder(join(data, 'pg'), snapshot)
-  const db = await openFolder(snapshot)
+  const db = await openScratch(snapshot)
   try {
     return await work({ db, files: openFileStore(join(data, 'files')), mark, moray, at })
   } finally {

@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { checkRecords } from '../data/check-shop.ts'
 import { migrate, type Schema } from '../db/migrate.ts'
-import { openFolder } from '../db/pglite.ts'
+import { openScratch } from '../db/pglite.ts'
 import { openFileStore } from '../files/file-store.ts'
 import { sumOf } from './dump.ts'
 import { loadCopy } from './load.ts'
@@ -25,7 +25,7 @@ export interface Proof {
 export async function proveCopy(file: string, schema: Schema, scratch: string, now: Date): Promise<Proof> {
   const copy = await openCopy(file)
   try {
-    const db = await openFolder(join(scratch, 'pg'))
+    const db = await openScratch(join(scratch, 'pg'))
     try {
       const files = openFileStore(join(scratch, 'files'))
       await loadCopy(db, files, copy, schema, now, { proving: true })

@@ -114,10 +114,18 @@ class SyncedFolder extends NodeFS {
 export const openFolder = async (folder: string): Promise<Database> =>
   readingDatabase(await openRawFolder(folder))
 
+/**
+ * The same where nobody keeps what is written: nothing is brought onto the disk before it has to be. Beside a shop that is open, a second database that waits for
+ * the disk makes the first one wait as well.
+ */
+export const openScratch = async (folder: string): Promise<Database> =>
+  readingDatabase(await openRawFolder(folder, { kept: false }))
+
 /** The same for the database's own thread. */
-export async function openRawFolder(folder: string): Promise<RawDatabase> {
+export async function openRawFolder(folder: string, { kept = true } = {}): Promise<RawDatabase> {
   const startParams = [
-    ...PGlite.defaultStartParams.filter((p) => p !== '-F'),
+    // -F: without fsync
+    ...PGlite.defaultStartParams.filter((p) => p !== '-F' || !kept),
     '-c',
     'wal_sync_method=fsync',
     '-c',
@@ -132,7 +140,7 @@ export async function openRawFolder(folder: string): Promise<RawDatabase> {
   })
   await pg.waitReady
   closeToOthers(folder)
-  if (isNew) {
+  if (isNew && kept) {
     // what the making of the database wrote was not synced while it was made
     await pg.exec('checkpoint')
     syncTree(folder)

@@ -1,3 +1,4 @@
+import { caseTest, propellerHeld } from '@moray/core/drives/graph/unit-facts'
 import type { AddCase, MoveJob } from '@moray/contract/requests/scope'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
@@ -13,7 +14,7 @@ const factsOf = (sheet: DriveSheet) => {
   const mesh = sheet.meshes[0]?.mesh
   return {
     ...(mesh ? { driver: mesh.pinionTeeth, driven: mesh.gearTeeth } : {}),
-    'has-test': sheet.bench.leak !== null,
+    'has-test': caseTest(sheet.graph) !== null,
   }
 }
 
@@ -51,7 +52,7 @@ export async function addCase({ tx, job, who }: At, body: AddCase): Promise<Told
     },
     who,
   )
-  const otherLeads = sheet.bench.propeller !== null && job.sheet.bench.propeller === null
+  const otherLeads = propellerHeld(sheet.graph) !== undefined && propellerHeld(job.sheet.graph) === undefined
   const here = { id: job.id, sheet: job.sheet }
   const there = { id, sheet }
   await linkCases(tx, otherLeads ? there : here, otherLeads ? here : there, who)

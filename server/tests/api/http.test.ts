@@ -350,7 +350,7 @@ describe('migrations and demo', () => {
     async () => {
       const db = await openMemory()
       await migrate(db, { migrations: schema.migrations.slice(0, 1), functions: [], moray: '0.15.0' }, NOW)
-      const { parts: _parts, bench: _bench, ...old } = demoSheets[0]!
+      const { parts: _parts, ...old } = demoSheets[0]!
       await db.query("insert into person (id, name, role) values ('ylva', 'Ylva Tangvik', 'technician')")
       await db.query('insert into drive_sheet (id, version, body) values ($1, 1, $2::jsonb)', [
         old.id,

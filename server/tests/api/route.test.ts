@@ -1,3 +1,4 @@
+import { caseTest, joinedTest } from '@moray/core/drives/graph/unit-facts'
 import type { JudgedJob } from '@moray/core/job/judged'
 import type { JobPage, FaultCase, KnownUnit, Shop } from '@moray/contract/replies'
 import { demoSheets } from '@moray/core/drives/sheets/index'
@@ -23,9 +24,9 @@ describe('the whole route over HTTP, on a virtual gearcase', () => {
       expect(job.state).toBe('finished')
       expect(job.acceptance).not.toBeNull()
       expect(job.closings.at(-1)!.step).toBe('handover')
-      const { leak, joins } = job.sheet.bench
-      expect(job.facts['leak-case.verdict']).toBe(leak ? 'tight' : undefined)
-      expect(job.facts['leak-joined.verdict']).toBe(joins?.oilJoint ? 'tight' : undefined)
+      const { graph } = job.sheet
+      expect(job.facts['leak-case.verdict']).toBe(caseTest(graph) ? 'tight' : undefined)
+      expect(job.facts['leak-joined.verdict']).toBe(joinedTest(graph) ? 'tight' : undefined)
       expect(job.row.every((t) => t.fitted)).toBe(true)
       // every step left its sentence, and none was departed from
       expect((await w.app.events(w.id)).filter((e) => e.kind === 'step')).toHaveLength(job.closings.length)

@@ -1,3 +1,4 @@
+import { caseTest } from '@moray/core/drives/graph/unit-facts'
 import type { DriveEntry, SheetDraft, SheetVersion } from '@moray/contract/replies'
 import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
 import { bodyOf } from '@moray/core/drives/own/body-of'
@@ -393,7 +394,7 @@ describe('a figure that a job misses', () => {
     ] as const)
       expect((await add(path, text)).status).toBe(201)
     const sheet = await app.get<DriveSheet>(`/api/drives/kobbe-40/versions/${job.sheetVersion + 5}`)
-    expect(sheet.bench.leak).toMatchObject({ holdMin: 10, volumeMl: 600 })
+    expect(caseTest(sheet.graph)).toMatchObject({ holdMin: 10, volumeMl: 600 })
   })
   it('keeps a reading without a window until the window is there', async () => {
     const app = await begun()

@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import { PART_KINDS } from '@moray/core/drives/parts'
-import type { LeakPlan } from '@moray/core/drives/bench-facts'
+import {
+  captives,
+  caseTest,
+  hiddenOnes,
+  leftHanded,
+  propellerHeld,
+  ringLock,
+  thrustHubOf,
+  wayOf,
+} from '@moray/core/drives/graph/unit-facts'
+import type { LeakPlan } from '@moray/core/drives/leak-plan'
 import { plainDigits } from '@moray/core/units/format'
 import { FAMILIES, type Measure } from '@moray/core/drives/sheet'
 import { meshGeometry } from '@moray/core/gears/mesh'
@@ -109,29 +119,34 @@ const between = (w: Window) => rangeInBoth(w, 'Nm', units.imperial.value ? 'impe
 const nameOf = (id: string) => sheet.value?.parts.find((p) => p.id === id)?.name.toLowerCase() ?? id
 /** What the bench has to know beside the gears, in a line each. */
 const bench = computed(() => {
-  const b = sheet.value?.bench
-  if (!b) return []
-  const { leak } = b
+  const graph = sheet.value?.graph
+  if (!graph) return []
+  const leak = caseTest(graph)
+  const [held, lock, hidden] = [propellerHeld(graph), ringLock(graph), hiddenOnes(graph)]
+  const [letters, oilFeed, tube] = ['race-letters', 'oil-feed', 'water-tube'].map((id) => wayOf(graph, id))
+  const noTest = graph.tests?.find((t) => t.id === 'case')?.noTest
+  const { openGear, weightKg } = graph.unit ?? {}
+  const springs = graph.sealPairs?.[0]?.springs
   return [
-    b.openGear && `Opened in ${b.openGear}`,
-    b.leftHand && `${b.leftHand.what}: left-hand thread`,
-    b.captive && `${b.captive}: in before it is joined`,
-    b.hidden && `${b.hidden.count} hidden: ${b.hidden.where}`,
-    b.lockTabs && `${b.lockTabs.what}: ${between(b.lockTabs.torqueNm)}, tabs ${b.lockTabs.tabs}`,
-    b.raceLetters && `Letters of the races ${b.raceLetters}`,
-    b.sealSprings && `Seal springs ${b.sealSprings}`,
-    b.oilFeed && `${b.oilFeed}: open, in line`,
-    b.waterTube && `Water tube: ${b.waterTube.toLowerCase()}`,
-    b.propeller?.kind === 'tabs' &&
-      `Propeller nut ${between(b.propeller.torqueNm)}, tabs ${b.propeller.tabs}, threads showing ${b.propeller.threads}`,
-    b.propeller?.kind === 'pin' && 'Propeller on a shear pin',
-    b.thrustHub,
+    openGear && `Opened in ${openGear}`,
+    ...leftHanded(graph).map((g) => `${g.name}: left-hand thread`),
+    ...captives(graph).map((g) => `${g.name}: in before it is joined`),
+    hidden && `${hidden.count} hidden: ${hidden.where}`,
+    lock && `${lock.what}: ${between(lock.torqueNm)}, tabs ${lock.tabs}`,
+    letters && `Letters of the races ${letters}`,
+    springs && `Seal springs ${springs}`,
+    oilFeed && `${oilFeed}: open, in line`,
+    tube && `Water tube: ${tube.toLowerCase()}`,
+    held?.kind === 'tabs' &&
+      `Propeller nut ${between(held.torqueNm)}, tabs ${held.tabs}, threads showing ${held.threads}`,
+    held?.kind === 'pin' && 'Propeller on a shear pin',
+    thrustHubOf(graph),
     leak
       ? `Leak test ${units.value(leak.workKpa, 'kPa')}, never above ${units.value(leak.maxKpa, 'kPa')}; hold ${leak.holdMin} min; ${allowed(leak)}; blocked: ${leak.ports.join(', ')}`
-      : b.noTest
-        ? `No leak test: ${b.noTest}`
+      : noTest
+        ? `No leak test: ${noTest}`
         : 'Leak test: no figures on the sheet yet',
-    b.weightKg !== null && `About ${b.weightKg} kg`,
+    weightKg !== undefined && `About ${weightKg} kg`,
   ].filter((line): line is string => !!line)
 })
 const table = computed(() => (sheet.value ? sensitivities(sheet.value) : {}))

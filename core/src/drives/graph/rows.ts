@@ -1,5 +1,5 @@
 import type { Window } from '../../checks/window.ts'
-import type { LeakPlan } from '../bench-facts.ts'
+import type { LeakPlan } from '../leak-plan.ts'
 import type { Fastener } from '../fasteners.ts'
 import type {
   AnodeRow,

@@ -7,7 +7,6 @@ export function bodyOf(sheet: DriveSheet): SheetBody {
     graph,
     meshes,
     parts: _parts,
-    bench: _bench,
     fasteners: _fasteners,
     further: _further,
     oilCapacityMl: _oil,

@@ -1,4 +1,4 @@
-import { bigRing, caseSpace, drainScrew, propellerGroup } from '../graph/bench-facts-of.ts'
+import { bigRing, caseSpace, drainScrew, propellerGroup } from '../graph/unit-facts.ts'
 import { WAYS } from '../graph/rows.ts'
 import type { SheetBody } from './body.ts'
 import type { FigureField, FigureGroup, FigureShape } from './figure-field.ts'

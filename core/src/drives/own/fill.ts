@@ -1,4 +1,4 @@
-import { benchFactsOf, caseSpace } from '../graph/bench-facts-of.ts'
+import { caseSpace } from '../graph/unit-facts.ts'
 import { fastenersOf, furtherOf, partsOf } from '../graph/old-view.ts'
 import { GRAPH_LISTS, type Graph } from '../graph/rows.ts'
 import type { Adjuster, Bearing, DriveSheet, GearMesh, Measure } from '../sheet.ts'
@@ -73,7 +73,6 @@ export function filled(body: SheetBody): DriveSheet {
       tirMm === undefined ? [] : [{ zone, tirMm }],
     ),
     parts: partsOf(graph),
-    bench: benchFactsOf(graph),
     ...(lacks.length ? { lacks } : {}),
   }
 }

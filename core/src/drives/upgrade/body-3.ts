@@ -1,4 +1,5 @@
-import type { BenchFacts, LeakPlan } from '../bench-facts.ts'
+import type { LeakPlan } from '../leak-plan.ts'
+import type { BenchFacts } from './bench-3.ts'
 import type { Fastener } from '../fasteners.ts'
 import type { Further } from '../further.ts'
 import type { SheetBody } from '../own/body.ts'

@@ -1,7 +1,7 @@
 import type { DriveStepId } from '../step-ids.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { threadTurn } from '../../torque/thread-turn.ts'
-import { bigRing, ringPath } from '../../drives/graph/bench-facts-of.ts'
+import { anodesSaid, bigRing, caseTest, ringLock, ringPath } from '../../drives/graph/unit-facts.ts'
 import { torqueUnitAt } from '../../drives/own/source.ts'
 import type { Condition } from '../facts.ts'
 import { neededIf, bySchool, gate, inOrder, number, pick, say, seen, type StepDraft } from '../make.ts'
@@ -18,11 +18,12 @@ import { lackingUnder, wantingStep } from './wanted.ts'
  * then, on the stand where it cannot.
  */
 export function ringNut(
-  { bench, sources, graph }: Pick<DriveSheet, 'bench' | 'sources' | 'graph'>,
+  { sources, graph }: Pick<DriveSheet, 'sources' | 'graph'>,
   id: 'ring-stand' | 'ring-mounted',
   needs: DriveStepId[],
 ): StepDraft | false {
-  const { lockTabs, leftHand } = bench
+  const lockTabs = ringLock(graph)
+  const ring = bigRing(graph)
   const mounted = id === 'ring-mounted'
   if (!lockTabs || (mounted && !lockTabs.reachedMounted)) return false
   // a unit that never left the boat is mounted already
@@ -33,8 +34,8 @@ export function ringNut(
     ],
   }
   const here: Condition = mounted ? onBoat : { not: onBoat }
-  const isLeft = leftHand?.what === lockTabs.what
-  const printed = bigRing(graph)?.torqueUnit ?? torqueUnitAt(sources, `${ringPath(graph)}.torqueNm`)
+  const isLeft = ring?.hand === 'left'
+  const printed = ring?.torqueUnit ?? torqueUnitAt(sources, `${ringPath(graph)}.torqueNm`)
   return {
     id,
     needs,
@@ -43,7 +44,7 @@ export function ringNut(
       ? 'The boat holds what the stand cannot.'
       : 'Torque first, then the tab; never back to meet it.',
     appliesWhen: lockTabs.reachedMounted ? { all: [does('tighten.ring'), here] } : does('tighten.ring'),
-    place: (isLeft && leftHand.place) || undefined,
+    place: (isLeft && ring.place) || undefined,
     ...(isLeft
       ? { turn: { what: lockTabs.what, act: 'tightens' as const, turn: threadTurn('left', 'tightens') } }
       : {}),
@@ -82,7 +83,8 @@ export function ringNut(
 
 /** What must be inside before it closes, then closing, locking, and the first proof that it is tight. */
 export function closeSteps(sheet: DriveSheet): Step[] {
-  const { bench } = sheet
+  const { graph } = sheet
+  const test = caseTest(graph)
   const carrier = sheet.parts.find((p) => p.role === 'carrier')
   const carrierKey = sheet.parts.find((p) => p.role === 'carrier-key')
   const washers = sheet.parts.filter((p) => p.kind === 'washer')
@@ -100,7 +102,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
       'unit-ratio',
       'seals',
       'o-rings',
-      ...neededIf(!bench.lockTabs?.reachedMounted, 'ring-stand'),
+      ...neededIf(!ringLock(graph)?.reachedMounted, 'ring-stand'),
       'drain',
     ],
   }
@@ -176,7 +178,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
         'tighten.other',
         'tighten.ring',
         'fit.outside',
-        ...(bench.anodes === null ? ['fit.anode'] : []),
+        ...(anodesSaid(graph) === '' ? ['fit.anode'] : []),
       ),
       school: 'threads',
       tools: ['Torque wrench within 20 to 100 % of its range'],
@@ -207,7 +209,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
     },
     {
       id: 'turn-closed',
-      needs: ['tighten', ...neededIf(bench.lockTabs || bigNut.length, 'ring-stand')],
+      needs: ['tighten', ...neededIf(ringLock(graph) || bigNut.length, 'ring-stand')],
       what: 'Turn it again, closed',
       why: 'After each closed joint: what binds now was free a moment ago.',
       appliesWhen: CLOSES,
@@ -254,8 +256,8 @@ export function closeSteps(sheet: DriveSheet): Step[] {
   ]).concat(
     inOrder('tight', undefined, [
       ...unitSteps(sheet),
-      bench.leak && leakStep(bench.leak, 'leak-case', leakCase),
-      !bench.leak && tests.length > 0 && { ...wantingStep(tests, { id: 'leak-case', ...leakCase }) },
+      test && leakStep(test, 'leak-case', leakCase),
+      !test && tests.length > 0 && { ...wantingStep(tests, { id: 'leak-case', ...leakCase }) },
     ]),
   )
 }

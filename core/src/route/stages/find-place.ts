@@ -1,3 +1,4 @@
+import { caseTest } from '../../drives/graph/unit-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { inWords } from '../../units/format.ts'
 import { pick, say, text, type StepDraft } from '../make.ts'
@@ -9,10 +10,11 @@ export const NOT_FROM_HERE = 'outside'
 export const NOT_FOUND = 'not-found'
 
 /** A leak is told of, and its place is not known yet: it is found before anything is opened. */
-export function findPlace({ graph, bench }: DriveSheet): StepDraft | false {
+export function findPlace({ graph }: DriveSheet): StepDraft | false {
   const joints = (graph.joints ?? []).filter((j) => j.provedBy !== 'none')
   if (!joints.length) return false
-  const under = bench.leak ? ` at ${inWords(bench.leak.lowKpa, 'kPa')} first` : ''
+  const test = caseTest(graph)
+  const under = test ? ` at ${inWords(test.lowKpa, 'kPa')} first` : ''
   return {
     id: 'find-place',
     needs: ['receive'],

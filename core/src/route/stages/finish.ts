@@ -1,3 +1,11 @@
+import {
+  anodesSaid,
+  caseTest,
+  drainScrew,
+  joinedTest,
+  lubricantOf,
+  propellerHeld,
+} from '../../drives/graph/unit-facts.ts'
 import { volumeInWords } from '../../units/format.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Condition } from '../facts.ts'
@@ -16,15 +24,16 @@ const AS_IT_IS: Condition = { fact: 'job.end', oneOf: ['as-it-is', 'boxes', 'scr
 
 /** Propeller, anode, filling, first run, handover. */
 export function finishSteps(sheet: DriveSheet): Step[] {
-  const { bench } = sheet
-  const oil = bench.lubricant === 'oil'
-  const joinedTest = bench.joins?.oilJoint != null
+  const { graph } = sheet
+  const oil = lubricantOf(graph) === 'oil'
+  const isTestedJoined = joinedTest(graph) !== null
+  const propellerLater = propellerHeld(graph)?.afterRun
   const joined: Condition = {
     any: [{ not: does('prove.joined') }, { fact: 'leak-joined.proved', is: true }],
   }
   const tight: Condition = { any: [PROVED_ELSEWHERE, { fact: 'leak-case.proved', is: true }] }
   const proved: Gate[] = [
-    ...(joinedTest
+    ...(isTestedJoined
       ? [
           gate(
             joined,
@@ -33,7 +42,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
           ),
         ]
       : []),
-    ...(bench.leak
+    ...(caseTest(graph)
       ? [gate(tight, 'The case is not proved tight: no filling before the test says so.', 'test-skipped')]
       : []),
   ]
@@ -45,7 +54,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
   const fillLines: Instruct[] = oil
     ? [
         say('From below until it comes out of the vent; new gaskets under both screws.'),
-        ...(bench.drainPlug === 'magnetic'
+        ...(drainScrew(graph)?.plug === 'magnetic'
           ? [say('The magnetic plug into the drain: it tells next year what wears.', 'wrong-plug')]
           : []),
         say('Let it settle: air comes out of the bearings, and the level falls. Then look again.'),
@@ -88,7 +97,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
             'drain',
             'service',
             'tighten',
-            ...neededIf(joinedTest, 'leak-joined'),
+            ...neededIf(isTestedJoined, 'leak-joined'),
             'ring-mounted',
           ],
     what: `Fill with ${oil ? 'oil' : 'grease'}, ${id === 'fill-stand' ? 'on the stand' : 'mounted'}`,
@@ -110,14 +119,14 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         all: [
           { fact: 'school.filling', is: 'stand' },
           { not: { fact: 'job.mounted', is: true } },
-          ...(joinedTest ? [{ not: does('prove.joined') } as Condition] : []),
+          ...(isTestedJoined ? [{ not: does('prove.joined') } as Condition] : []),
         ],
       }
   const { propeller, later } = propellerSteps(sheet)
   return inOrder('finish', undefined, [
     fillStep('fill-stand', onStand),
-    !bench.propeller?.afterRun && propeller,
-    bench.anodes !== null && {
+    !propellerLater && propeller,
+    anodesSaid(graph) !== '' && {
       id: 'anode',
       needs: ['approve', 'receive', 'turn-closed', 'tighten'],
       what: 'Anodes by the water',
@@ -134,7 +143,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       ],
       asks: [
         mustHold(
-          pick('anode.alloy', bench.anodes, {
+          pick('anode.alloy', anodesSaid(graph), {
             zinc: 'zinc',
             aluminium: 'aluminium',
             magnesium: 'magnesium',
@@ -159,24 +168,26 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         'turn-closed',
         'tighten',
         'service',
-        ...neededIf(bench.propeller && !bench.propeller.afterRun, 'propeller'),
-        ...neededIf(joinedTest, 'leak-joined'),
+        ...neededIf(propellerLater === false, 'propeller'),
+        ...neededIf(isTestedJoined, 'leak-joined'),
       ],
       what: 'First run',
-      why: bench.telltale
+      why: graph.unit?.telltale
         ? 'Water at the telltale soon, or stop; then look for drips.'
         : 'Quiet, cool and dry before it goes out.',
       appliesWhen: { all: [LEADS, does('run', 'know.water')] },
       caution:
-        bench.propeller && !bench.propeller.afterRun
+        propellerLater === false
           ? 'Exhaust outdoors, in the tank or the water with the propeller on; nobody behind it. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.'
           : 'Exhaust outdoors, no loose gloves near a turning shaft, propeller off on the hose. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.',
       gates: [
         gate({ any: [{ known: 'fill.topped' }, { not: does('fill') }] }, 'Nothing has been filled in yet.'),
       ],
       instruct: [
-        ...(bench.telltale ? [say('No water at the telltale within seconds: stop, look at the tube.')] : []),
-        ...(bench.shifts ? [say('All three gears at idle.')] : []),
+        ...(graph.unit?.telltale
+          ? [say('No water at the telltale within seconds: stop, look at the tube.')]
+          : []),
+        ...(graph.unit?.shifts ? [say('All three gears at idle.')] : []),
       ],
       counts: [
         gate(
@@ -186,15 +197,15 @@ export function finishSteps(sheet: DriveSheet): Step[] {
       ],
       asks: [
         pick('run.result', 'It runs', {
-          good: bench.telltale ? 'quiet, dry, with water at the telltale' : 'quiet and dry',
+          good: graph.unit?.telltale ? 'quiet, dry, with water at the telltale' : 'quiet and dry',
           drips: 'with a drip',
           noise: 'with a noise',
-          ...(bench.telltale ? { 'no-water': 'without water' } : {}),
+          ...(graph.unit?.telltale ? { 'no-water': 'without water' } : {}),
         }),
         text('run.heard', 'What was heard or seen', { optional: true }),
       ],
     },
-    bench.propeller?.afterRun && propeller,
+    propellerLater && propeller,
     later,
     {
       id: 'handover',
@@ -245,7 +256,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
           { fact: 'open-items.left', is: 0 },
           'Open items are left: close each by name, or hand it over in writing there.',
         ),
-        ...(bench.leak
+        ...(caseTest(graph)
           ? [
               {
                 ...gate(

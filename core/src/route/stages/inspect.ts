@@ -1,3 +1,4 @@
+import { thrustHubOf } from '../../drives/graph/unit-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { gate, inOrder, listFrom, say, text } from '../make.ts'
 import type { Condition } from '../facts.ts'
@@ -21,6 +22,7 @@ export const rightDrive = (sheet: DriveSheet): Gate[] => [
 /** Clean, look at every part, decide, and have it approved. */
 export function inspectSteps(sheet: DriveSheet): Step[] {
   const judges: Condition = { all: [{ any: [does('remove'), { not: WHOLE }] }, JUDGED] }
+  const thrustHub = thrustHubOf(sheet.graph)
   const ringSizes = (sheet.further?.sealDetails ?? []).filter((d) => d.size)
   return [
     ...inOrder('inspect', undefined, [
@@ -107,10 +109,10 @@ export function inspectSteps(sheet: DriveSheet): Step[] {
                 ),
               ]
             : [say('O-rings of the kit laid out by size against their grooves before the first goes in.')]),
-          ...(sheet.bench.thrustHub
+          ...(thrustHub
             ? [
                 say(
-                  `Thrust hub of this drive: ${sheet.bench.thrustHub.toLowerCase()}. Another lets the propeller ride on the carrier.`,
+                  `Thrust hub of this drive: ${thrustHub.toLowerCase()}. Another lets the propeller ride on the carrier.`,
                   'wrong-hub',
                 ),
               ]

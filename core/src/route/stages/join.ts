@@ -1,3 +1,13 @@
+import {
+  captives,
+  caseTest,
+  hiddenOnes,
+  joinedTest,
+  joinedTo,
+  propellerHeld,
+  ringLock,
+  wayOf,
+} from '../../drives/graph/unit-facts.ts'
 import type { DriveStepId } from '../step-ids.ts'
 import type { Condition } from '../facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
@@ -26,7 +36,7 @@ import { does, LEADS, OTHER_READY } from './rebuild.ts'
 
 /** Nothing is joined before the case is proved, where it has to be and can be. */
 const tightCase = (sheet: DriveSheet): Gate[] =>
-  sheet.bench.leak
+  caseTest(sheet.graph)
     ? [
         gate(
           { any: [PROVED_ELSEWHERE, { fact: 'leak-case.proved', is: true }] },
@@ -40,7 +50,7 @@ export const PROVED_ELSEWHERE: Condition = { not: does('prove.case') }
 
 /** Fasteners that are easily forgotten, each by its place. */
 function hiddenOptions(sheet: DriveSheet): Record<string, string> {
-  const { hidden } = sheet.bench
+  const hidden = hiddenOnes(sheet.graph)
   if (!hidden) return {}
   const own = (sheet.fasteners ?? []).filter((f) => f.hidden)
   if (own.length)
@@ -55,24 +65,23 @@ function hiddenOptions(sheet: DriveSheet): Record<string, string> {
   )
 }
 
-/** As it stands within a sentence: abbreviations keep their capitals. */
-
 /** Put it back: halves joined in one gear, by hand, with nothing forgotten. */
 export function joinSteps(sheet: DriveSheet): Step[] {
-  const { bench } = sheet
-  const to = bench.joins?.to ?? 'its place'
+  const { graph } = sheet
+  const { to, gear } = joinedTo(graph) ?? { to: 'its place', gear: 'neutral' }
+  const joined = joinedTest(graph)
+  const [tube, rod] = [wayOf(graph, 'water-tube'), wayOf(graph, 'shift-rod')]
   const geared = sheet.meshes.length > 0
-  const gear = bench.joins?.gear ?? 'neutral'
   const joins: Condition = { all: [LEADS, does('join')] }
   const hidden = hiddenOptions(sheet)
   const before: DriveStepId[] = ['leak-case', 'turn-closed', 'tighten', 'unit-look', 'unit-ratio']
   const eye = [
-    bench.captive && `${lowerFirst(bench.captive)} in place`,
-    bench.waterTube && 'the water tube',
+    ...captives(graph).map((g) => `${lowerFirst(g.name)} in place`),
+    tube && 'the water tube',
     geared ? 'the end face of the shaft' : 'belt and keys',
   ].filter(Boolean)
   return inOrder('join', undefined, [
-    bench.shifts && {
+    graph.unit?.shifts && {
       id: 'join-gear',
       needs: before,
       what: `Both halves in ${gear}`,
@@ -109,13 +118,13 @@ export function joinSteps(sheet: DriveSheet): Step[] {
                 'Belt threaded, keys in, taper bushes drawn in order, jacked off with their own screw if one sits wrong.',
               ),
             ]),
-        ...(bench.captive
-          ? [say(`${bench.captive}: in now. Once it is joined there is no room.`, 'captive-bolt')]
-          : []),
-        ...(bench.waterTube
+        ...captives(graph).map((g) =>
+          say(`${g.name}: in now. Once it is joined there is no room.`, 'captive-bolt'),
+        ),
+        ...(tube
           ? [
               say(
-                `Water tube: ${lowerFirst(bench.waterTube)}. Turned round it folds its grommet, and no water comes.`,
+                `Water tube: ${lowerFirst(tube)}. Turned round it folds its grommet, and no water comes.`,
                 'tube-down',
               ),
             ]
@@ -125,7 +134,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
     },
     {
       id: 'join',
-      needs: ['splines', ...neededIf(bench.shifts, 'join-gear')],
+      needs: ['splines', ...neededIf(graph.unit?.shifts, 'join-gear')],
       what: `Join it to ${to}`,
       why: 'It goes up flush by hand, or something is not lined up.',
       appliesWhen: joins,
@@ -151,12 +160,12 @@ export function joinSteps(sheet: DriveSheet): Step[] {
           'The gap closes by hand, turning the shaft a little. Bolts that pull a case up break it.',
           'pulled-up',
         ),
-        ...(bench.shiftRod
-          ? [say(`${bench.shiftRod}: the screw passes without drag, or it cuts both threads.`, 'shift-notch')]
+        ...(rod
+          ? [say(`${rod}: the screw passes without drag, or it cuts both threads.`, 'shift-notch')]
           : []),
       ],
       asks: [
-        ...(bench.hidden
+        ...(hiddenOnes(graph)
           ? [
               mustHold(
                 listOf('join.hidden', 'Hidden fasteners, fitted', hidden),
@@ -168,8 +177,8 @@ export function joinSteps(sheet: DriveSheet): Step[] {
         ...groupTorques(sheet, 'joins'),
       ],
     },
-    bench.lockTabs !== null && ringNut(sheet, 'ring-mounted', ['join', 'tighten', 'turn-closed']),
-    bench.shifts && {
+    ringLock(graph) && ringNut(sheet, 'ring-mounted', ['join', 'tighten', 'turn-closed']),
+    graph.unit?.shifts && {
       id: 'shift-check',
       needs: ['join', 'turn-closed'],
       what: 'Shift check, both ends',
@@ -194,7 +203,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
       what: 'Count the ratio of the joined unit',
       why: 'Upper times lower: a lower of another boat bolts on all the same.',
       appliesWhen: { all: [joins, { fact: 'unit.cases', is: 2 }] },
-      caution: bench.propeller ? 'Battery off and key out before hands turn a propeller.' : undefined,
+      caution: propellerHeld(graph) ? 'Battery off and key out before hands turn a propeller.' : undefined,
       figures: [
         { label: 'By the teeth of both cases', fact: 'overall.expected' },
         { label: 'Codes of this case that would fit what was counted', fact: 'overall.fits' },
@@ -211,9 +220,9 @@ export function joinSteps(sheet: DriveSheet): Step[] {
         number('overall.output-turns', 'Turns at the propeller meanwhile', 'turns', { min: 0.5, max: 200 }),
       ],
     },
-    !bench.joins?.oilJoint && isProvedJoined(sheet) && joinedByWord(),
-    bench.joins?.oilJoint &&
-      leakStep(bench.joins.oilJoint, 'leak-joined', {
+    !joined && isProvedJoined(sheet) && joinedByWord(),
+    joined &&
+      leakStep(joined, 'leak-joined', {
         what: 'Prove it tight, both cases joined, before any filling',
         why: 'Both cases share their oil, and the joint between them is tested only here. Both volumes count, and the lower of the two limits.',
         appliesWhen: { all: [LEADS, does('prove.joined')] },
@@ -221,7 +230,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
           'join',
           'turn-closed',
           'check-set',
-          ...neededIf(bench.lockTabs?.reachedMounted, 'ring-mounted'),
+          ...neededIf(ringLock(graph)?.reachedMounted, 'ring-mounted'),
         ],
       }),
   ])

@@ -1,4 +1,4 @@
-import type { LeakPlan } from '../../drives/bench-facts.ts'
+import type { LeakPlan } from '../../drives/leak-plan.ts'
 import { inWords, plainDigits } from '../../units/format.ts'
 import { bySchool, firmly, gate, listOf, mustHold, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Condition } from '../facts.ts'

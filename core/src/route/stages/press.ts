@@ -1,3 +1,4 @@
+import { lubricantOf, wayOf } from '../../drives/graph/unit-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { bySchool, inOrder, pick, say, seen } from '../make.ts'
 import type { Step } from '../route.ts'
@@ -5,9 +6,10 @@ import { does } from './rebuild.ts'
 
 /** Press bearings and races, put cages back, wet what runs. */
 export function pressSteps(sheet: DriveSheet): Step[] {
-  const { bench } = sheet
+  const { graph } = sheet
+  const [races, oilFeed] = [wayOf(graph, 'race-letters'), wayOf(graph, 'oil-feed')]
   const needles = sheet.parts.some((p) => p.kind === 'needle')
-  const letters = bench.raceLetters || bench.oilFeed
+  const letters = races || oilFeed
   return inOrder('press', undefined, [
     {
       id: 'press',
@@ -25,14 +27,9 @@ export function pressSteps(sheet: DriveSheet): Step[] {
           'Push only on the ring that carries the fit: pressed through its rollers a bearing is dented before it has turned.',
           'wrong-ring',
         ),
-        ...(bench.raceLetters ? [say(`Letters of the races: ${bench.raceLetters}.`, 'race-letters')] : []),
-        ...(bench.oilFeed
-          ? [
-              say(
-                `${bench.oilFeed}: open, in line with its passage. Covered it starves the bearing.`,
-                'oil-hole',
-              ),
-            ]
+        ...(races ? [say(`Letters of the races: ${races}.`, 'race-letters')] : []),
+        ...(oilFeed
+          ? [say(`${oilFeed}: open, in line with its passage. Covered it starves the bearing.`, 'oil-hole')]
           : []),
         bySchool('cups', 'renew', 'Cups go in new with their bearings.'),
         say('An old nut on the end protects a thread that is pressed or hammered on.'),
@@ -41,10 +38,7 @@ export function pressSteps(sheet: DriveSheet): Step[] {
         ? [
             seen(
               'press',
-              [
-                bench.raceLetters && 'which way the letters look',
-                bench.oilFeed && 'where the oil hole stands',
-              ]
+              [races && 'which way the letters look', oilFeed && 'where the oil hole stands']
                 .filter(Boolean)
                 .join(', '),
             ),
@@ -74,7 +68,7 @@ export function pressSteps(sheet: DriveSheet): Step[] {
       id: 'pre-lube',
       needs: ['cages', 'press'],
       role: 'ready-to-build',
-      what: bench.lubricant === 'oil' ? 'Wet everything that runs' : 'Grease everything that runs',
+      what: lubricantOf(graph) === 'oil' ? 'Wet everything that runs' : 'Grease everything that runs',
       why: 'A bearing or clutch that starts dry is worn before the oil arrives.',
       appliesWhen: does('fit.inside'),
       school: 'pre-lube',

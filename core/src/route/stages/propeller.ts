@@ -1,5 +1,5 @@
 import type { Window } from '../../checks/window.ts'
-import { propellerNutPath } from '../../drives/graph/bench-facts-of.ts'
+import { propellerHeld, propellerNutPath } from '../../drives/graph/unit-facts.ts'
 import { torqueUnitAt } from '../../drives/own/source.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { inWords } from '../../units/format.ts'
@@ -13,64 +13,65 @@ import { lackingUnder, wantingStep } from './wanted.ts'
 
 /** The propeller goes on: the step with the sheet's own figures, or one that asks for them. */
 export function propellerSteps(sheet: DriveSheet): { propeller: StepDraft | null; later: StepDraft | false } {
-  const { bench } = sheet
+  const { graph } = sheet
+  const held = propellerHeld(graph)
   const propGone: Condition = {
     all: [LEADS, does('fit.hub', 'tighten.propeller', 'know.propeller-turns')],
   }
   const printed = torqueUnitAt(sheet.sources, `${propellerNutPath(sheet.graph)}.torqueNm`)
-  const propeller: StepDraft | null = bench.propeller && {
-    id: 'propeller',
-    needs: bench.propeller.afterRun
-      ? ['first-run']
-      : ['join', 'turn-closed', 'strike', 'service', 'ring-mounted'],
-    what: 'Fit the propeller',
-    why: 'Through the teeth a nut torque breaks what you have just set.',
-    appliesWhen: propGone,
-    place: 'end:aft',
-    school: 'prop-nut',
-    figuresAt: ['propellers', propellerNutPath(sheet.graph)],
-    caution: 'Battery off and key out. Blade blocked on wood.',
-    ...(bench.propeller.kind === 'tabs' ? { figures: wrenchFigures('prop') } : {}),
-    instruct: [
-      ...(bench.shifts
-        ? [
+  const propeller: StepDraft | null = !held
+    ? null
+    : {
+        id: 'propeller',
+        needs: held.afterRun ? ['first-run'] : ['join', 'turn-closed', 'strike', 'service', 'ring-mounted'],
+        what: 'Fit the propeller',
+        why: 'Through the teeth a nut torque breaks what you have just set.',
+        appliesWhen: propGone,
+        place: 'end:aft',
+        school: 'prop-nut',
+        figuresAt: ['propellers', propellerNutPath(sheet.graph)],
+        caution: 'Battery off and key out. Blade blocked on wood.',
+        ...(held.kind === 'tabs' ? { figures: wrenchFigures('prop') } : {}),
+        instruct: [
+          ...(graph.unit?.shifts
+            ? [
+                say(
+                  'Neutral, and a blade blocked on wood: in gear the torque goes through the teeth.',
+                  'prop-in-gear',
+                ),
+              ]
+            : []),
+          say('Splines greased thinly, taper the right way; washers and hub in order.'),
+          ...(sheet.further?.propellers ?? []).map((p) =>
             say(
-              'Neutral, and a blade blocked on wood: in gear the torque goes through the teeth.',
-              'prop-in-gear',
+              `${p.name}: ${[...(p.washers ?? [])].join(', ')}${p.turnsForward ? `; turns ${p.turnsForward} going forward` : ''}.`,
             ),
-          ]
-        : []),
-      say('Splines greased thinly, taper the right way; washers and hub in order.'),
-      ...(sheet.further?.propellers ?? []).map((p) =>
-        say(
-          `${p.name}: ${[...(p.washers ?? [])].join(', ')}${p.turnsForward ? `; turns ${p.turnsForward} going forward` : ''}.`,
-        ),
-      ),
-      ...(bench.propeller.kind === 'tabs'
-        ? nutHints(bench.propeller.torqueNm, printed)
-        : [say('Shear pin in, cap clocked to the hole, split pin flared both ways.')]),
-    ],
-    asks:
-      bench.propeller.kind === 'tabs'
-        ? [
-            ...torqueAsks('prop', 'Propeller nut', bench.propeller.torqueNm, printed),
-            {
-              ...number('prop.tabs', `Tabs in their slots (this drive: ${bench.propeller.tabs})`, '', {
-                whole: true,
-                max: 20,
-              }),
-              must: { fact: 'prop.tabs', atLeast: bench.propeller.tabs } as const,
-              wrong: `The sheet asks for ${bench.propeller.tabs} tabs. Advance the nut to where they meet, never back.`,
-              slip: 'few-tabs' as const,
-            },
-            number('prop.threads', `Threads showing (at least ${bench.propeller.threads})`, '', {
-              min: bench.propeller.threads,
-              max: 40,
-              whole: true,
-            }),
-          ]
-        : [],
-  }
+          ),
+          ...(held.kind === 'tabs'
+            ? nutHints(held.torqueNm, printed)
+            : [say('Shear pin in, cap clocked to the hole, split pin flared both ways.')]),
+        ],
+        asks:
+          held.kind === 'tabs'
+            ? [
+                ...torqueAsks('prop', 'Propeller nut', held.torqueNm, printed),
+                {
+                  ...number('prop.tabs', `Tabs in their slots (this drive: ${held.tabs})`, '', {
+                    whole: true,
+                    max: 20,
+                  }),
+                  must: { fact: 'prop.tabs', atLeast: held.tabs } as const,
+                  wrong: `The sheet asks for ${held.tabs} tabs. Advance the nut to where they meet, never back.`,
+                  slip: 'few-tabs' as const,
+                },
+                number('prop.threads', `Threads showing (at least ${held.threads})`, '', {
+                  min: held.threads,
+                  max: 40,
+                  whole: true,
+                }),
+              ]
+            : [],
+      }
   const nut = lackingUnder(sheet, 'propellers', propellerNutPath(sheet.graph))
   const later = nut.length > 0 && {
     ...wantingStep(nut, {

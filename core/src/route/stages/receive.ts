@@ -1,3 +1,4 @@
+import { caseTest, joinedTest, lubricantOf, propellerHeld } from '../../drives/graph/unit-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { volumeInWords } from '../../units/format.ts'
 import { bySchool, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
@@ -24,14 +25,15 @@ function heavy(kg: number | null): string {
 }
 
 export function receiveSteps(sheet: DriveSheet): Step[] {
-  const { bench, further } = sheet
+  const { graph, further } = sheet
   const stamps = sheet.ratio?.stamps ?? []
   const geared = sheet.meshes.length > 0
   const asFound = sheet.measures.filter((m) => m.kind !== 'depth')
   const tests = lackingUnder(sheet, 'tests.case', 'spaces.case.volumeMl')
-  const oil = bench.lubricant === 'oil'
+  const oil = lubricantOf(graph) === 'oil'
   // on the boat the two cases are one space: one of them cannot be tested alone
-  const both = bench.joins?.oilJoint
+  const both = joinedTest(graph)
+  const alone = caseTest(graph)
   const joined: Condition = { fact: 'job.mounted', is: true }
   const asFoundTest: Omit<StepDraft, 'id'> = {
     what: 'Leak test as found, before opening',
@@ -46,7 +48,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       what: 'Receive it and hear what it is here for',
       why: 'A recent opening, a strike or a season of salt changes where to look.',
       page: 'faults',
-      caution: `${heavy(bench.weightKg)} An inverted motor: fuel, oil and battery off first.`,
+      caution: `${heavy(graph.unit?.weightKg ?? null)} An inverted motor: fuel, oil and battery off first.`,
       instruct: [
         say(
           'Photographs of the damage before anything is touched; where it is insured, the surveyor sees it first.',
@@ -110,7 +112,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       what: 'Count the ratio by turns, then by teeth',
       why: 'Stamps get swapped with covers; turns and teeth do not.',
       place: `gear:${sheet.meshes[0]!.pinion}`,
-      caution: bench.propeller ? 'Battery off and key out before hands turn a propeller.' : undefined,
+      caution: propellerHeld(graph) ? 'Battery off and key out before hands turn a propeller.' : undefined,
       instruct: [
         ...(sheet.ratio
           ? [say(`This sheet: ${sheet.ratio.overall}. Ten turns of the output are enough.`)]
@@ -186,14 +188,14 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         ),
       ],
     },
-    bench.leak && leakStep(bench.leak, 'leak-found', asFoundTest),
+    alone && leakStep(alone, 'leak-found', asFoundTest),
     both &&
       leakStep(both, 'leak-found-joined', {
         ...asFoundTest,
         what: 'Leak test as found, both cases together',
         appliesWhen: { all: [AS_FOUND, joined] },
       }),
-    !bench.leak && tests.length > 0 && wantingStep(tests, { id: 'leak-found', ...asFoundTest }),
+    !alone && tests.length > 0 && wantingStep(tests, { id: 'leak-found', ...asFoundTest }),
     {
       id: 'as-found',
       needs: ['receive'],
@@ -219,7 +221,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
         fact: `setting.found.${m.id}`,
         unit: 'mm',
       })),
-      asks: bench.shifts
+      asks: graph.unit?.shifts
         ? [
             pick('found.shift', 'Shift feel', {
               good: 'clean in all three',
@@ -240,7 +242,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       school: 'impeller',
       consumables: ['Spline grease', 'Gaskets of the screws'],
       instruct: [
-        ...(bench.propeller ? [say('Propeller off, splines wiped, looked at and greased thinly.')] : []),
+        ...(propellerHeld(graph) ? [say('Propeller off, splines wiped, looked at and greased thinly.')] : []),
         say(
           'Pickups and drains clear; screws of carrier or cover drawn and greased where salt gets at them.',
         ),

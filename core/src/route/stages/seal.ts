@@ -27,13 +27,13 @@ const detail = (d: SealDetail): string =>
 
 /** Lips and rings, for good: after the last trial build. */
 export function sealSteps(sheet: DriveSheet): Step[] {
-  const { bench } = sheet
+  const { graph } = sheet
   const details = sheet.further?.sealDetails ?? []
   const turning = details.filter((d) => d.moves === 'turns' && d.at === 'shaft')
-  const springs = bench.sealSprings
+  const springs = graph.sealPairs?.[0]?.springs
   const shared: Instruct[] = [
     say('Bore clean, no scratch across the path; the old one pulled without touching it.'),
-    ...(bench.seals.pair
+    ...(graph.sealPairs?.[0]?.sharedStep
       ? [
           say(
             'Two in one step: the small one first. Behind the big one it cannot be driven.',
@@ -41,7 +41,7 @@ export function sealSteps(sheet: DriveSheet): Step[] {
           ),
         ]
       : []),
-    ...(springs === null
+    ...(springs === undefined
       ? []
       : [
           say(

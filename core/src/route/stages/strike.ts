@@ -1,3 +1,4 @@
+import { propellerHeld } from '../../drives/graph/unit-facts.ts'
 import type { Axis, DriveSheet } from '../../drives/sheet.ts'
 import { inWords } from '../../units/format.ts'
 import type { Condition } from '../facts.ts'
@@ -14,7 +15,7 @@ const STRUCK: Condition = {
 }
 /** The propeller off, and what a blow has done behind it. */
 export function strikeSteps(sheet: DriveSheet): (StepDraft | false)[] {
-  const { bench } = sheet
+  const { graph } = sheet
   const hasPropeller = sheet.parts.some((p) => p.kind === 'hub')
   return [
     hasPropeller && {
@@ -50,7 +51,7 @@ export function strikeSteps(sheet: DriveSheet): (StepDraft | false)[] {
       place: 'end:aft',
       figuresAt: ['runoutLimits'],
       tools: ['Indicator'],
-      caution: bench.propeller ? 'Battery off and key out before hands turn a propeller.' : undefined,
+      caution: propellerHeld(graph) ? 'Battery off and key out before hands turn a propeller.' : undefined,
       instruct: [
         say(
           'Each shaft on its own, coaxial ones too: turn one, hold the other. Where a zone is not reached, leave it out.',
@@ -92,7 +93,7 @@ export function strikeSteps(sheet: DriveSheet): (StepDraft | false)[] {
                 }),
               ],
         ),
-        pick('strike.case', bench.propeller ? 'Skeg, carrier and case' : 'Carrier and case', {
+        pick('strike.case', propellerHeld(graph) ? 'Skeg, carrier and case' : 'Carrier and case', {
           whole: 'whole',
           dented: 'dented',
           cracked: 'cracked',

@@ -1,3 +1,4 @@
+import { leftHanded, pinchScrews } from '../../drives/graph/unit-facts.ts'
 import type { DriveStepId } from '../step-ids.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { shimAdjusters } from '../../drives/sheet.ts'
@@ -14,9 +15,10 @@ const SOAK_MIN = 30
 
 /** Take it apart: locks, threads, then part after part into the row. */
 export function teardownSteps(sheet: DriveSheet): Step[] {
-  const { bench } = sheet
+  const { graph } = sheet
   const shims = shimAdjusters(sheet)
-  const lefts = (sheet.graph.groups ?? []).filter((g) => g.hand === 'left')
+  const lefts = leftHanded(graph)
+  const openGear = graph.unit?.openGear
   // what is read while it is together is read before the first lock
   const together: DriveStepId[] = [
     'leak-found',
@@ -31,7 +33,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     'service',
   ]
   const readsNut = nutFound(sheet)
-  const opened: DriveStepId[] = bench.openGear !== null ? ['open-gear'] : together
+  const opened: DriveStepId[] = openGear ? ['open-gear'] : together
   return inOrder('teardown', undefined, [
     {
       id: 'soak',
@@ -48,14 +50,14 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
         }),
       ],
     },
-    bench.openGear !== null && {
+    openGear && {
       id: 'open-gear',
       needs: together,
       // what lay beside it when it came has come out already
       appliesWhen: {
         all: [OPENS, { any: [WHOLE, does('remove.carrier', 'remove.housing', 'remove.cup')] }],
       },
-      what: `Put it in ${bench.openGear}`,
+      what: `Put it in ${openGear}`,
       why: 'In another gear the rod or the shaft does not clear.',
       caution: 'Battery off and key out before hands go near a propeller.',
       instruct: [say('Prove it: the output shaft turns, nothing else moves.'), ...leverOf(sheet, 'opening')],
@@ -72,27 +74,25 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       caution: 'Snap rings, springs and chisels: eyes.',
       instruct: [
         say('Tabs straightened, split pins drawn, set screws slackened.'),
-        ...(bench.pinchScrews
-          ? [
-              say(
-                `${bench.pinchScrews.count} pinch ${bench.pinchScrews.count > 1 ? 'screws' : 'screw'} (${bench.pinchScrews.where}): slackened, left in place.`,
-              ),
-            ]
-          : []),
+        ...pinchScrews(graph).map((g) =>
+          say(
+            `${g.count ?? 1} pinch ${(g.count ?? 1) > 1 ? 'screws' : 'screw'} (${g.where ?? ''}): slackened, left in place.`,
+          ),
+        ),
         bySchool('power-tools', 'none', 'By hand: a thread in aluminium is stripped once.'),
         bySchool('power-tools', 'run-off', 'Cover screws may be run off at low power, never tightened so.'),
         bySchool('locks', 'new', 'What was bent is thrown away: metal that was bent twice cracks.'),
         bySchool('locks', 'again', 'Locks are straightened once and kept; say so at the end.'),
       ],
     },
-    bench.leftHand !== null && {
+    lefts[0] && {
       id: 'left-hand',
       appliesWhen: does('loosen.left', 'take-out.left'),
-      what: lefts.length > 1 ? 'Left-hand threads, each by name' : `${bench.leftHand.what}: left-hand thread`,
+      what: lefts.length > 1 ? 'Left-hand threads, each by name' : `${lefts[0].name}: left-hand thread`,
       why: 'Clockwise loosens it. Forced the usual way it strips the case. When it is bare, the row says it again.',
-      place: bench.leftHand.place || undefined,
+      place: lefts[0].place || undefined,
       caution: 'Stance for a sudden release; somebody holds the stand.',
-      turn: { what: bench.leftHand.what, act: 'loosens', turn: threadTurn('left', 'loosens') },
+      turn: { what: lefts[0].name, act: 'loosens', turn: threadTurn('left', 'loosens') },
       // where there are several, those that this job loosens
       instruct:
         lefts.length > 1
@@ -107,7 +107,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
     },
     {
       id: 'apart',
-      needs: [bench.leftHand !== null ? 'left-hand' : 'locks', 'soak'],
+      needs: [lefts[0] ? 'left-hand' : 'locks', 'soak'],
       appliesWhen: does('remove'),
       what: 'Take it apart, each part into the row',
       why: 'The row is what you build back from; what still holds a part is said at the part.',

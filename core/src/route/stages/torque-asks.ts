@@ -1,6 +1,6 @@
 import { edgesOf } from '../../drives/graph/edges.ts'
 import type { Group } from '../../drives/graph/rows.ts'
-import { bigRing } from '../../drives/graph/bench-facts-of.ts'
+import { bigRing } from '../../drives/graph/unit-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Condition } from '../facts.ts'
 import type { Window } from '../../checks/window.ts'

@@ -1,3 +1,4 @@
+import { propellerHeld, ringLock } from '@moray/core/drives/graph/unit-facts'
 import type { Gauge } from '@moray/contract/replies'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import { closingOf } from '@moray/core/job/closings'
@@ -184,11 +185,10 @@ export function answerWords(ask: Asked, value: boolean | number | string, text?:
 }
 
 /** Windows of torque by the beginning of their facts: of the big nut, and of the propeller. */
-const torqueOf = ({ bench }: DriveSheet, step: Step): Window | undefined => {
-  if (step.asks.some((a) => a.fact === 'close.setting')) return bench.lockTabs?.torqueNm
-  return step.asks.some((a) => a.fact === 'prop.setting') && bench.propeller?.kind === 'tabs'
-    ? bench.propeller.torqueNm
-    : undefined
+const torqueOf = ({ graph }: DriveSheet, step: Step): Window | undefined => {
+  if (step.asks.some((a) => a.fact === 'close.setting')) return ringLock(graph)?.torqueNm
+  const held = propellerHeld(graph)
+  return step.asks.some((a) => a.fact === 'prop.setting') && held?.kind === 'tabs' ? held.torqueNm : undefined
 }
 
 /** Wrenches that can be trusted over the torque that a step asks for, the shortest range first: it shows most of it. */

@@ -1,23 +1,7 @@
-import type { Window } from '../checks/window.ts'
+import type { Window } from '../../checks/window.ts'
+import type { LeakPlan } from '../leak-plan.ts'
 
-/** How a closed case is proved tight with air: what is blocked, how much, how long, and what may escape. */
-export interface LeakPlan {
-  /** Ports to be blocked or capped, by name. */
-  ports: string[]
-  lowKpa: number
-  workKpa: number
-  maxKpa: number
-  holdMin: number
-  /** What a manual prints: it may fall by so much over the hold, or over minutes of its own; 0 is no drop at all. This or a rate, or both. */
-  allowedDrop?: { kpa: number; minutes?: number }
-  /** A leak rate that the shop allows: stricter, and seldom printed. */
-  allowedMlPerMin?: number
-  volumeMl: number
-  /** What is moved by hand meanwhile. */
-  turns: string
-}
-
-/** What the bench has to know of a drive beside its gears: how it opens, closes, joins, and is proved tight. */
+/** What a sheet before format 4 said of a drive beside its gears: single facts, of each kind one. */
 export interface BenchFacts {
   /** Gear in which it has to stand to be opened; null where nothing is shifted. */
   openGear: 'neutral' | 'forward' | 'reverse' | null
