@@ -7,7 +7,6 @@ const CORE = 'core/src/drives/'
 const WEB = 'web/src/drives/'
 /** What reads a field one day, and not yet. */
 const LATER = {
-  state: 'later: acts, state and invariants',
   lists: 'later: the lists of a drive',
   torque: 'later: torque',
   test: 'later: pressure test',
@@ -27,8 +26,7 @@ const USED: Record<string, Record<string, string>> = {
   parts: {
     [`${CORE}graph/old-view.ts`]: 'id name kind after in on interfaces inside',
     [`${CORE}parts.ts`]: 'place count set kit price waitDays role pointedAtBy keeps',
-    [`${WEB}forms/part-forms.ts`]: 'way number',
-    [LATER.state]: 'runsOn',
+    [`${WEB}forms/part-forms.ts`]: 'way number runsOn',
   },
   'groups.pieces': {
     [`${CORE}graph/old-view.ts`]: 'id name kind place inside',
@@ -75,7 +73,7 @@ const USED: Record<string, Record<string, string>> = {
   sealPairs: {
     'core/src/route/stages/seal.ts': 'sharedStep springs',
     [`${CORE}own/closing-figures.ts`]: 'id',
-    [LATER.state]: 'part',
+    [LATER.lists]: 'part',
   },
   propellers: {
     [`${CORE}graph/unit-facts.ts`]: 'heldBy held hub afterRun',
