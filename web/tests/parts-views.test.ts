@@ -247,10 +247,17 @@ describe('the estimate', () => {
     const record = button(wrapper, 'Record the decision')
     expect(record.attributes('disabled')).toBeDefined()
     await wrapper.get('input[name=choice][value=used]').setValue(true)
-    await wrapper.findAll('.decision input:not(.sr-only)')[1]!.setValue('at the bench')
+    await wrapper.findAll('.decision input:not(.sr-only):not([type=checkbox])')[1]!.setValue('at the bench')
     await wrapper.get('.decision form').trigger('submit')
     await flushPromises()
-    expect(sent[0]!.body).toEqual({ estimateId: 7, choice: 'used', customer: 'Owner', how: 'at the bench' })
+    expect(sent[0]!.body).toEqual({
+      estimateId: 7,
+      choice: 'used',
+      customer: 'Owner',
+      how: 'at the bench',
+      // the propeller with what holds it, and the anode: what is usually kept
+      kept: ['prop-lock', 'propeller', 'thrust-hub', 'anode'],
+    })
   })
   it('offers no way that safety forbids, and says why', async () => {
     const options = entry.body.options.map((o) =>
@@ -265,7 +272,7 @@ describe('the estimate', () => {
     )
     expect(wrapper.get('[aria-label=Ways]').text()).toContain('The case is cracked.')
     expect(wrapper.find('input[name=choice][value=rebuild]').exists()).toBe(false)
-    await wrapper.findAll('.decision input:not(.sr-only)')[1]!.setValue('at the bench')
+    await wrapper.findAll('.decision input:not(.sr-only):not([type=checkbox])')[1]!.setValue('at the bench')
     await wrapper.get('.decision form').trigger('submit')
     await flushPromises()
     expect(sent[0]!.body.choice).toBe(options.find((o) => o.id !== 'rebuild')!.id)

@@ -35,7 +35,7 @@ describe('the demo workshop', () => {
     ['alke-cool', 'working', /Grease splines/],
     ['duo-lower', 'working', /Grease splines/],
     ['lomvi-done', 'finished', /finished/],
-    ['alke-upper', 'reopened', /Free the locks before any thread \(repair 1\)/],
+    ['alke-upper', 'reopened', /Read the preload before the nut of the input shaft moves/],
     ['lomvi-skarv', 'setting', /Enter pinion shims as found/],
     ['sivkrok', 'received', /Receive it/],
   ])('%s is %s', async (id, state, waits) => {

@@ -126,6 +126,7 @@ function withdraw(reason: string) {
         :disabled="planning.busy"
         @click="emit('take', { fromBuild: build.number, stacks: [] })"
       />
+      <button type="button" class="texty" @click="reopening = true">Withdraw the acceptance</button>
     </template>
     <template v-else-if="!state.decidable">
       <p>Some stacks or readings of this build are still missing.</p>

@@ -246,13 +246,6 @@ const said = computed(() => saidNow(props.job, definition.value))
       @figure="(f, answered) => emit('figure', f, answered)"
       @complete="focusDue"
     />
-    <LinesLeft
-      v-if="lines.length && step.state !== 'done'"
-      :job="job"
-      :leads="leads"
-      :write="writes.line"
-      @accept="(lead, body, answered) => emit('acceptLine', lead, body, answered)"
-    />
     <StepForm
       v-if="step.state !== 'done' || correcting"
       ref="form"
@@ -270,6 +263,13 @@ const said = computed(() => saidNow(props.job, definition.value))
       @done="correcting ? (giving = true) : close()"
       @depart="departing = true"
     >
+      <LinesLeft
+        v-if="lines.length && !correcting"
+        :job="job"
+        :leads="leads"
+        :write="writes.line"
+        @accept="(lead, body, answered) => emit('acceptLine', lead, body, answered)"
+      />
       <RouterLink
         v-if="page && !correcting"
         :to="`/jobs/${job.id}/${page[0]}`"
