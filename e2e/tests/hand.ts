@@ -5,6 +5,7 @@ import { isCondemned } from '@moray/core/job/bench-row'
 import { ungraded } from '@moray/core/job/job-plan'
 import { judged, type JudgedJob } from '@moray/core/job/judged'
 import { criteria, propose } from '@moray/core/inspection/criteria'
+import { baseOf } from '@moray/core/route/occurrence'
 import type { Ask } from '@moray/core/route/route'
 import type { StepProgress } from '@moray/core/route/progress'
 import { carefulAnswers } from '@moray/core/simulation/careful-hand'
@@ -90,7 +91,7 @@ export async function fastTo(page: Page, id: string, until: string): Promise<Jud
     }
     switch (due.step.page) {
       case 'row':
-        if (due.step.id === 'apart' || due.step.id === 'prop-off') {
+        if (['apart', 'prop-off'].includes(baseOf(due.step.id))) {
           const off = new Set(job.row.map((r) => r.part))
           const next = job.plan.off.find((p) => !off.has(p.id) && p.after.every((a) => off.has(a)))!
           await send('/row', { part: next.id, orientation: 'as it lay' })
@@ -217,7 +218,7 @@ async function elsewhere(page: Page, id: string, job: JudgedJob, due: StepProgre
   switch (due.step.page) {
     case 'row': {
       await show(page, `/jobs/${id}/parts?view=row`)
-      if (due.step.id === 'apart' || due.step.id === 'prop-off') {
+      if (['apart', 'prop-off'].includes(baseOf(due.step.id))) {
         const lying = new Set(job.row.map((r) => r.part))
         for (const part of job.plan.off) {
           if (lying.has(part.id)) continue

@@ -5,6 +5,7 @@ import { isCondemned } from '@moray/core/job/bench-row'
 import { ungraded } from '@moray/core/job/job-plan'
 import { propose, criteria } from '@moray/core/inspection/criteria'
 import type { Answers } from '@moray/core/route/complete'
+import { baseOf } from '@moray/core/route/occurrence'
 import type { StepProgress } from '@moray/core/route/progress'
 import { learnedSolverInput } from '@moray/core/setting/learned'
 import { shimSolve } from '@moray/core/setting/shim-solve'
@@ -81,7 +82,7 @@ export async function walkTo(w: Walker, until?: string): Promise<JudgedJob> {
 export async function openUp(w: Walker, due: StepProgress, job: JudgedJob): Promise<JudgedJob> {
   switch (due.step.page) {
     case 'row':
-      return due.step.id === 'apart' || due.step.id === 'prop-off' ? takeApart(w, job) : fitAll(w, job)
+      return ['apart', 'prop-off'].includes(baseOf(due.step.id)) ? takeApart(w, job) : fitAll(w, job)
     case 'grades':
       return gradeAll(w, job)
     case 'estimate': {
@@ -153,6 +154,11 @@ async function setGears(w: Walker, job: JudgedJob): Promise<JudgedJob> {
     }
     last = await detail(w)
     const now = last.builds.at(-1)!
+    // opened again since it was accepted: read anew, in a round of its own
+    if (now.acceptance) {
+      last = await post(w, '/trials', { fromBuild: now.number, stacks: [] })
+      continue
+    }
     if (now.assessment.allIn) return post(w, '/acceptance', { build: now.number })
     // a nut sets it, and no stack is out: it is taken as it stands, with a reason
     if (!Object.keys(stacks).length)

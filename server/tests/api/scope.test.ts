@@ -5,15 +5,10 @@ import { itOnOne } from '../databases.ts'
 import { demoSheets } from '@moray/core/drives/sheets/index'
 import { usualScopes } from '@moray/core/route/scope'
 import { dueOf, openUp, openWalker, post, rightAnswers, walkTo, type Walker } from '../route-walk.ts'
+import { ticking } from '../now.ts'
 import { testApp } from '../test-app.ts'
 
 const walks = itOnOne()
-
-/** A clock that goes on by a second whenever somebody looks at it. */
-function ticking(): () => Date {
-  let at = Date.parse('2026-11-04T09:00:00Z')
-  return () => new Date((at += 1000))
-}
 
 const doneSteps = (job: JudgedJob) => job.closings.filter((c) => !c.takenBack).map((c) => c.step)
 const answersIn = (job: JudgedJob) =>

@@ -171,14 +171,14 @@ export function buildEntries(job: JobRecord, ix: AssemblyIndex): Entry[] {
 
 /**
  * What carries a setting and is scrapped was new in the trial that is accepted: nobody sets gears that do not stay. In what is accepted as found nothing is new
- * but what is off already: then it was read on the bare case.
+ * but what has been off by then: then it was read on the bare case.
  */
 const newInTrial = (ix: AssemblyIndex, { state, goal }: Reading, trial: number): Deed[] =>
   whatIsLeft(ix, state, goal).deeds.filter(
     (d) =>
       d.do === 'renew' &&
       ix.parts.get(d.on)!.settings.length > 0 &&
-      (trial > 0 || state.parts.get(d.on)!.at !== 'in'),
+      (trial > 0 || state.parts.get(d.on)!.off !== undefined),
   )
 
 /** It was read after what carries it came off: on the bare case, whichever build that was entered in. */
