@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
+import LeadChoice from './LeadChoice.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 
 /** Going on although something does not hold: with a reason, and where the shop wants it with the lead's agreement. */
@@ -41,13 +42,7 @@ watch(open, () => (undone.value = false))
         What that leaves open stands on the handover step, and is mended or accepted there by name.
       </p>
     </fieldset>
-    <label v-if="leads" class="entries">
-      The lead, who does this himself
-      <select v-model="lead">
-        <option value="">choose</option>
-        <option v-for="p in leads" :key="p.id" :value="p.id">{{ p.name }}</option>
-      </select>
-    </label>
+    <LeadChoice v-if="leads" v-model="lead" :leads="leads" />
   </ReasonDialog>
 </template>
 

@@ -6,6 +6,7 @@ import { mendedIn } from '@moray/core/job/acts/mended-in'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
+import LeadChoice from './LeadChoice.vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
 import type { Answered, WriteState } from '../../writing/for-panels.ts'
 import type { ShownJob } from '../shown-job.ts'
@@ -80,13 +81,7 @@ function give(reason: string) {
       @update:open="asked = undefined"
       @give="give"
     >
-      <label v-if="leads" class="entries">
-        The lead, who does this himself
-        <select v-model="lead">
-          <option value="">choose</option>
-          <option v-for="p in leads" :key="p.id" :value="p.id">{{ p.name }}</option>
-        </select>
-      </label>
+      <LeadChoice v-if="leads" v-model="lead" :leads="leads" />
     </ReasonDialog>
   </section>
 </template>
