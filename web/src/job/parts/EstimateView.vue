@@ -6,6 +6,7 @@ import Button from 'primevue/button'
 import { computed, ref } from 'vue'
 import { CHOICES, keepable, STOP_ENDS, stopEnds, usuallyKept } from '@moray/core/job/decision'
 import { isStale } from '@moray/core/job/estimates'
+import OneOf from '../../ui/OneOf.vue'
 import { readFigure } from '../../ui/figures.ts'
 import { moneyOrUnknown } from '../../ui/money.ts'
 import { showTime } from '../../ui/times.ts'
@@ -70,9 +71,10 @@ const offered = computed((): ApprovalChoice[] => [
 /** In what it ends where it is stopped, the usual end first. */
 const ends = computed(() => stopEnds(props.job.plan.scope, props.job.work.state))
 const pickedEnd = ref<StopEnd>()
-const end = computed(() =>
-  pickedEnd.value && ends.value.includes(pickedEnd.value) ? pickedEnd.value : ends.value[0]!,
-)
+const end = computed({
+  get: () => (pickedEnd.value && ends.value.includes(pickedEnd.value) ? pickedEnd.value : ends.value[0]!),
+  set: (e) => (pickedEnd.value = e),
+})
 /** What goes over to the unit that takes its place. */
 const canBeKept = computed(() => keepable(props.job.sheet, props.job.work.state))
 const pickedKept = ref<string[]>()
@@ -236,20 +238,13 @@ const choice = computed({
               {{ CHOICES[c] }}
             </label>
           </fieldset>
-          <fieldset v-if="choice === 'stop'" class="one-of column">
-            <legend>It is</legend>
-            <label v-for="e in ends" :key="e" :class="{ on: end === e }">
-              <input
-                type="radio"
-                name="end"
-                :value="e"
-                :checked="end === e"
-                class="sr-only"
-                @change="pickedEnd = e"
-              />
-              {{ STOP_ENDS[e] }}
-            </label>
-          </fieldset>
+          <OneOf
+            v-if="choice === 'stop'"
+            v-model="end"
+            legend="It is"
+            :options="ends.map((value) => ({ value, label: STOP_ENDS[value] }))"
+            class="column"
+          />
           <fieldset v-if="(choice === 'exchange' || choice === 'used') && canBeKept.length" class="kept">
             <legend>Kept for the other unit</legend>
             <label v-for="p in canBeKept" :key="p.id" class="tick">
