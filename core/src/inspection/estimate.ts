@@ -166,6 +166,7 @@ const RENEWED: Record<string, string> = {
   set: 'sold together with it',
   school: 'the way of this shop',
   pressed: 'pressed on what is scrapped',
+  holds: 'holds a clutch that is new',
   once: 'serves only once',
 }
 

@@ -5,7 +5,7 @@ import { settingsOf } from '../setting/settings-of-part.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
 import type { Reached } from './goal.ts'
-import { comesTo, pressedOn, usedOnce, withNewGears } from './reached.ts'
+import { comesTo, pressedOn, usedOnce, withNewClutch, withNewGears } from './reached.ts'
 import { reach } from './reach.ts'
 import { CAME_ELSEWHERE, type Scope } from './scope.ts'
 
@@ -40,8 +40,8 @@ export interface Plan {
 export interface Renewed {
   part: string
   name: string
-  /** `wanted`: it is what the job is for. `disturbed`: opened on the way. `opening`: everything that seals and is reached. `set`: sold together. `pressed`: pressed on what is scrapped. `once`: it serves only once. */
-  why: 'wanted' | 'disturbed' | 'opening' | 'set' | 'pressed' | 'once' | 'condemned' | 'school'
+  /** `wanted`: it is what the job is for. `disturbed`: opened on the way. `opening`: everything that seals and is reached. `set`: sold together. `pressed`: pressed on what is scrapped. `holds`: holds a clutch that is new, or is sold with it. `once`: it serves only once. */
+  why: 'wanted' | 'disturbed' | 'opening' | 'set' | 'pressed' | 'holds' | 'once' | 'condemned' | 'school'
 }
 
 export interface WorthDoing {
@@ -134,6 +134,8 @@ function workOut(
   const scrapped = withNewGears(sheet, scope, targets)
   const isScrapped = (id: string) =>
     condemned.includes(id) || sheet.parts.find((p) => p.id === id)?.kind !== 'shaft'
+  const isWanted = scope.mode === 'rebuild' && scope.usual !== 'full' && scope.usual !== 'strike'
+  const holds = renews ? withNewClutch(sheet, [...condemned, ...(isWanted ? targets : [])]) : []
   const pressed =
     renews && scope.usual !== 'full'
       ? pressedOn(sheet, [...targets, ...scrapped].filter(isScrapped), kept)
@@ -141,7 +143,7 @@ function workOut(
   const order = targets.length
     ? reach({
         parts: loose.map((p) => ({ id: p.id, after: p.after, sets: settingsOf(sheet, p) })),
-        targets: [...targets, ...scrapped, ...pressed],
+        targets: [...targets, ...scrapped, ...pressed, ...holds],
       })
     : { order: [], disturbed: [] }
   const offIds = new Set(order.order)
@@ -174,7 +176,7 @@ function workOut(
   const off = order.order
     .concat(loose.filter((p) => offIds.has(p.id) && !order.order.includes(p.id)).map((p) => p.id))
     .map((id) => loose.find((p) => p.id === id)!)
-  const renewed = renews ? renewedOf(sheet, scope, off, { targets, condemned, pressed }, ways) : []
+  const renewed = renews ? renewedOf(sheet, scope, off, { targets, condemned, pressed, holds }, ways) : []
   const renew = [...newCase.map((p): Renewed => ({ part: p.id, name: p.name, why: 'condemned' })), ...renewed]
   const moved = off.filter((p) => !order.order.includes(p.id) || scope.usual === 'full')
   const reached: Reached = {
@@ -215,7 +217,12 @@ function renewedOf(
   sheet: DriveSheet,
   scope: Scope,
   off: readonly Part[],
-  { targets, condemned, pressed }: Record<'targets' | 'condemned' | 'pressed', readonly string[]>,
+  {
+    targets,
+    condemned,
+    pressed,
+    holds,
+  }: Record<'targets' | 'condemned' | 'pressed' | 'holds', readonly string[]>,
   ways: PlanWays,
 ): Renewed[] {
   const offIds = new Set(off.map((p) => p.id))
@@ -231,6 +238,7 @@ function renewedOf(
     const wanted = targets.includes(p.id)
     if (condemned.includes(p.id)) add(p, 'condemned')
     else if (pressed.includes(p.id)) add(p, 'pressed')
+    else if (holds.includes(p.id)) add(p, 'holds')
     else if (once.has(p.id)) add(p, 'once')
     else if (ALWAYS_NEW.includes(p.kind)) {
       if (wanted && !full) add(p, 'wanted')

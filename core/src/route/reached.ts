@@ -65,6 +65,18 @@ export function withNewGears(sheet: DriveSheet, scope: Scope, targets: readonly 
   return [...pairs, ...shims].map((p) => p.id)
 }
 
+/**
+ * What a new clutch takes along: what is sold with it, and the pins and springs that hold it. It has a direction: a new spring takes no clutch.
+ * @param fresh parts that are new, for whatever reason
+ */
+export function withNewClutch({ parts }: DriveSheet, fresh: readonly string[]): string[] {
+  const isKey = (id: string) => parts.find((p) => p.id === id)?.kind === 'key'
+  return parts
+    .filter((p) => p.kind === 'clutch' && fresh.includes(p.id))
+    .flatMap((p) => [...setOf(parts, p.id).map((s) => s.id), ...p.after.filter(isKey)])
+    .filter((id) => !fresh.includes(id))
+}
+
 /** Pieces that the sheet says serve only once: a stake nut, a bent lock. */
 export const usedOnce = perSheet(
   ({ graph }): ReadonlySet<string> =>

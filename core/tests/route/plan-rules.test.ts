@@ -124,3 +124,22 @@ describe('what a part carries', () => {
     expect(settingsOf(free('preload'), shims)).not.toContain('play')
   })
 })
+
+describe('a new clutch', () => {
+  const scope = (sheet: DriveSheet) => usualScope(sheet, 'clutch')
+  it('comes with the pin and spring that hold it, or with what is sold with it', () => {
+    expect(reasons(lomvi, scope(lomvi))).toMatchObject({ 'clutch-dog': 'wanted', 'dog-spring': 'holds' })
+    const upper = sheetOf('havsule-duo-upper')
+    expect(reasons(upper, scope(upper))).toMatchObject({ cone: 'wanted', 'cone-springs': 'holds' })
+    const worn = { condemned: ['clutch-dog'] }
+    expect(reasons(lomvi, usualScope(lomvi, 'full'), {}, worn)).toMatchObject({
+      'clutch-dog': 'condemned',
+      'dog-spring': 'holds',
+    })
+  })
+  it('is not asked for by a new spring', () => {
+    const renewed = reasons(lomvi, usualScope(lomvi, 'seals:propshaft'), {}, { condemned: ['dog-spring'] })
+    expect(renewed['dog-spring']).toBe('condemned')
+    expect(renewed['clutch-dog']).toBeUndefined()
+  })
+})

@@ -9,6 +9,7 @@ export const RENEWED: Record<Renewed['why'], string> = {
   opening: 'reached: everything that seals is new',
   once: 'serves only once',
   pressed: 'pressed on what is scrapped; pressed off and graded good, it stays',
+  holds: 'holds a clutch that is new, or is sold with it',
   set: 'sold together with it',
   condemned: 'condemned',
   school: 'the way of this shop',
