@@ -4,6 +4,7 @@ import { demoSheets } from '../../src/drives/sheets/index.ts'
 import type { DriveSheet } from '../../src/drives/sheet.ts'
 import { counted } from '../../src/job/closings.ts'
 import { usualScopes } from '../../src/route/scope.ts'
+import { LONG_RUN } from '../long.ts'
 import { random } from '../refused.ts'
 import { LiveJob } from './live-job.ts'
 
@@ -45,40 +46,45 @@ function goOn(job: LiveJob): boolean {
   return job.order.length > before
 }
 
+const WALKS = LONG_RUN ? 100 : 12
+
 describe('a unit in two cases', () => {
-  it.each(Array.from({ length: 40 }, (_, i) => i + 1))('walk %i brings both cases to their end', (seed) => {
-    const r = random(seed)
-    const any = <T>(of: readonly T[]) => of[Math.floor(r() * of.length)]!
-    const cases = any(UNITS).map((id) => {
-      const sheet = sheetOf(id)
-      const scope = any(usualScopes(sheet).filter((s) => s.mode === 'rebuild' && !s.mounted))
-      return new LiveJob(sheet, scope, { seed })
-    }) as [LiveJob, LiveJob]
-    const [leads, waits] = cases
-    const story = cases.map((c) => `${c.sheet.id} ${c.job.plan.scope.usual}`)
-    const tell = () => {
-      know(leads, waits, false)
-      know(waits, leads, true)
-    }
-    const work = () => {
-      for (let more = true; more;) {
-        more = false
-        for (const c of r() < 0.5 ? cases : [waits, leads]) {
-          tell()
-          if (goOn(c)) more = true
-        }
+  it.each(Array.from({ length: WALKS }, (_, i) => i + 1))(
+    'walk %i brings both cases to their end',
+    (seed) => {
+      const r = random(seed)
+      const any = <T>(of: readonly T[]) => of[Math.floor(r() * of.length)]!
+      const cases = any(UNITS).map((id) => {
+        const sheet = sheetOf(id)
+        const scope = any(usualScopes(sheet).filter((s) => s.mode === 'rebuild' && !s.mounted))
+        return new LiveJob(sheet, scope, { seed })
+      }) as [LiveJob, LiveJob]
+      const [leads, waits] = cases
+      const story = cases.map((c) => `${c.sheet.id} ${c.job.plan.scope.usual}`)
+      const tell = () => {
+        know(leads, waits, false)
+        know(waits, leads, true)
       }
-      tell()
-    }
-    work()
-    if (r() < 0.5) {
-      const part = leads.anyPart()
-      story.push(leads.repair([part]) ? `repair at ${part}` : '')
+      const work = () => {
+        for (let more = true; more;) {
+          more = false
+          for (const c of r() < 0.5 ? cases : [waits, leads]) {
+            tell()
+            if (goOn(c)) more = true
+          }
+        }
+        tell()
+      }
       work()
-    }
-    for (const c of cases) {
-      expect(c.job.progress.due?.step.id, story.join('; ')).toBeUndefined()
-      expect(c.lines(), story.join('; ')).toEqual([])
-    }
-  })
+      if (r() < 0.5) {
+        const part = leads.anyPart()
+        story.push(leads.repair([part]) ? `repair at ${part}` : '')
+        work()
+      }
+      for (const c of cases) {
+        expect(c.job.progress.due?.step.id, story.join('; ')).toBeUndefined()
+        expect(c.lines(), story.join('; ')).toEqual([])
+      }
+    },
+  )
 })
