@@ -3,7 +3,7 @@ import { lineOf } from '@moray/core/assembly/invariants'
 import { lineText } from '@moray/core/job/acts/line-text'
 import { repeatedWords } from '@moray/core/job/same-words'
 import { REPAIR_REASONS } from '@moray/core/route/repair'
-import { usualScopes } from '@moray/core/route/scope'
+import { CAME, usualScopes } from '@moray/core/route/scope'
 import { computed } from 'vue'
 import { showTime } from '../../ui/times.ts'
 import { proofWords, settingNames } from '../scope/scope-words.ts'
@@ -26,6 +26,10 @@ const untouched = computed(() => settingNames(props.job.sheet, props.job.plan.un
     <p v-for="s in job.scopes" :key="s.at">
       <strong>{{ label(s.usual) }}</strong
       ><template v-if="s.usual === 'own'">: {{ names(s.targets).toLowerCase() }}</template>
+      <template v-if="s.came"
+        >. It came {{ CAME[s.came]
+        }}<template v-if="s.lying?.length">: {{ names(s.lying).toLowerCase() }}</template></template
+      >
       <span class="small soft"> {{ s.reason }} ({{ s.by }}, {{ showTime(s.at) }})</span>
     </p>
     <p v-if="untouched.length && job.plan.off.length">
