@@ -11,6 +11,8 @@ const props = defineProps<{
   error?: string | null | undefined
   /** Shortest reason that is accepted. */
   least?: number
+  /** Something else in the dialog is still to be said. */
+  unready?: boolean
 }>()
 const emit = defineEmits<{ give: [reason: string] }>()
 const open = defineModel<boolean>('open', { required: true })
@@ -19,7 +21,7 @@ const id = useId()
 watch(open, (now) => {
   if (now) reason.value = ''
 })
-const enough = () => reason.value.trim().length >= (props.least ?? 3)
+const enough = () => !props.unready && reason.value.trim().length >= (props.least ?? 3)
 function give() {
   if (enough()) emit('give', reason.value.trim())
 }

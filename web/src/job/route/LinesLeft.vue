@@ -36,7 +36,6 @@ const asked = ref<{ id: string; text: string }>()
 const lead = ref('')
 const mayAccept = ({ code }: Line) => !isFirm(code)
 function give(reason: string) {
-  if (props.leads && !lead.value) return
   emit('accept', props.leads ? lead.value : '', { line: asked.value!.id, reason }, (done) => {
     if (done) asked.value = undefined
   })
@@ -57,9 +56,9 @@ function give(reason: string) {
         </p>
         <div v-else class="ways">
           <RouterLink v-if="r.step" :to="{ query: { step: r.step.id } }">{{ r.step.what }}</RouterLink>
-          <RouterLink v-else-if="r.line.code === 'open-item'" :to="`/jobs/${job.id}/record`"
-            >Open items</RouterLink
-          >
+          <span v-else-if="r.line.code === 'open-item'" class="small">
+            It is settled with the button for open items, at the top of the job.
+          </span>
           <Button
             v-if="mayAccept(r.line)"
             label="Accept"
@@ -76,6 +75,7 @@ function give(reason: string) {
       title="Accept it as it is"
       :explain="`${asked?.text}. Your reason stands in the record with your name, for the owner to read.`"
       action="Accept it"
+      :unready="leads !== undefined && !lead"
       :busy="write.busy"
       :error="write.error?.message"
       @update:open="asked = undefined"

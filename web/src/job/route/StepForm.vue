@@ -169,7 +169,13 @@ function submit() {
         <label v-if="elsewhere !== undefined" class="elsewhere small">
           By whom, and whether that was seen, stands on paper or was said
           <input v-model="elsewhere" type="text" maxlength="200" @keydown.enter.prevent="allElsewhere" />
-          <Button type="button" label="All of it" class="quiet" @click="allElsewhere" />
+          <Button
+            type="button"
+            label="All of it"
+            class="quiet"
+            :disabled="elsewhere.trim().length < 3"
+            @click="allElsewhere"
+          />
         </label>
       </div>
       <p v-if="firmlyWrong" class="small">Nobody goes on over this: it could hurt somebody.</p>
