@@ -3,7 +3,7 @@ import { AnswerTable } from '../fields/tables.ts'
 
 /** Going on although something does not hold. Where the shop wants its lead to agree, the lead has said so before, in a request of his own. */
 export class DepartureFields {
-  @Text({ what: 'why it goes on all the same', min: 3, max: 300 })
+  @Text({ what: 'the reason for going on', min: 3, max: 300 })
   reason!: string
 
   @Flag({ what: 'the work of the step was left undone', optional: true })
@@ -66,7 +66,7 @@ export class AgreeToDeparture {
   @Text({ what: 'which step', min: 1, max: 60 })
   step!: string
 
-  @Text({ what: 'why it may go on all the same', min: 3, max: 300 })
+  @Text({ what: 'the reason why it may go on', min: 3, max: 300 })
   reason!: string
 }
 

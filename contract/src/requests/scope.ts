@@ -17,7 +17,7 @@ export class ScopeFields {
   came?: Came
 
   @Texts({
-    what: 'ids of the parts that lie beside it, where somebody has opened it',
+    what: 'ids of the parts that were off already when it came',
     most: 200,
     optional: true,
   })
