@@ -177,6 +177,25 @@ export interface SheetDraft {
   edition: number | null
   /** Version of that edition. */
   version: number | null
+  /** What was changed last in it, the newest first. */
+  changes: DraftChange[]
+}
+
+/** One change of a draft. */
+export interface DraftChange {
+  id: number
+  /** Id of whoever made it. */
+  by: string
+  name: string
+  at: string
+  /** The change that it took back. */
+  undoes: number | null
+  /** It was taken back itself. */
+  undone: boolean
+  /** The first rows that it changed. */
+  rows: { list: string; name: string; did: 'in' | 'out' | 'changed' | 'moved' }[]
+  /** How many rows it changed. */
+  count: number
 }
 
 /** What the finished units of a sheet have taught; null while there are too few. */

@@ -59,6 +59,9 @@ export class SetFigure extends FigureEntry {
 /** A figure that a job misses, entered at the place where it is needed. */
 export class AddFigure extends FigureEntry {}
 
+/** As many rows as the longest list holds. */
+const MOST_AT_ONCE = 600
+
 const ROW_LISTS = [
   'adjusters',
   'bearings',
@@ -115,6 +118,81 @@ export class PutRow {
   was!: string
 }
 
+/** A row as it was shown when somebody began to change it. */
+class RowSeen {
+  @Text({ what: 'id of the row', min: 1, max: 80 })
+  id!: string
+
+  @Text({ what: 'JSON of the row as it was shown', min: 2, max: 50_000 })
+  was!: string
+}
+
+/** A figure of a row, as the manual prints it. */
+class PrintedFigure {
+  @Text({ what: 'path of the figure', min: 1, max: 200 })
+  path!: string
+
+  @Text({ what: 'as it stands in the manual, with its unit', min: 1, max: 400 })
+  text!: string
+}
+
+/** Rows of one list. */
+class SomeRows extends GraphFields {
+  @Many(() => PartRow, { what: 'parts', most: MOST_AT_ONCE, optional: true })
+  parts?: PartRow[]
+
+  @Many(() => ServiceRow, { what: 'service', most: MOST_AT_ONCE, optional: true })
+  service?: ServiceRow[]
+
+  @Many(() => LeverRow, { what: 'rod and lever at each act', most: MOST_AT_ONCE, optional: true })
+  levers?: LeverRow[]
+
+  @Many(() => AttitudeRow, { what: 'which way up for an act', most: MOST_AT_ONCE, optional: true })
+  attitudes?: AttitudeRow[]
+}
+
+/** Rows of a list, typed or pasted: all of them are put in place, or none. */
+export class PutRows {
+  @OneOf({ what: 'list', values: [...GRAPH_LISTS, ...UNIT_LISTS, 'service'] })
+  list!: Exclude<RowList, 'adjusters' | 'bearings' | 'measures' | 'variants'>
+
+  @One(() => SomeRows, { what: 'the rows, in their list' })
+  now!: SomeRows
+
+  @Many(() => RowSeen, { what: 'rows that were there already, as they were shown', most: MOST_AT_ONCE })
+  seen!: RowSeen[]
+
+  @Num({ what: 'place of new rows in the list, counted from 0', min: 0, max: 1000, optional: true })
+  at?: number
+
+  @OneOf({ what: 'where their figures come from', values: SOURCES, optional: true })
+  source?: SourceKind
+
+  @Text({ what: 'page, or what they were measured with', max: 120, optional: true })
+  where?: string
+
+  @Many(() => PrintedFigure, { what: 'figures as they are printed', most: 3 * MOST_AT_ONCE, optional: true })
+  printed?: PrintedFigure[]
+}
+
+/** A row moved to another place of its list. */
+export class MoveRow {
+  @OneOf({ what: 'list', values: [...GRAPH_LISTS, ...UNIT_LISTS, 'service'] })
+  list!: PutRows['list']
+
+  @Text({ what: 'id of the row', min: 1, max: 80 })
+  id!: string
+
+  @Text({ what: 'id of the row that it goes before; empty puts it at the end', max: 80 })
+  before!: string
+}
+
+/** A change of the draft taken back, whoever has typed what else meanwhile. */
+export class UndoChange {
+  @Whole({ what: 'number of the change', min: 1, max: 1e12 })
+  change!: number
+}
+
 /** Cautions and the like: one line a caution; empty takes it away. */
 export class PutRemarks {
   @One(() => UnitRemarks, { what: 'what the sheet says' })
@@ -160,6 +238,24 @@ export class ImportList {
   // rows are named by number: an empty line at the top is one of them
   @Text({ what: 'the table', max: 200_000, asIs: true })
   csv!: string
+}
+
+/** Whether a row of the sheet leads to another one, as somebody saw it at the bench. */
+export class SettleEdge {
+  @OneOf({ what: 'list of the row', values: [...GRAPH_LISTS] })
+  list!: (typeof GRAPH_LISTS)[number]
+
+  @Text({ what: 'id of the row', min: 1, max: 80 })
+  row!: string
+
+  @Text({ what: 'what leads to the other row', min: 1, max: 40 })
+  field!: string
+
+  @Text({ what: 'id of the other row', min: 1, max: 80 })
+  to!: string
+
+  @OneOf({ what: 'what was seen', values: ['yes', 'no', 'cannot-tell'] })
+  seen!: 'yes' | 'no' | 'cannot-tell'
 }
 
 export class AdoptSheet {

@@ -34,4 +34,7 @@ export class SourceField {
 
   @Flag({ what: 'it came with a sheet from elsewhere, and is not checked here yet', optional: true })
   unchecked?: boolean
+
+  @Flag({ what: 'it was entered at the bench, and is not confirmed yet', optional: true })
+  atBench?: boolean
 }

@@ -67,7 +67,7 @@ export class VariantName {
 
 /** What a drive is made of, as one graph, all but its parts: rows, and edges between them by their ids. */
 export class GraphFields {
-  @Many(() => GroupRow, { what: 'groups of fasteners', most: 120, optional: true })
+  @Many(() => GroupRow, { what: 'groups of fasteners', most: 600, optional: true })
   groups?: GroupRow[]
 
   @Many(() => JointRow, { what: 'joints', most: 60, optional: true })
@@ -172,13 +172,13 @@ export class SheetFile extends GraphFields {
   @Many(() => RunoutRow, { what: 'limits of runout', most: 24, optional: true })
   runoutLimits?: RunoutRow[]
 
-  @Many(() => PartRow, { what: 'parts, in the order in which they come off', most: 300 })
+  @Many(() => PartRow, { what: 'parts, in the order in which they come off', most: 600 })
   parts!: PartRow[]
 
   @Many(() => ServiceRow, { what: 'service', most: 40, optional: true })
   service?: ServiceRow[]
 
-  @Many(() => SourceField, { what: 'where its figures come from', most: 1000, optional: true })
+  @Many(() => SourceField, { what: 'where its figures come from', most: 3000, optional: true })
   sources?: SourceField[]
 
   @Many(() => VariantFields, { what: 'drives that differ in a few figures', most: 12, optional: true })

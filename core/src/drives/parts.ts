@@ -10,6 +10,7 @@ export const PART_KINDS = {
   shim: 'Shims',
   washer: 'Thrust washer or spacer',
   key: 'Key, pin or spring',
+  clip: 'Snap ring, keeper or clip',
   clutch: 'Clutch',
   shift: 'Shift part',
   housing: 'Housing',

@@ -19,6 +19,8 @@ export interface DriveSheet {
   version: number
   /** What it was published as; a version without is what a job works on meanwhile. */
   edition?: number
+  /** Edition that it goes on from, of a version that is no edition itself. */
+  after?: number
   name: string
   family: Family
   /** Invented figures: shown wherever the sheet is. */

@@ -157,6 +157,11 @@ export const criteria: Record<PartKind, Criterion[]> = {
     see('popped', 'spring that has popped out or set', 'replace', 'spring popped out or set: it will again'),
     see('worn', 'rounded, cracked or missing', 'replace', 'rounded, cracked or missing'),
   ],
+  clip: [
+    see('sound', 'square, springy, tight in its groove', 'keep', 'square, springy, tight in its groove'),
+    see('spread', 'spread, bent or loose in its groove', 'replace', 'spread or bent: it can jump out'),
+    see('rusted', 'pitted or rusted thin', 'replace', 'pitted or rusted thin: it can break'),
+  ],
   anode: [
     see('half', 'more than half left', 'keep', 'more than half left'),
     see('gone', 'more than half gone, or cracked', 'replace', 'more than half gone, or cracked'),

@@ -1,3 +1,5 @@
+import { edgeQuestion } from '../drives/graph/edge-question.ts'
+import { listName } from '../drives/graph/list-names.ts'
 import type { PieceCut } from '../setting/shim-problem.ts'
 import { turnedText } from '../setting/turned.ts'
 import { inWords, showBoth, type UnitSystem } from '../units/format.ts'
@@ -134,6 +136,8 @@ function sentence(e: Happened, say: Say): string {
       return sheetSentence(e.data)
     case 'figure':
       return `${e.data.label}: ${e.data.as}, entered at the bench and kept for the sheet`
+    case 'edge':
+      return `${edgeQuestion(e.data.field, e.data.row, e.data.to)} ${SEEN[e.data.seen]}`
     case 'sheet-adopted':
       return `The job now uses version ${e.data.edition} of its sheet, with ${countOf(e.data.changes, 'change')}${why(e.data.reason)}`
     case 'foreign':
@@ -226,6 +230,8 @@ function gaugeSentence(d: GaugeChange): string {
   }
 }
 
+const SEEN = { yes: 'Yes.', no: 'No.', 'cannot-tell': 'Could not be told.' }
+
 function sheetSentence(d: SheetChange): string {
   switch (d.act) {
     case 'added':
@@ -238,6 +244,12 @@ function sheetSentence(d: SheetChange): string {
       return `${d.name}, ${d.label.toLowerCase()}: ${d.as ?? 'taken out'}`
     case 'row':
       return `${d.name}: ${d.row} ${d.out ? 'taken out' : 'as typed'}`
+    case 'rows':
+      return `${d.name}: ${countOf(d.rows, 'row')} typed, in ${listName(d.list)}`
+    case 'moved':
+      return `${d.name}: a row of ${listName(d.list)} moved`
+    case 'undone':
+      return `${d.name}: a change in ${listName(d.list)} undone`
     case 'list':
       return `${d.name}: ${d.rows} ${d.list} out of a table`
     case 'checked':

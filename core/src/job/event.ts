@@ -50,6 +50,7 @@ export type Happened =
   | { kind: 'gauge'; data: GaugeChange }
   | { kind: 'sheet'; data: SheetChange }
   | { kind: 'figure'; data: { label: string; as: string } }
+  | { kind: 'edge'; data: { row: string; field: string; to: string; seen: 'yes' | 'no' | 'cannot-tell' } }
   | { kind: 'sheet-adopted'; data: { edition: number; changes: number; reason: string } }
   | { kind: 'scope'; data: { label: string; off: number; money: number; hours: number; reason: string } }
   | { kind: 'open-item'; data: { text: string; how?: string } }
@@ -85,6 +86,7 @@ export type SheetChange =
   | { act: 'added' | 'begun' | 'imported'; name: string }
   | { act: 'figure'; name: string; label: string; as: string | null }
   | { act: 'row'; name: string; row: string; out: boolean }
+  | { act: 'rows' | 'moved' | 'undone'; name: string; list: string; rows: number }
   | { act: 'list'; name: string; list: string; rows: number }
   | { act: 'checked'; name: string; figures: number }
   | { act: 'published'; name: string; edition: number; note: string }

@@ -311,11 +311,12 @@ export interface OpenItem {
 
 /**
  * What somebody said of the job besides its steps. `accepted`: a line of what is checked before the unit leaves may stay as it is; `subject` is its id.
- * `undone`: what a closed step did was undone since; `subject` is the id of the closing.
+ * `undone`: what a closed step did was undone since; `subject` is the id of the closing. `not-known`: whether one row of the sheet leads to another could
+ * not be told; `subject` is that edge.
  */
 export interface ToldEntry extends Entered {
   id: number
-  kind: 'accepted' | 'undone'
+  kind: 'accepted' | 'undone' | 'not-known'
   subject: string
   reason: string
   by: string

@@ -13,6 +13,7 @@ import { toothFigure } from '../drives/own/geometry.ts'
 import { checkGraph } from '../drives/graph/check-graph.ts'
 import { GRAPH_LISTS } from '../drives/graph/rows.ts'
 import { filled } from '../drives/own/fill.ts'
+import { settingsOf } from '../drives/own/settings-of.ts'
 import { ofVariant } from '../drives/own/variants.ts'
 import { figureProblem } from '../drives/own/read-figure.ts'
 
@@ -121,21 +122,6 @@ function leadingNowhere(body: SheetBody): FieldProblem[] {
     if (m.kind === 'end-play') refer(`${at}.axis`, m.axis ?? 'none', axes)
   })
   return problems
-}
-
-/** What is set on the drive, by the ids that readings have: measures, bearings that are preloaded or crushed, stacks that are set to the case. */
-function settingsOf(body: SheetBody) {
-  const bearings = body.bearings.flatMap((b) => (b.setting ? [{ ...b, id: `bearing:${b.id}` }] : []))
-  return {
-    ids: new Set([
-      ...body.measures.map((m) => m.id),
-      ...bearings.map((b) => b.id),
-      ...body.adjusters.map((a) => `seat:${a.id}`),
-    ]),
-    preloads: bearings
-      .filter((b) => b.setting?.kind === 'rolling-torque' && b.setting.by === undefined)
-      .map(({ id, label }) => ({ id, label })),
-  }
 }
 
 /** The sheet's own check, and that of the route that follows from it. */

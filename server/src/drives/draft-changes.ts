@@ -1,22 +1,18 @@
 import type { SheetDraft } from '@moray/contract/replies'
-import type { CheckFigures, PutRemarks, PutRow, SetFigure } from '@moray/contract/requests/sheets'
-import { bodyProblems, mostRows } from '@moray/contract/sheet/body-problems'
-import { InputError, refuse } from '@moray/core/checks/input-error'
-import { figureAt, type SheetBody } from '@moray/core/drives/own/body'
-import { groupProblems } from '@moray/core/drives/graph/check-graph'
-import { rowName } from '@moray/core/drives/graph/row-name'
-import type { Group } from '@moray/core/drives/graph/rows'
+import type { CheckFigures, PutRemarks, SetFigure } from '@moray/contract/requests/sheets'
+import { refuse } from '@moray/core/checks/input-error'
+import { figureAt } from '@moray/core/drives/own/body'
 import { same } from '@moray/core/drives/own/same'
 import { readEntry, variantPath, withEntry, withVariantEntry } from '@moray/core/drives/own/entry'
 import { remarksOf, withRemarks } from '@moray/core/drives/own/remarks'
-import { rowsAt, withoutRow, withRow } from '@moray/core/drives/own/rows'
 import { movedPath, movesOf } from '@moray/core/drives/upgrade/paths'
 import { ofVariant } from '@moray/core/drives/own/variants'
 import type { Told } from '@moray/core/job/event'
 import type { Transaction } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { Who } from '../request/who.ts'
-import { asStored, keepDraft, nameOf, told } from './drafts.ts'
+import { asStored, changeDraft, nameOf, told } from './drafts.ts'
+import { notChanged, seenOf } from './seen.ts'
 
 /** One figure of a draft, or of one of its variants. Somebody else may have typed another one there meanwhile: then his stands, and is shown. */
 export async function setFigure(
@@ -45,49 +41,9 @@ export async function setFigure(
   const changed = variant
     ? withVariantEntry(body, variant.id, field.path, value, source)
     : withEntry(body, field.path, value, source)
-  await keepDraft(tx, body.id, changed, who)
+  await changeDraft(tx, body, changed, who)
   const label = variant ? `${variant.label}: ${field.label}` : field.label
   return told(body.id, { act: 'figure', name: body.name, label, as: source?.as ?? null })
-}
-
-function seenOf(was: string): unknown {
-  if (was === '') return undefined
-  try {
-    return JSON.parse(was)
-  } catch {
-    return refuse('was', 'is not JSON')
-  }
-}
-
-type Row = { id: string }
-const titleOf = (row: Row) => rowName(row) ?? row.id
-
-/** A row of a list put in place, added, or taken out with what only made sense with it. Somebody else's row is not written over unseen. */
-export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow, who: Who): Promise<Told> {
-  const rows = rowsAt(body, put.list)
-  const before = rows.find((r) => r.id === put.id) as Row | undefined
-  if (!put.now) {
-    if (!before) refuse('id', `"${put.id}" is not in the list`)
-    notChanged(before, put.was, undefined)
-    await keepDraft(tx, body.id, withoutRow(body, put.list, put.id), who)
-    return told(body.id, { act: 'row', name: body.name, row: titleOf(before), out: true })
-  }
-  const given = put.now[put.list] as Row[] | undefined
-  if (given?.length !== 1) refuse(`now.${put.list}`, 'holds one row, the one that is put')
-  const row = given[0]!
-  if (row.id !== put.id) refuse('id', `is "${put.id}", and the row says "${row.id}"`)
-  notChanged(before, put.was, asStored(row))
-  if (!before && rows.length >= mostRows(put.list))
-    refuse('id', `the list holds at most ${mostRows(put.list)} rows`)
-  const changed = asStored(withRow(body, put.list, row, put.at)) as SheetBody
-  const mine = put.list === 'groups' ? groupProblems(row as unknown as Group, `now.groups[0]`) : []
-  if (mine.length) throw new InputError('bad-row', mine)
-  // what was wrong before is no fault of this row
-  const old = new Set(bodyProblems(body).map((w) => `${w.path} ${w.message}`))
-  const fresh = bodyProblems(changed).filter((w) => !old.has(`${w.path} ${w.message}`))
-  if (fresh.length) throw new InputError('bad-row', fresh)
-  await keepDraft(tx, body.id, changed, who)
-  return told(body.id, { act: 'row', name: body.name, row: titleOf(row), out: false })
 }
 
 /** What the sheet says in single lines: cautions, where the plate is, the other half. */
@@ -98,21 +54,11 @@ export async function putRemarks(
   who: Who,
 ): Promise<Told> {
   notChanged(remarksOf(body), put.was, asStored(put.now))
-  await keepDraft(tx, body.id, withRemarks(body, put.now), who)
+  await changeDraft(tx, body, withRemarks(body, put.now), who)
   return told(body.id, { act: 'row', name: body.name, row: 'Cautions and places', out: false })
 }
 
-/** @throws Refusal 409 where what stands there is neither what the writer saw nor what he writes */
-function notChanged(stands: unknown, was: string, now: unknown) {
-  if (same(stands, seenOf(was)) || same(stands, now)) return
-  throw new Refusal(
-    409,
-    'changed-meanwhile',
-    'Somebody has changed this row meanwhile. Look at it, then enter yours again.',
-  )
-}
-
-/** Figures of a sheet from elsewhere that were now held against the own manual. */
+/** Figures of a sheet from elsewhere, or entered at the bench, that were now held against the own manual. */
 export async function checkFigures(
   tx: Transaction,
   { body }: SheetDraft,
@@ -121,13 +67,13 @@ export async function checkFigures(
 ): Promise<Told> {
   const moves = movesOf(body)
   const known = new Set(paths.map((p) => movedPath(p, moves)))
-  const open = (body.sources ?? []).filter((s) => s.unchecked && known.has(s.path))
+  const open = (body.sources ?? []).filter((s) => (s.unchecked || s.atBench) && known.has(s.path))
   if (!open.length) refuse('paths', 'name no figure that is still to be checked')
   const sources = body.sources!.map((s) => {
-    if (!s.unchecked || !known.has(s.path)) return s
-    const { unchecked: _unchecked, ...checked } = s
+    if (!known.has(s.path)) return s
+    const { unchecked: _unchecked, atBench: _atBench, ...checked } = s
     return checked
   })
-  await keepDraft(tx, body.id, { ...body, sources }, who)
+  await changeDraft(tx, body, { ...body, sources }, who)
   return told(body.id, { act: 'checked', name: body.name, figures: open.length })
 }

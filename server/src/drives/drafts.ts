@@ -4,10 +4,12 @@ import { type SheetBody } from '@moray/core/drives/own/body'
 import { same } from '@moray/core/drives/own/same'
 import { templateOf } from '@moray/core/drives/own/template'
 import { asBody, type StoredSheet } from '@moray/core/drives/upgrade/upgrade'
+import { changesBetween } from '@moray/core/drives/own/row-changes'
 import type { SheetChange, Told } from '@moray/core/job/event'
 import type { Queryable, Transaction } from '../db/database.ts'
 import { notFound, Refusal } from '../http/refusal.ts'
 import type { Who } from '../request/who.ts'
+import { lastChanges } from './undo.ts'
 import { holdDrive, insertVersion, publishedSheet, bodyOfVersion } from './sheets.ts'
 
 /** What happened to a sheet, for the history. */
@@ -26,7 +28,13 @@ export async function readDraft(db: Queryable, id: string): Promise<SheetDraft> 
     [id],
   )
   if (!row) throw notFound('Draft of the drive', id)
-  return { ...row, body: asBody(row.body) }
+  return { ...row, body: asBody(row.body), changes: await lastChanges(db, id) }
+}
+
+/** What the draft of a drive says; undefined while none is open. */
+export async function openDraft(db: Queryable, id: string): Promise<SheetBody | undefined> {
+  const [row] = await db.query<{ body: StoredSheet }>('select body from sheet_draft where id = $1', [id])
+  return row && asBody(row.body)
 }
 
 /** Letters and digits of a name, for an id that stays. */
@@ -42,8 +50,33 @@ export function slugOf(name: string): string {
   return slug || `drive-${[...name].reduce((n, c) => (n * 31 + c.codePointAt(0)!) % 1_000_000_007, 7)}`
 }
 
-/** Keeps a body as the draft of its drive's next edition; the drive is held. */
-export const keepDraft = (tx: Transaction, id: string, body: SheetBody, who: Who) =>
+/** Begins a draft with a body, in the place of one that is there, with all that was changed in it; the drive is held. */
+export async function startDraft(tx: Transaction, id: string, body: SheetBody, who: Who): Promise<void> {
+  await tx.query('delete from sheet_draft_change where drive = $1', [id])
+  await storeDraft(tx, id, body, who)
+}
+
+/**
+ * Keeps a body as the draft of its drive's next edition, and what was changed in it; the drive is held.
+ * @param undoes the change that this one takes back
+ */
+export async function changeDraft(
+  tx: Transaction,
+  before: SheetBody,
+  body: SheetBody,
+  who: Who,
+  undoes: number | null = null,
+): Promise<void> {
+  await storeDraft(tx, body.id, body, who)
+  const changes = changesBetween(before, asStored(body) as SheetBody)
+  if (!changes.length) return
+  await tx.query(
+    'insert into sheet_draft_change (drive, changes, undoes, by_person, at) values ($1, $2::jsonb, $3, $4, $5)',
+    [body.id, JSON.stringify(changes), undoes, who.id, who.at],
+  )
+}
+
+const storeDraft = (tx: Transaction, id: string, body: SheetBody, who: Who) =>
   tx.query(
     `insert into sheet_draft (id, body, by_person, at) values ($1, $2::jsonb, $3, $4)
      on conflict (id) do update set body = excluded.body, by_person = excluded.by_person, at = excluded.at`,
@@ -59,7 +92,7 @@ export async function addDrive(
   const id = slugOf(body.name)
   await tx.query('insert into drive (id) values ($1)', [id])
   const template = templateOf(body.family, id, body.name)
-  await keepDraft(tx, id, body.manual ? { ...template, manual: body.manual } : template, who)
+  await startDraft(tx, id, body.manual ? { ...template, manual: body.manual } : template, who)
   return { id, told: told(id, { act: 'added', name: body.name }) }
 }
 
@@ -73,7 +106,7 @@ export async function beginDraft(tx: Transaction, id: string, body: BeginDraft, 
   if (!newest)
     throw new Refusal(409, 'no-version', 'Nothing of this sheet is published yet; its draft is all there is.')
   const { version: _version, ...next } = await bodyOfVersion(tx, id, newest.version)
-  await keepDraft(tx, id, next, who)
+  await startDraft(tx, id, next, who)
   return told(id, { act: 'begun', name: next.name })
 }
 
@@ -98,6 +131,7 @@ export async function publishSheet(tx: Transaction, id: string, body: PublishShe
       )
   }
   const { edition } = await insertVersion(tx, draft.body, who, { publish: true, note: body.note ?? '' })
+  await tx.query('delete from sheet_draft_change where drive = $1', [id])
   await tx.query('delete from sheet_draft where id = $1', [id])
   return told(id, { act: 'published', name: draft.body.name, edition: edition!, note: body.note ?? '' })
 }

@@ -12,7 +12,7 @@ import type { Told } from '@moray/core/job/event'
 import type { Transaction } from '../db/database.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { Who } from '../request/who.ts'
-import { asStored, keepDraft, told } from './drafts.ts'
+import { asStored, changeDraft, startDraft, told } from './drafts.ts'
 import { holdDrive } from './sheets.ts'
 
 /** A sheet from elsewhere, as a draft: every figure of it is somebody else's until it was held against the own manual. */
@@ -44,7 +44,7 @@ export async function importSheet(
       ...(sheet.sources?.find((s) => s.path === f.path) ?? { path: f.path, kind: f.usual }),
       unchecked: true,
     }))
-  await keepDraft(tx, sheet.id, { ...sheet, sources }, who)
+  await startDraft(tx, sheet.id, { ...sheet, sources }, who)
   return { id: sheet.id, told: told(sheet.id, { act: 'imported', name: sheet.name }) }
 }
 
@@ -81,6 +81,6 @@ export async function importList(
       : { path: `row ${numbers[Number(row)]}, column ${field || 'id'}`, message: w.message }
   })
   if (mine.length) throw new InputError('invalid-input', mine)
-  await keepDraft(tx, body.id, changed, who)
+  await changeDraft(tx, body, changed, who)
   return told(body.id, { act: 'list', name: body.name, list: given.list, rows: rows.length })
 }

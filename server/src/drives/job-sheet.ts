@@ -1,7 +1,13 @@
-import type { AddFigure, AdoptSheet } from '@moray/contract/requests/sheets'
+import type { AddFigure, AdoptSheet, SettleEdge } from '@moray/contract/requests/sheets'
 import { refuse } from '@moray/core/checks/input-error'
 import { figureAt } from '@moray/core/drives/own/body'
+import type { SheetBody } from '@moray/core/drives/own/body'
+import { EDGE_FIELDS, rowsOf } from '@moray/core/drives/graph/edge-fields'
+import { rowName } from '@moray/core/drives/graph/row-name'
+import type { GraphList } from '@moray/core/drives/graph/rows'
 import { differences } from '@moray/core/drives/own/differences'
+import { edgePath, isUnknown, withEdgeSeen } from '@moray/core/drives/own/from-bench'
+import type { Source } from '@moray/core/drives/own/source'
 import { readEntry, withEntry, withMissingFigure } from '@moray/core/drives/own/entry'
 import { filled } from '@moray/core/drives/own/fill'
 import { asBody, type StoredSheet } from '@moray/core/drives/upgrade/upgrade'
@@ -15,7 +21,7 @@ import { Refusal } from '../http/refusal.ts'
 import type { At } from '../job/change.ts'
 import { keepPrint } from '../steps/route-seen.ts'
 import type { Who } from '../request/who.ts'
-import { keepDraft } from './drafts.ts'
+import { changeDraft, nameOf, startDraft } from './drafts.ts'
 import { bodyOfVersion, holdDrive, insertVersion, publishedSheet, theVariant, versionFor } from './sheets.ts'
 
 /**
@@ -26,8 +32,8 @@ export async function addFigure({ tx, job, who }: At, entry: AddFigure): Promise
   const { id, version } = job.sheet
   await holdDrive(tx, id)
   const body = await bodyOfVersion(tx, id, version)
-  const [by] = await tx.query<{ name: string }>('select name from person where id = $1', [who.id])
-  const { field, value, source } = readEntry(body, entry, { at: who.at, ...(by ? { name: by.name } : {}) })
+  const name = await nameOf(tx, who)
+  const { field, value, source } = readEntry(body, entry, { at: who.at, ...(name ? { name } : {}) })
   if (value === undefined) refuse('text', 'is empty; write the figure, or leave it')
   if (figureAt(body, field.path) !== undefined)
     throw new Refusal(
@@ -35,11 +41,11 @@ export async function addFigure({ tx, job, who }: At, entry: AddFigure): Promise
       'known-already',
       `${field.label} stands on the sheet already. Change it in the sheet; this job can go on with the new version.`,
     )
-  const figure = { path: field.path, value, source }
-  const next = withEntry(body, field.path, value, source)
+  const figure = { path: field.path, value, source: source && { ...source, atBench: true } }
+  const next = withEntry(body, field.path, value, figure.source)
   const { version: now } = await insertVersion(tx, next, who, { publish: false })
   await goOnWith(tx, job.id, filled({ ...next, version: now }))
-  await intoNextEdition(tx, job, figure, who)
+  await intoNextEdition(tx, job, who, (draft) => withMissingFigure(draft, job.sheet.variant?.id, figure))
   return {
     kind: 'figure',
     subject: `figure:${field.path}`,
@@ -54,16 +60,62 @@ export async function addFigure({ tx, job, who }: At, entry: AddFigure): Promise
 async function intoNextEdition(
   tx: Transaction,
   job: JudgedJob,
-  figure: Parameters<typeof withMissingFigure>[2],
   who: Who,
+  entered: (draft: SheetBody) => SheetBody,
 ) {
-  const { id, version, variant } = job.sheet
+  const { id, version } = job.sheet
   const [draft] = await tx.query<{ body: StoredSheet }>('select body from sheet_draft where id = $1', [id])
   const newest = await publishedSheet(tx, id)
   const { version: _version, ...before } =
     (draft && asBody(draft.body)) ?? (await bodyOfVersion(tx, id, newest?.version ?? version))
-  const after = withMissingFigure(before, variant?.id, figure)
-  if (after !== before) await keepDraft(tx, id, after, who)
+  const after = entered(before)
+  if (after === before) return
+  if (!draft) await startDraft(tx, id, before, who)
+  await changeDraft(tx, before, after, who)
+}
+
+/**
+ * Whether a row leads to another one, as it was seen at the bench. Yes and no go into the sheet of this job and into the draft of the next edition; who
+ * cannot tell is not asked again on this job.
+ */
+export async function settleEdge(
+  { tx, job, who, entered }: At,
+  { seen, ...edge }: SettleEdge,
+): Promise<Told> {
+  const { id, version } = job.sheet
+  await holdDrive(tx, id)
+  const body = await bodyOfVersion(tx, id, version)
+  if (!isUnknown(body, edge)) refuse('to', 'is no open question of this sheet')
+  const path = edgePath(edge)
+  if (seen === 'cannot-tell') {
+    await tx.query(
+      `insert into told (job_id, kind, subject, reason, by_person, at, entered) values ($1, 'not-known', $2, '', $3, $4, $5)`,
+      [job.id, path, who.id, who.at, entered],
+    )
+  } else {
+    const by = await nameOf(tx, who)
+    const source: Source = {
+      path,
+      kind: 'seen',
+      as: seen,
+      on: who.at.toISOString().slice(0, 10),
+      ...(by ? { by } : {}),
+      atBench: true,
+    }
+    const next = withEdgeSeen(body, edge, seen === 'yes', source)
+    const { version: now } = await insertVersion(tx, next, who, { publish: false })
+    await goOnWith(tx, job.id, filled({ ...next, version: now }))
+    await intoNextEdition(tx, job, who, (draft) =>
+      isUnknown(draft, edge) ? withEdgeSeen(draft, edge, seen === 'yes', source) : draft,
+    )
+  }
+  const named = (list: GraphList, row: string) => rowName(rowsOf(body, list).find((r) => r.id === row)) ?? row
+  const to = EDGE_FIELDS[edge.list]![edge.field]!.find((l) => rowsOf(body, l).some((r) => r.id === edge.to))
+  return {
+    kind: 'edge',
+    subject: `edge:${path}`,
+    data: { row: named(edge.list, edge.row), field: edge.field, to: to ? named(to, edge.to) : edge.to, seen },
+  }
 }
 
 /** From here on a job works by this sheet, and its route is the one of this sheet. */

@@ -12,9 +12,10 @@ import { write } from '../request/write.ts'
 import { onJob } from '../job/on-job.ts'
 import { experienceWith } from '../setting/experience.ts'
 import { addDrive, beginDraft, publishSheet, readDraft } from './drafts.ts'
-import { checkFigures, putRemarks, putRow, setFigure } from './draft-changes.ts'
+import { checkFigures, putRemarks, setFigure } from './draft-changes.ts'
+import { moveRow, putRow, putRows, undoChange } from './draft-rows.ts'
 import { importList, importSheet } from './import-sheet.ts'
-import { addFigure, adoptSheet } from './job-sheet.ts'
+import { addFigure, adoptSheet, settleEdge } from './job-sheet.ts'
 import { bodyOfVersion, holdDrive, listVersions, newestBody, newestSheet, newestSheets } from './sheets.ts'
 
 export function mountDrives(app: Hono, deps: Deps) {
@@ -88,10 +89,14 @@ export function mountDrives(app: Hono, deps: Deps) {
   const onDraft = onHeld<SheetDraft>(app, deps, { hold: holdDrive, read: readDraft })
   onDraft(endpoints.setFigure, setFigure)
   onDraft(endpoints.putRow, putRow)
+  onDraft(endpoints.putRows, putRows)
+  onDraft(endpoints.moveRow, moveRow)
+  onDraft(endpoints.undoChange, undoChange)
   onDraft(endpoints.putRemarks, putRemarks)
   onDraft(endpoints.checkFigures, checkFigures)
   onDraft(endpoints.importList, importList)
   onJob(app, deps, endpoints.addFigure, addFigure)
+  onJob(app, deps, endpoints.settleEdge, settleEdge)
   onJob(app, deps, endpoints.adoptSheet, adoptSheet)
 }
 

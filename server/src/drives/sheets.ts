@@ -14,13 +14,15 @@ import type { Who } from '../request/who.ts'
 interface SheetRow {
   version: number
   edition: number | null
+  after?: number | null
   body: StoredSheet
 }
 
 /** A stored version as everything else knows sheets, with the edition that it was published as. */
-const sheetOf = ({ version, edition, body }: SheetRow): DriveSheet => ({
+const sheetOf = ({ version, edition, after, body }: SheetRow): DriveSheet => ({
   ...filled({ ...asBody(body), version }),
   ...(edition === null ? {} : { edition }),
+  ...(after ? { after } : {}),
 })
 
 /** The newest version of every sheet that is published, and the drafts of those that are not. */
@@ -105,7 +107,7 @@ export class SheetShelf {
     const before = this.kept.get(key)
     if (before) return before
     const [row] = await db.query<SheetRow>(
-      'select version, edition, body from drive_sheet where id = $1 and version = $2',
+      'select version, edition, after_edition as after, body from drive_sheet where id = $1 and version = $2',
       [id, version],
     )
     if (!row) throw notFound('Drive sheet', `${id}, version ${version},`)
@@ -127,7 +129,8 @@ export async function holdDrive(tx: Transaction, id: string): Promise<void> {
 }
 
 /**
- * Keeps a body as the next version of its drive, which {@link holdDrive} holds.
+ * Keeps a body as the next version of its drive, which {@link holdDrive} holds. One that is not published remembers the edition that it goes on from: that
+ * of the version that the body names.
  * @param edition it is published, and counts as the next edition
  * @throws InputError naming everything that cannot be
  * @returns its version, and the edition
@@ -142,10 +145,11 @@ export async function insertVersion(
   if (wrong.length) throw new InputError('bad-sheet', wrong)
   const { version: _version, ...kept } = body
   const [row] = await tx.query<{ version: number; edition: number | null }>(
-    `insert into drive_sheet (id, version, edition, body, note, by_person, at)
-     select $1, coalesce(max(version), 0) + 1, case when $3 then coalesce(max(edition), 0) + 1 end, $2::jsonb, $4, $5, $6
+    `insert into drive_sheet (id, version, edition, body, note, by_person, at, after_edition)
+     select $1, coalesce(max(version), 0) + 1, case when $3 then coalesce(max(edition), 0) + 1 end, $2::jsonb, $4, $5, $6,
+       case when not $3 then max(case when version = $7 then coalesce(edition, after_edition) end) end
      from drive_sheet where id = $1 returning version, edition`,
-    [body.id, JSON.stringify(kept), publish, note, who.id, who.at],
+    [body.id, JSON.stringify(kept), publish, note, who.id, who.at, body.version ?? null],
   )
   return row!
 }

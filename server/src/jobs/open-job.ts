@@ -1,5 +1,6 @@
 import type { OpenJob } from '@moray/contract/requests/life'
 import { filled } from '@moray/core/drives/own/fill'
+import { withBenchFigures } from '@moray/core/drives/own/from-bench'
 import { refuse } from '@moray/core/checks/input-error'
 import type { DriveSheet } from '@moray/core/drives/sheet'
 import type { Told } from '@moray/core/job/event'
@@ -7,7 +8,7 @@ import { needsComplaint } from '@moray/core/route/scope'
 import { routeOf } from '@moray/core/route/route-of'
 import type { Transaction } from '../db/database.ts'
 import { bodyOfVersion, holdDrive, publishedSheet, theVariant, versionFor } from '../drives/sheets.ts'
-import { readDraft } from '../drives/drafts.ts'
+import { openDraft, readDraft } from '../drives/drafts.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { Who } from '../request/who.ts'
 import { keepScope, scopeFrom } from '../scope/scope.ts'
@@ -61,8 +62,8 @@ export async function openJob(tx: Transaction, body: OpenJob, who: Who): Promise
 }
 
 /**
- * The newest edition. Of a drive that has none yet, what its draft says by now; of one of its variants, the sheet as it is of that: either is kept as a
- * version for this job, and for the next one that needs the very same.
+ * The newest edition, with what was entered at the bench since. Of a drive that has none yet, what its draft says by now; of one of its variants, the sheet
+ * as it is of that. What is no edition is kept as a version for this job, and for the next one that needs the very same.
  */
 export async function sheetForJob(
   tx: Transaction,
@@ -71,10 +72,14 @@ export async function sheetForJob(
   who: Who,
 ): Promise<DriveSheet> {
   const published = await publishedSheet(tx, id)
-  if (published && variantId === undefined) return published
   await holdDrive(tx, id)
-  const body = published ? await bodyOfVersion(tx, id, published.version) : (await readDraft(tx, id)).body
-  const made = variantId === undefined ? body : theVariant(body, variantId)
+  const draft = await openDraft(tx, id)
+  const body = published
+    ? await bodyOfVersion(tx, id, published.version)
+    : (draft ?? (await readDraft(tx, id)).body)
+  const entered = published && draft ? withBenchFigures(body, draft) : body
+  if (published && entered === body && variantId === undefined) return published
+  const made = variantId === undefined ? entered : theVariant(entered, variantId)
   const version = await versionFor(tx, made, who)
   return filled({ ...made, version })
 }

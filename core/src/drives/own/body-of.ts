@@ -12,6 +12,7 @@ export function bodyOf(sheet: DriveSheet): SheetBody {
     oilCapacityMl: _oil,
     lacks: _lacks,
     edition: _edition,
+    after: _after,
     ...head
   } = sheet
   return {

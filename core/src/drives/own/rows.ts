@@ -49,6 +49,17 @@ export function withRow(body: SheetBody, list: RowList, row: Row, at?: number): 
   return withRows(body, list, [...rows.slice(0, place), row, ...rows.slice(place)])
 }
 
+/** The body with a row before another one of its list; without one, at the end. */
+export function movedRow(body: SheetBody, list: RowList, id: string, before: string | undefined): SheetBody {
+  const rows = rowsAt(body, list)
+  const row = rows.find((r) => r.id === id)
+  if (!row || id === before) return body
+  const others = rows.filter((r) => r.id !== id)
+  const at = before === undefined ? -1 : others.findIndex((r) => r.id === before)
+  const place = at < 0 ? others.length : at
+  return withRows(body, list, [...others.slice(0, place), row, ...others.slice(place)])
+}
+
 /**
  * The body without a row, and without what only made sense with it: sources of its figures, rules about a measure, shims of a stack, the place
  * of a part on the drawing, edges that led to it. What had to wait for a part or a group that is gone waits for what that one waited for.

@@ -7,6 +7,7 @@ export const SOURCE_KINDS = {
   counted: 'counted',
   measured: 'measured',
   learned: 'learned from builds',
+  seen: 'seen on the drive',
   assumed: 'assumed',
 } as const
 export type SourceKind = keyof typeof SOURCE_KINDS
@@ -24,6 +25,8 @@ export interface Source {
   on?: string
   /** It came with somebody else's sheet, and nobody here has held it against his own manual yet. */
   unchecked?: boolean
+  /** It was entered at the bench, and nobody has confirmed it on the sheet yet. The next job works with it all the same. */
+  atBench?: boolean
 }
 
 /** The unit in which the manual prints a torque of the sheet; undefined where its source does not say. */

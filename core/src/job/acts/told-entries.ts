@@ -6,14 +6,15 @@ import { entry, type Entry, type Reading } from './entries.ts'
 
 /** Lines that were accepted, and steps whose work was undone since. */
 export const toldEntries = (job: JobRecord, ix: AssemblyIndex): Entry[] =>
-  (job.told ?? []).map((t): Entry => {
+  (job.told ?? []).flatMap((t): Entry[] => {
+    if (t.kind === 'not-known') return []
     const said = {
       ...entry(`told ${t.id}`, t.at, 5, t.by, 'told' as const),
       entered: t.entered ?? null,
     }
     return t.kind === 'accepted'
-      ? { ...said, deeds: () => [{ do: 'waive', on: t.subject }] }
-      : { ...said, deeds: ({ state, acts }) => undoneBy(ix, state, actsFrom(acts, `closing ${t.subject}`)) }
+      ? [{ ...said, deeds: () => [{ do: 'waive', on: t.subject }] }]
+      : [{ ...said, deeds: ({ state, acts }) => undoneBy(ix, state, actsFrom(acts, `closing ${t.subject}`)) }]
   })
 
 const actsFrom = (acts: readonly (Deed & { key: string })[], key: string): Deed[] =>

@@ -1,0 +1,27 @@
+/** What a list of a sheet is called in the middle of a sentence. */
+const NAMES: Record<string, string> = {
+  parts: 'the parts',
+  groups: 'the fasteners',
+  joints: 'the joints',
+  interfaces: 'the joints of the unit',
+  spaces: 'the spaces',
+  settings: 'what holds a setting',
+  sealFits: 'the seals',
+  sealPairs: 'the seal pairs',
+  propellers: 'the propellers',
+  anodes: 'the anodes',
+  tools: 'the tools',
+  ways: 'which way it lies',
+  clearances: 'the clearances',
+  lubricants: 'grease and sealant',
+  tests: 'the pressure tests',
+  service: 'the service intervals',
+  levers: 'rod and lever',
+  attitudes: 'which way up',
+  adjusters: 'the stacks',
+  measures: 'what is measured',
+  bearings: 'the bearings',
+  variants: 'the variants',
+  sources: 'where figures come from',
+}
+export const listName = (list: string): string => NAMES[list.replace(/^unit\./, '')] ?? 'the sheet'
