@@ -5,7 +5,7 @@ import { settingMeasures } from '@moray/core/setting/measures'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { RowForm } from '../src/drives/forms/column.ts'
-import { asTyped, readTyped } from '../src/drives/own/typed-row.ts'
+import { asTyped, readRow, readTyped } from '../src/drives/own/typed-row.ts'
 import { ROW_FORMS, rowTabOf } from '../src/drives/row-forms.ts'
 import { optionsOf, shownName, rowsOfForm, useShownRows } from '../src/drives/show-rows.ts'
 
@@ -19,7 +19,7 @@ const TYPED_ELSEWHERE: Record<string, string[]> = {
 
 describe('rows of a sheet', () => {
   it('have a form for every list but tests and pairs of seals, which are typed as figures', () => {
-    const typed = [...GRAPH_LISTS, ...UNIT_LISTS].filter((l) => l !== 'tests' && l !== 'sealPairs')
+    const typed = [...GRAPH_LISTS, ...UNIT_LISTS, 'service'].filter((l) => l !== 'tests' && l !== 'sealPairs')
     expect(ROW_FORMS.map((f) => f.list).sort()).toEqual([...typed].sort())
   })
 
@@ -57,16 +57,15 @@ describe('rows of a sheet', () => {
     },
   )
 
-  it('keep an edge that nobody knows until somebody picks it, and confirm what was assumed', () => {
+  it('keep edges that nobody knows and that were only assumed until somebody types them over', () => {
     const closedBy = form('joints').columns.find((c) => c.key === 'closedBy')!
-    const row = { id: 'cap', closedBy: { screws: 'assumed', nut: 'unknown', ring: 'unknown' } }
-    expect(asTyped(closedBy, row)).toEqual(['screws'])
-    expect(readTyped(closedBy, ['screws', 'nut'], 'metric', row).value).toEqual({
-      screws: true,
-      nut: true,
-      ring: 'unknown',
-    })
-    expect(readTyped(closedBy, [], 'metric', { id: 'cap' })).toEqual({})
+    const row = { id: 'cap', name: 'Cap', closedBy: { screws: 'assumed', nut: 'unknown', ring: 'unknown' } }
+    const hand = { first: 'metric' } as const
+    expect(asTyped(closedBy, row, 'metric')).toEqual(['screws', 'nut?', 'ring?'])
+    const typed = readRow(form('joints'), row, { closedBy: ['screws', 'nut', 'ring?', 'pin'] }, hand)
+    expect(typed.row.closedBy).toEqual({ screws: 'assumed', nut: true, ring: 'unknown', pin: true })
+    expect(readRow(form('joints'), row, { name: 'Cover' }, hand).row).toEqual({ ...row, name: 'Cover' })
+    expect(readTyped(closedBy, [], hand)).toEqual({})
   })
 
   it('are found from what is wrong with them', () => {
@@ -88,7 +87,7 @@ describe('rows of a sheet', () => {
     )
     const closedBy = { ring: true, gone: 'assumed', other: 'unknown' }
     expect(aboutOf(form('joints'), { id: 'c', name: 'Carrier', kind: 'carrier', closedBy })).toBe(
-      'bearing carrier · closed by Ring nut, gone (assumed), not known',
+      'bearing carrier · closed by Ring nut, gone (assumed), other (not known)',
     )
     expect(aboutOf(form('groups'), groups[0]!)).toBe('54.0 Nm · 39.8 ft-lb')
   })

@@ -202,6 +202,8 @@ const drawnSigns = computed(() =>
     }
   }),
 )
+/** Every place of the drawing on the screen, for what is laid over it. */
+const screenPlaces = computed(() => new Map(section.value.places.map((p) => [p.id, toScreen(p.at)])))
 const litPlace = computed(() => section.value.places.find((p) => p.id === props.lit))
 </script>
 
@@ -281,6 +283,7 @@ const litPlace = computed(() => section.value.places.find((p) => p.id === props.
         r="9"
         class="beacon"
       />
+      <slot name="over" :places="screenPlaces" :width="width" :height="height" />
       <g v-for="t in placed" :key="t.id">
         <line :x1="t.at[0]" :y1="t.at[1]" :x2="leader(t)[0]" :y2="leader(t)[1]" class="leader" />
         <circle :cx="t.at[0]" :cy="t.at[1]" r="2.6" class="dot" />

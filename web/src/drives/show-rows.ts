@@ -7,8 +7,11 @@ import { figureText } from './own/show-figure.ts'
 
 export type ShownRow = { id: string } & Record<string, unknown>
 
-/** The rows of a list, wherever the graph has it. */
-export const rowsOfForm = (graph: Graph, { list }: RowForm): readonly ShownRow[] =>
+/** What the rows of a sheet are read from: its graph, and its service intervals. */
+export type Listed = Graph & { service?: readonly object[] }
+
+/** The rows of a list, wherever the sheet has it. */
+export const rowsOfForm = (graph: Listed, { list }: RowForm): readonly ShownRow[] =>
   ((list === 'levers' || list === 'attitudes' ? graph.unit?.[list] : graph[list]) ??
     []) as unknown as readonly ShownRow[]
 
@@ -33,10 +36,15 @@ export function useShownRows(graph: () => Graph, settingName: (id: string) => st
     }
     return id
   }
+  /** Where the edges of a row lead, each with how sure it is. */
+  const edgesShown = (c: Column, edges: Edges | undefined) =>
+    Object.entries(edges ?? {}).map(([id, sure]) => ({ id, name: nameOf(c, id), sure }))
   const edgeText = (c: Column, edges: Edges) =>
     [
       ...edgesOf(edges).map((id) => nameOf(c, id) + (edges[id] === 'assumed' ? ' (assumed)' : '')),
-      ...(Object.values(edges).includes('unknown') ? ['not known'] : []),
+      ...Object.entries(edges).flatMap(([id, sure]) =>
+        sure === 'unknown' ? [`${nameOf(c, id)} (not known)`] : [],
+      ),
     ].join(', ')
   function shown(c: Column, value: unknown): string {
     if (value === undefined || value === false) return ''
@@ -48,6 +56,7 @@ export function useShownRows(graph: () => Graph, settingName: (id: string) => st
       case 'torque':
       case 'length':
       case 'window':
+      case 'volume':
         return figureText({ shape: SHAPES[c.is] }, value, own.first)
       case 'flag':
         return c.label
@@ -70,6 +79,7 @@ export function useShownRows(graph: () => Graph, settingName: (id: string) => st
   }
   return {
     shown,
+    edgesShown,
     titleOf: ({ columns: [name] }: RowForm, row: ShownRow) => shown(name!, row[name!.key]) || row.id,
     aboutOf: ({ columns: [, ...others] }: RowForm, row: ShownRow) =>
       others

@@ -7,6 +7,7 @@ export const SHAPES = {
   torque: FASTENER_TORQUE,
   length: { is: 'quantity', quantity: 'length', range: false, min: -1000, max: 1000 },
   window: { is: 'quantity', quantity: 'length', range: true, single: true, min: -1000, max: 1000 },
+  volume: { is: 'number', unit: 'ml', whole: false, min: 1, max: 100_000 },
 } as const
 
 /** A field of a row: how it is entered, and where it goes. */
@@ -24,6 +25,7 @@ export interface Column {
     | 'length'
     | 'torque'
     | 'window'
+    | 'volume'
     | 'edges'
     | 'pieces'
     | 'seal'
@@ -45,13 +47,15 @@ export interface Column {
 }
 
 export interface RowForm {
-  list: Exclude<GraphList, 'tests' | 'sealPairs'> | UnitList
+  list: Exclude<GraphList, 'tests' | 'sealPairs'> | UnitList | 'service'
   title: string
   /** What the button adds. */
   one: string
   /** Said while the list is empty. */
   empty: string
   columns: Column[]
+  /** Columns that are shown at first, by their keys: what a manual prints in one table. */
+  shown: readonly string[]
   /** Its rows stand in the order in which they come off. */
   ordered?: boolean
   /** It is also taken from a table. */

@@ -8,6 +8,7 @@ export const JOINTS: RowForm[] = [
     one: 'a joint',
     empty: 'What closes the case, what seals it, and how it is proved tight.',
     table: 'joints',
+    shown: ['name', 'kind', 'sealedBy', 'closedBy', 'behind', 'provedBy'],
     columns: [
       name,
       {
@@ -44,6 +45,7 @@ export const JOINTS: RowForm[] = [
     title: 'Where the unit is joined',
     one: 'a joint of the unit',
     empty: 'To the other case, the leg, the transom: what has to be parted before some parts can be reached.',
+    shown: ['name', 'kind', 'closedBy', 'gear', 'sharesOil'],
     columns: [
       { ...name, label: 'Joined to' },
       {
@@ -69,6 +71,7 @@ export const JOINTS: RowForm[] = [
     one: 'a space',
     empty: 'What holds oil, grease or water, and what should be dry.',
     table: 'spaces',
+    shown: ['name', 'holds', 'fillMl', 'volumeMl', 'levelBy', 'connected'],
     columns: [
       name,
       {
@@ -78,8 +81,8 @@ export const JOINTS: RowForm[] = [
         needed: true,
         choices: { oil: 'oil', grease: 'grease', water: 'water', dry: 'nothing: it should be dry' },
       },
-      { key: 'volumeMl', said: 'volume, ml:', label: 'Volume, ml', is: 'number', most: 100_000 },
-      { key: 'fillMl', said: 'filling, ml:', label: 'What goes in, ml', is: 'number', most: 100_000 },
+      { key: 'volumeMl', said: 'volume', label: 'Volume when empty', is: 'volume' },
+      { key: 'fillMl', said: 'takes', label: 'How much goes in', is: 'volume' },
       { key: 'levelBy', said: 'level by', label: 'Its level is read by', is: 'text', most: 120 },
       {
         key: 'connected',
@@ -95,6 +98,7 @@ export const JOINTS: RowForm[] = [
     title: 'What holds a setting',
     one: 'a setting',
     empty: 'Which nut preloads which bearings, and in which state a reading counts.',
+    shown: ['id', 'preloadedBy', 'through', 'carriedBy'],
     columns: [
       { key: 'id', label: 'What is set', is: 'setting', needed: true },
       { key: 'preloadedBy', said: 'preloaded by', label: 'Preloaded by', is: 'edges', to: ['groups'] },

@@ -6,6 +6,7 @@ export const OTHERS: RowForm[] = [
     title: 'Seals',
     one: 'a seal',
     empty: 'Size, order and spring side of each seal, so that building back says them.',
+    shown: ['name', 'at', 'part', 'size', 'order', 'springs', 'depth'],
     columns: [
       name,
       {
@@ -49,6 +50,7 @@ export const OTHERS: RowForm[] = [
     title: 'Propellers',
     one: 'a propeller',
     empty: 'What belongs on the shaft, in which order, and how it is locked.',
+    shown: ['name', 'place', 'held', 'turnsForward', 'heldBy', 'hub'],
     columns: [
       name,
       {
@@ -88,6 +90,7 @@ export const OTHERS: RowForm[] = [
     title: 'Anodes',
     one: 'an anode',
     empty: 'Where they sit, and of which alloy for which water.',
+    shown: ['place', 'part', 'count', 'salt', 'brackish', 'fresh'],
     columns: [
       { key: 'place', label: 'Where', is: 'text', needed: true, most: 80, wide: true },
       { key: 'part', label: 'The part', is: 'edges', to: ['parts'], quiet: true },
@@ -102,6 +105,7 @@ export const OTHERS: RowForm[] = [
     title: 'Grease and sealant',
     one: 'a place',
     empty: 'What goes where as it is built back, and how long it cures.',
+    shown: ['what', 'at', 'where', 'cureHours'],
     columns: [
       { key: 'what', label: 'What', is: 'text', needed: true, most: 120, wide: true },
       { key: 'at', said: 'on', label: 'On', is: 'edges', to: ['parts', 'groups', 'joints', 'sealFits'] },
@@ -114,6 +118,7 @@ export const OTHERS: RowForm[] = [
     title: 'Which way it lies',
     one: 'a line',
     empty: 'Letters of races, oil holes, tubes: what has to lie right and is in no list of parts.',
+    shown: ['text', 'at'],
     columns: [
       { key: 'text', label: 'Which way', is: 'text', needed: true, most: 200, wide: true },
       { key: 'at', said: 'at', label: 'About', is: 'edges', to: ['parts', 'groups', 'joints'] },
@@ -124,6 +129,7 @@ export const OTHERS: RowForm[] = [
     title: 'Clearances after the assembly',
     one: 'a clearance',
     empty: 'What is read once it is together.',
+    shown: ['name', 'between', 'window'],
     columns: [
       name,
       { key: 'between', said: 'between', label: 'Between', is: 'edges', to: ['parts'] },
@@ -135,6 +141,7 @@ export const OTHERS: RowForm[] = [
     title: 'Tools',
     one: 'a tool',
     empty: 'What lies ready before the case is opened.',
+    shown: ['name', 'for', 'substitute', 'serials'],
     columns: [
       name,
       { key: 'for', said: 'for', label: 'For', is: 'edges', to: ['groups', 'parts'] },
@@ -150,10 +157,24 @@ export const OTHERS: RowForm[] = [
     ],
   },
   {
+    list: 'service',
+    title: 'Service intervals',
+    one: 'an interval',
+    empty: 'What is due after how many months and hours, as the manual prints it.',
+    shown: ['what', 'months', 'hours', 'saltMonths'],
+    columns: [
+      { key: 'what', label: 'What is due', is: 'text', needed: true, most: 120, wide: true },
+      { key: 'months', said: 'months:', label: 'Months', is: 'number', most: 600 },
+      { key: 'hours', said: 'hours:', label: 'Running hours', is: 'number', most: 100_000 },
+      { key: 'saltMonths', said: 'months in salt:', label: 'Months in salt water', is: 'number', most: 600 },
+    ],
+  },
+  {
     list: 'levers',
     title: 'Rod and lever',
     one: 'a place of the rod',
     empty: 'Where rod or lever stand for opening, closing and joining.',
+    shown: ['act', 'gear', 'rod', 'heightMm'],
     columns: [
       {
         key: 'act',
@@ -183,6 +204,7 @@ export const OTHERS: RowForm[] = [
     title: 'Which way up',
     one: 'an attitude',
     empty: 'How the case stands for an act, and what falls out when it is turned.',
+    shown: ['act', 'up', 'falls'],
     columns: [
       { key: 'act', label: 'For', is: 'text', needed: true, most: 80, wide: true },
       { key: 'up', label: 'Up', is: 'text', needed: true, most: 80 },

@@ -11,6 +11,7 @@ export const PARTS: RowForm = {
   empty: 'What comes off, what it waits for, and what it costs.',
   ordered: true,
   table: 'parts',
+  shown: ['name', 'kind', 'count', 'after', 'in', 'on', 'number', 'way'],
   strike: 'This drive has not got it',
   columns: [
     name,
@@ -37,6 +38,7 @@ export const GROUPS: RowForm = {
   one: 'fasteners',
   empty: 'With them the job knows torques, threads, locks, and what is easily overlooked.',
   table: 'groups',
+  shown: ['name', 'count', 'torqueNm', 'hand', 'holds', 'lock', 'treatment'],
   strike: 'This drive has not got them',
   columns: [
     { ...name, label: 'What they are', most: 120 },

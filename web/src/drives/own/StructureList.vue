@@ -55,10 +55,11 @@ const lists = computed(() => [
   },
 ])
 const variants = computed(() => body.value.variants ?? [])
+const idsOf = (rows: readonly { id: string }[]) => new Set(rows.map((r) => r.id))
 const early = reactive({ open: false, label: '', from: '', to: '' })
 async function addVariant() {
   if (!early.label.trim()) return
-  const id = freeId(early.label, variants.value)
+  const id = freeId(early.label, idsOf(variants.value))
   const row: Omit<PutRow, 'was'> = {
     list: 'variants',
     id,
@@ -124,7 +125,7 @@ async function add() {
   const b = body.value
   const on = form.on || places.value[0]?.id
   if (!form.label.trim() || !on || !adding.value) return
-  const id = freeId(form.label, b[adding.value])
+  const id = freeId(form.label, idsOf(b[adding.value]))
   const label = form.label.trim()
   const set = on.startsWith('bearing:') ? b.bearings.find((x) => `bearing:${x.id}` === on) : undefined
   const axisOf = (gearId: string) => b.gears.find((g) => g.id === gearId)!.axis

@@ -94,6 +94,11 @@ export const rangeAsTyped = (range: Window, first: UnitSystem): string =>
     ? spanAsTyped(range, (mm) => (mm / MM_PER_INCH).toFixed(4), 'in')
     : spanAsTyped(range, (mm) => mm.toFixed(3), 'mm')
 
+/** A volume as it may be typed again. */
+export const volumeAsTyped = (ml: number, first: UnitSystem): string =>
+  first === 'imperial' ? `${Number((ml / ML_PER_OUNCE).toFixed(2))} oz` : `${Number(ml.toFixed(1))} ml`
+const ML_PER_OUNCE = 29.5735
+
 /** A torque as it may be typed again, in the unit that the manual prints; all its digits, so that nothing is lost by rounding. */
 export function torqueAsTyped(range: Window, unit: TorqueUnit = 'Nm'): string {
   const { factor } = UNIT_SPELLINGS.torque[unit.toLowerCase()]!

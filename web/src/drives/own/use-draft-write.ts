@@ -1,5 +1,5 @@
 import type { SheetDraft } from '@moray/contract/replies'
-import type { CsvList, PutRemarks, PutRow } from '@moray/contract/requests/sheets'
+import type { CsvList, MoveRow, PutRemarks, PutRow, PutRows } from '@moray/contract/requests/sheets'
 import { endpoints } from '@moray/contract/endpoints'
 import { keys, useQueryClient } from '../../wire/queries.ts'
 import { useWrite } from '../../writing/use-write.ts'
@@ -22,6 +22,10 @@ export function useDraftWrite() {
     clear: write.clear,
     put: async (id: string, row: Unseen<PutRow>, seen?: object) =>
       keep(await write.send(endpoints.putRow, { id }, { ...row, was: asSeen(seen) })),
+    putAll: async (id: string, rows: PutRows) => keep(await write.send(endpoints.putRows, { id }, rows)),
+    move: async (id: string, move: MoveRow) => keep(await write.send(endpoints.moveRow, { id }, move)),
+    undo: async (id: string, change: number) =>
+      keep(await write.send(endpoints.undoChange, { id }, { change })),
     remarks: async (id: string, remarks: Unseen<PutRemarks>, seen: object) =>
       keep(await write.send(endpoints.putRemarks, { id }, { ...remarks, was: asSeen(seen) })),
     table: async (id: string, list: CsvList, csv: string) =>
@@ -29,8 +33,8 @@ export function useDraftWrite() {
   }
 }
 
-/** An id for a new row, out of its name: free in its list. */
-export function freeId(name: string, taken: readonly { id: string }[]): string {
+/** An id for a new row, out of its name: free among those that are taken. */
+export function freeId(name: string, taken: ReadonlySet<string>): string {
   const slug =
     name
       .toLowerCase()
@@ -39,6 +43,6 @@ export function freeId(name: string, taken: readonly { id: string }[]): string {
       .slice(0, 40) || 'row'
   for (let n = 1; ; n++) {
     const id = n === 1 ? slug : `${slug}-${n}`
-    if (!taken.some((r) => r.id === id)) return id
+    if (!taken.has(id)) return id
   }
 }

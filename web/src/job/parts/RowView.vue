@@ -6,7 +6,7 @@ import { leftOnBench, lies, stillIn, type StillIn } from '@moray/core/job/bench-
 import { closingOf } from '@moray/core/job/closings'
 import { stepWithRole } from '@moray/core/route/progress'
 import { ORIENTATIONS, type Part } from '@moray/core/drives/parts'
-import { useSortable } from './use-sortable.ts'
+import { useSortable } from '../../ui/use-sortable.ts'
 import Button from 'primevue/button'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import ReasonDialog from '../../ui/ReasonDialog.vue'
