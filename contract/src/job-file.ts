@@ -20,6 +20,8 @@ export interface JobFile {
   sheet: SheetBody
   /** Its published edition; null while it was being typed. */
   edition: number | null
+  /** The edition that it goes on from, where it is none itself. */
+  after?: number
   /** How the shop worked: what the job is judged by. */
   ways: ShopWays
   /** Its history, oldest first. */

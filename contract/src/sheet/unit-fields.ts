@@ -119,6 +119,12 @@ export class UnitRemarks {
 
   @Text({ what: 'where the stamps are', max: 120, optional: true })
   stampsAt?: string
+
+  @One(() => WholeUnit, { what: 'exchange unit', optional: true })
+  exchange?: WholeUnit
+
+  @One(() => WholeUnit, { what: 'used unit', optional: true })
+  used?: WholeUnit
 }
 
 /** What belongs to the unit, and not to one of its rows. */
@@ -137,12 +143,6 @@ export class UnitFields extends UnitRemarks {
 
   @One(() => LabourFields, { what: 'labour', optional: true })
   hours?: LabourFields
-
-  @One(() => WholeUnit, { what: 'exchange unit', optional: true })
-  exchange?: WholeUnit
-
-  @One(() => WholeUnit, { what: 'used unit', optional: true })
-  used?: WholeUnit
 
   @Many(() => LeverRow, { what: 'rod and lever at each act', most: 12, optional: true })
   levers?: LeverRow[]

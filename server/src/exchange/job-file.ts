@@ -11,8 +11,8 @@ import { listClosings } from '../steps/closings.ts'
 export async function jobFile(tx: Transaction, id: string, moray: string, now: Date): Promise<JobFile> {
   const { record, ways } = await readRecord(tx, id)
   const sheet = await bodyOfVersion(tx, record.sheetId, record.sheetVersion)
-  const [edition] = await tx.query<{ edition: number | null }>(
-    'select edition from drive_sheet where id = $1 and version = $2',
+  const [of] = await tx.query<{ edition: number | null; after: number | null }>(
+    'select edition, after_edition as after from drive_sheet where id = $1 and version = $2',
     [record.sheetId, record.sheetVersion],
   )
   const [seal] = await tx.query<{ event: number; digest: string }>(
@@ -33,7 +33,8 @@ export async function jobFile(tx: Transaction, id: string, moray: string, now: D
     seal: seal ?? null,
     job: record,
     sheet,
-    edition: edition!.edition,
+    edition: of!.edition,
+    ...(of!.after === null ? {} : { after: of!.after }),
     ways: waysOf(ways ?? {}),
     events,
     closings,

@@ -20,6 +20,7 @@ const shown = computed<{ job: ShownJob; file: JobFile } | { wrong: string } | nu
     const sheet = {
       ...filled({ ...asBody(file.sheet), version: file.job.sheetVersion }),
       ...(file.edition === null ? {} : { edition: file.edition }),
+      ...(file.after ? { after: file.after } : {}),
     }
     const ways = { ...file.ways, edits: [], found: {}, demo: false }
     return { job: showJob(file.job, sheet, ways, [], [], new Date(file.exportedAt)), file }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { versionText } from '../drives/version-text.ts'
 import { RouterLink, RouterView } from 'vue-router'
 import JobMenu from './JobMenu.vue'
 import OpenItems from './OpenItems.vue'
@@ -60,11 +61,7 @@ onKeyStroke('Escape', shut)
           <p v-if="store.job.sheet.demo" class="small soft">Demo sheet, invented numbers</p>
           <p class="small soft">
             Sheet<template v-if="store.job.sheet.variant"> of {{ store.job.sheet.variant.label }},</template>
-            {{
-              store.job.sheet.edition === undefined
-                ? 'as typed so far, not published'
-                : `version ${store.job.sheet.edition}`
-            }}
+            {{ versionText(store.job.sheet) }}
           </p>
           <p v-if="store.job.newerSheetVersion && !isOver(store.job.state)" class="small">
             A newer version of the sheet exists.

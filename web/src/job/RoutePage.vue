@@ -10,6 +10,7 @@ import { buildBack } from './parts/row-view.ts'
 import { routeView } from './route/route-view.ts'
 import StageList from './route/StageList.vue'
 import StepPanel from './route/StepPanel.vue'
+import OpenEdges from './panels/OpenEdges.vue'
 import { stackThicknesses } from './setting-view.ts'
 import { useStepWrites } from './use-step-writes.ts'
 
@@ -115,6 +116,13 @@ const share = computed(() => Math.round((100 * view.value.progress.done) / view.
       </div>
     </section>
     <aside class="panel" aria-label="Due now">
+      <OpenEdges
+        v-if="step.state !== 'done'"
+        :job="job"
+        :step="step.step.id"
+        :write="writes.edge"
+        @settle="writes.settleEdge"
+      />
       <StepPanel
         :key="`${step.step.id}${step.state}`"
         :job="job"

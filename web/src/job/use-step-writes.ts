@@ -8,7 +8,7 @@ import type {
   TakeBack,
   UndoStep,
 } from '@moray/contract/requests/route'
-import type { AddFigure } from '@moray/contract/requests/sheets'
+import type { AddFigure, SettleEdge } from '@moray/contract/requests/sheets'
 import type { StepDraft } from '@moray/core/job/record'
 import { reactive, ref } from 'vue'
 import { useShop } from '../stores/shop.ts'
@@ -24,7 +24,8 @@ export function useStepWrites(job: () => string) {
   const shop = useShop()
   const client = useQueryClient()
   const at = () => ({ id: job() })
-  const [close, back, correct, figure, undo] = [
+  const [close, back, correct, figure, undo, edge] = [
+    useJobWrite(),
     useJobWrite(),
     useJobWrite(),
     useJobWrite(),
@@ -60,6 +61,9 @@ export function useStepWrites(job: () => string) {
     figure: stateOf(figure),
     addFigure: (body: AddFigure, answered: Answered) =>
       answer(figure.send(endpoints.addFigure, at(), body), answered),
+    edge: stateOf(edge),
+    settleEdge: (body: SettleEdge, answered: Answered) =>
+      answer(edge.send(endpoints.settleEdge, at(), body), answered),
     agreement: reactive(agreement) as unknown as WriteState,
     /** The lead agrees under his own name, at the screen of whoever works. */
     agree(by: string, body: AgreeToDeparture, answered: Answered) {

@@ -97,42 +97,26 @@ function propellerFields(body: SheetBody): FigureField[] {
   ]
 }
 
+const minutes = (min: number, max: number) => ({
+  is: 'number' as const,
+  unit: 'min' as const,
+  whole: false,
+  min,
+  max,
+})
+
 export function tightnessFields(body: SheetBody): FigureField[] {
   const field = fieldIn('tightness')
   const test = body.tests?.find((t) => t.id === 'case')
   const space = caseSpace(body)
-  if (test?.noTest) return [field('tests.case.noTest', 'No pressure test, because', words(200))]
-  const minutes = (min: number, max: number) => ({
-    is: 'number' as const,
-    unit: 'min' as const,
-    whole: false,
-    min,
-    max,
-  })
+  if (test?.noTest)
+    return [field('tests.case.noTest', 'No pressure test, because', words(200)), ...joinedFields(body)]
+  const needed = { for: 'tightness' } as const
   return [
-    field('tests.case.workKpa', 'Test pressure', pressure(400), { for: 'tightness' }),
-    field('tests.case.maxKpa', 'Never above', pressure(500), { for: 'tightness' }),
-    field('tests.case.holdMin', 'Held for', minutes(0.5, 1440), { for: 'tightness' }),
-    field('tests.case.allowedDrop.kpa', 'May drop by', pressure(100), {
-      help: 'As the manual prints it: not more than so much during the hold. 0 where it says no drop.',
-      assume: { value: 0, why: 'the manual says no drop' },
-      // a sheet with a rate alone is judged by that
-      ...(test?.allowedMlPerMin === undefined
-        ? { for: 'tightness' }
-        : { otherwise: 'judged by the leak rate alone' }),
-    }),
-    field('tests.case.allowedDrop.minutes', 'In so many minutes', minutes(0.5, 1440), {
-      otherwise: 'the whole hold',
-    }),
-    field(
-      'tests.case.allowedMlPerMin',
-      'Leak rate allowed',
-      { is: 'number', unit: 'ml/min', whole: false, min: 0.001, max: 100 },
-      {
-        otherwise: 'judged by the drop alone',
-        help: 'Hardly any manual gives it; a stricter limit of the shop. It needs the temperature of the case.',
-      },
-    ),
+    field('tests.case.workKpa', 'Test pressure', pressure(400), needed),
+    field('tests.case.maxKpa', 'Never above', pressure(500), needed),
+    field('tests.case.holdMin', 'Held for', minutes(0.5, 1440), needed),
+    ...criterionFields('case', '', test?.allowedMlPerMin === undefined),
     field(
       'spaces.case.volumeMl',
       'Volume of the case',
@@ -148,6 +132,63 @@ export function tightnessFields(body: SheetBody): FigureField[] {
       list: true,
     }),
     ...(test ? [] : [field('tests.case.noTest', 'Or no pressure test, because', words(200))]),
+    ...joinedFields(body),
+  ]
+}
+
+/**
+ * What a manual allows a test to lose, as it prints it.
+ * @param needed whether the drop is what the sheet needs: one with a rate alone is judged by that
+ */
+function criterionFields(test: 'case' | 'joined', before: string, needed: boolean): FigureField[] {
+  const field = fieldIn('tightness')
+  const say = (label: string) =>
+    before ? `${before}: ${label.charAt(0).toLowerCase()}${label.slice(1)}` : label
+  return [
+    field(`tests.${test}.allowedDrop.kpa`, say('May drop by'), pressure(100), {
+      help: 'As the manual prints it: not more than so much during the hold. 0 where it says no drop.',
+      assume: { value: 0, why: 'the manual says no drop' },
+      ...(test === 'case' && needed ? { for: 'tightness' } : {}),
+      ...(needed ? {} : { otherwise: 'judged by the leak rate alone' }),
+    }),
+    field(`tests.${test}.allowedDrop.minutes`, say('In so many minutes'), minutes(0.5, 1440), {
+      otherwise: 'the whole hold',
+    }),
+    field(
+      `tests.${test}.allowedMlPerMin`,
+      say('Leak rate allowed'),
+      { is: 'number', unit: 'ml/min', whole: false, min: 0.001, max: 100 },
+      {
+        otherwise: 'judged by the drop alone',
+        help: 'Hardly any manual gives it; a stricter limit of the shop. It needs the temperature of the case.',
+      },
+    ),
+  ]
+}
+
+/** The test of the unit once it is joined, also where the other half has no sheet: without figures its manual's word is asked for. */
+function joinedFields(body: SheetBody): FigureField[] {
+  const joins = body.interfaces?.some((i) => i.kind === 'case' && i.sharesOil !== false)
+  if (!joins) return []
+  const field = fieldIn('tightness')
+  const test = body.tests?.find((t) => t.id === 'joined')
+  const byWord = { otherwise: 'by the word of the manual' }
+  return [
+    field('tests.joined.workKpa', 'Joined unit: test pressure', pressure(400), byWord),
+    field('tests.joined.maxKpa', 'Joined unit: never above', pressure(500), byWord),
+    field('tests.joined.holdMin', 'Joined unit: held for', minutes(0.5, 1440), byWord),
+    ...criterionFields('joined', 'Joined unit', test?.allowedMlPerMin === undefined),
+    field(
+      'tests.joined.volumeMl',
+      'Joined unit: volume of both halves',
+      { is: 'number', unit: 'ml', whole: false, min: 1, max: 100_000 },
+      { ...byWord, help: 'As much as the oil of both, a little more for the air.' },
+    ),
+    field('tests.joined.ports', 'Joined unit: ports to be blocked, with commas between', {
+      is: 'words',
+      max: 400,
+      list: true,
+    }),
   ]
 }
 

@@ -2,7 +2,7 @@ import type { Unit } from '../graph/rows.ts'
 import type { SheetBody } from './body.ts'
 
 /** What the unit says in single lines. */
-export const REMARKS = ['cautions', 'trimTab', 'partner', 'plateAt', 'stampsAt'] as const
+export const REMARKS = ['cautions', 'trimTab', 'partner', 'plateAt', 'stampsAt', 'exchange', 'used'] as const
 export type Remarks = Pick<Unit, (typeof REMARKS)[number]>
 
 /** The lines that stand; what is empty is not there. */
@@ -14,7 +14,7 @@ export function withRemarks(body: SheetBody, remarks: Remarks): SheetBody {
   const others = Object.entries(body.unit ?? {}).filter(([k]) => !REMARKS.some((r) => r === k))
   const lines = REMARKS.flatMap((k) => {
     const v = remarks[k]
-    return v === undefined || v.length === 0 ? [] : [[k, v] as const]
+    return v === undefined || ('length' in Object(v) && !(v as string).length) ? [] : [[k, v] as const]
   })
   const unit = Object.fromEntries([...others, ...lines]) as Unit
   const { unit: _before, ...rest } = body

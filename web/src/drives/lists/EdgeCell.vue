@@ -94,6 +94,9 @@ const keep = (e: KeyboardEvent) => {
   padding: 0.15rem 0.25rem;
 }
 .edges :deep(.p-chip) {
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  font-size: var(--t-small);
   border-radius: 2px;
   padding: 0.05rem 0.3rem;
 }

@@ -187,6 +187,8 @@ section {
   padding: 0.5rem 0 0.8rem;
 }
 header {
+  position: sticky;
+  left: 0;
   display: flex;
   flex-wrap: wrap;
   justify-content: space-between;

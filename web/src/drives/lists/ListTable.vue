@@ -183,7 +183,9 @@ defineExpose({ go, pick, leaveIfIn: () => active.value && leave(), edits })
       <thead>
         <tr>
           <th v-if="form.ordered" class="grip-head"><span class="sr-only">Order</span></th>
-          <th v-for="c in columns" :key="c.key" scope="col">{{ c.label }}</th>
+          <th v-for="(c, i) in columns" :key="c.key" scope="col" :class="{ first: i === 0 }">
+            {{ c.label }}
+          </th>
         </tr>
       </thead>
       <tbody ref="body">
@@ -255,9 +257,6 @@ defineExpose({ go, pick, leaveIfIn: () => active.value && leave(), edits })
 </template>
 
 <style scoped>
-.scroll {
-  overflow-x: auto;
-}
 table {
   border-collapse: collapse;
   width: 100%;
@@ -270,6 +269,13 @@ th {
   border-bottom: 1px solid var(--ink);
   vertical-align: bottom;
   background: var(--paper);
+  position: sticky;
+  top: 0;
+  z-index: 1;
+}
+th.first {
+  left: 0;
+  z-index: 2;
 }
 td {
   border-bottom: 1px solid var(--line);
@@ -342,6 +348,7 @@ tr.bad td.first {
 }
 .said {
   display: block;
+  white-space: normal;
   padding: 0 0.4rem 0.2rem;
 }
 .grip {

@@ -133,7 +133,7 @@ useEventListener(document, 'pointerdown', (e) => {
 .tables {
   min-width: 0;
   max-height: calc(100vh - 11rem);
-  overflow-y: auto;
+  overflow: auto;
   border-top: 2px solid var(--ink);
 }
 .picture {
@@ -145,6 +145,7 @@ useEventListener(document, 'pointerdown', (e) => {
   }
   .tables {
     max-height: none;
+    overflow: auto hidden;
   }
   .picture {
     grid-row: 1;

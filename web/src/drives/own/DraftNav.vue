@@ -136,5 +136,12 @@ h2 {
   .tabs {
     display: none;
   }
+  /* what it can do comes after what is typed */
+  .groups {
+    display: contents;
+  }
+  .ready {
+    order: 2;
+  }
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { versionText } from '../../drives/version-text.ts'
 import { showClock, showTime } from '../../ui/times.ts'
 import type { ShownBuild, ShownJob } from '../shown-job.ts'
 import { FAMILIES, isCarrier, settableAdjusters } from '@moray/core/drives/sheet'
@@ -106,9 +107,7 @@ const filled = computed(() => {
         <dd>
           {{ job.sheet.name }},
           {{
-            job.sheet.edition === undefined
-              ? `as typed so far (state ${job.sheet.version})`
-              : `version ${job.sheet.edition}`
+            versionText(job.sheet) + (job.sheet.edition === undefined ? ` (state ${job.sheet.version})` : '')
           }}{{ job.sheet.demo ? ' (demo, invented numbers)' : '' }}
         </dd>
       </div>
