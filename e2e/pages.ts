@@ -21,6 +21,7 @@ export const PAGES = [
   ['/gauges', 'Gauges'],
   ['/drives/havsule-duo-lower', 'Havsule Duo lower'],
   ['/drives/tjeld-8/draft?at=stacks', 'Tjeld 8'],
+  ['/drives/tjeld-8/draft?at=groups', 'Tjeld 8'],
   ['/sums/leak-test', 'Leak rate of a case'],
 ] as const
 
@@ -36,8 +37,9 @@ export const MORE_PAGES = [
   ['/jobs/teist-bent/parts?view=estimate', 'What it costs'],
   ['/jobs/lomvi-done/schools', 'Schools on this job'],
   ['/drives', 'Drives'],
-  ['/drives/tjeld-8/draft?at=fasteners', 'Tjeld 8'],
-  ['/drives/tjeld-8/draft?at=further', 'Tjeld 8'],
+  ['/drives/tjeld-8/draft?at=joints', 'Tjeld 8'],
+  ['/drives/tjeld-8/draft?at=others', 'Tjeld 8'],
+  ['/drives/tjeld-8/draft?at=loose', 'Tjeld 8'],
   ['/drives/rordrum-v/compare', 'Versions of Rordrum V'],
   ['/boats', 'Boats'],
   ['/boats/lomvi-90/LV90-19960', 'LV90-19960'],

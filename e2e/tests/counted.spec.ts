@@ -1,46 +1,8 @@
 import { ownSheets } from '../../core/tests/assembly/own-sheets.ts'
 import { show } from '../pages.ts'
+import { counted as countedIn, countIn } from './counting.ts'
 import { jobOf, post, workTo, worked } from './hand.ts'
-import { expect, test, type Page } from './test.ts'
-
-/** Where the window keeps what it has counted, over every page that is loaded in it. */
-const KEPT = 'counted'
-
-/** Counts in the window what a hand does: a tap for every pointer that goes down, two for a choice out of a list that opens, a key for every letter. */
-async function countIn(page: Page) {
-  await page.evaluate((kept) => {
-    localStorage.removeItem(kept)
-    const listening = window as { counting?: true }
-    if (listening.counting) return
-    listening.counting = true
-    const add = (what: 'taps' | 'keys', n: number) => {
-      const now = JSON.parse(localStorage.getItem(kept) ?? '{"taps":0,"keys":0}')
-      now[what] += n
-      localStorage.setItem(kept, JSON.stringify(now))
-    }
-    // where the page has put the hand by itself
-    let held: EventTarget | null = null
-    setInterval(() => (held = document.activeElement), 50)
-    addEventListener('pointerdown', () => add('taps', 1), true)
-    addEventListener('keydown', () => add('keys', 1), true)
-    addEventListener('change', (e) => e.target instanceof HTMLSelectElement && add('taps', 2), true)
-    addEventListener(
-      'input',
-      (e) => {
-        const field = e.target
-        const typed =
-          field instanceof HTMLTextAreaElement ||
-          (field instanceof HTMLInputElement && !['radio', 'checkbox'].includes(field.type))
-        // a field that has not got the hand already is tapped, and its letters are typed
-        if (typed) {
-          add('taps', field === held ? 0 : 1)
-          add('keys', field.value.length)
-        }
-      },
-      true,
-    )
-  }, KEPT)
-}
+import { expect, test } from './test.ts'
 
 const { body } = ownSheets.find((s) => s.family === 'outboard-fnr')!
 
@@ -85,7 +47,7 @@ for (const [label, usual, taps, keys] of BEFORE)
       if (opens) await page.getByRole('link', { name: 'To the route' }).click()
       const job = /jobs\/([^/]+)\//.exec(page.url())![1]!
       await workTo(page, job)
-      const counted = await page.evaluate((kept) => JSON.parse(localStorage.getItem(kept)!), KEPT)
+      const counted = await countedIn(page)
       // to another page of the job, and back
       counted.taps += 2 * worked.visits
       test.info().annotations.push({ type: 'counted', description: JSON.stringify(counted) })

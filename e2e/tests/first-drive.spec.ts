@@ -1,21 +1,17 @@
+import { counted, countIn, seconds } from './counting.ts'
 import { expect, test, type Page } from './test.ts'
 
 /** From an empty shop to the first proposed stack on a drive typed in from scratch: nothing is there but the person and his manual, in inches. */
 
-/** What the technician had to do: entries typed, and taps. */
-const done = { entries: 0, taps: 0 }
 const tap = async (page: Page, name: string | RegExp) => {
-  done.taps++
   await page.getByRole('button', { name }).click()
 }
 const open = async (page: Page, name: string) => {
-  done.taps++
   await page.getByRole('navigation', { name: 'Places' }).getByRole('link', { name, exact: true }).click()
 }
 
 /** A figure of the sheet, as the manual prints it; what it is understood as stands beside it. */
 async function figure(page: Page, label: string | RegExp, text: string, understood: string | RegExp) {
-  done.entries++
   const field = page.getByLabel(label, { exact: typeof label === 'string' })
   await field.fill(text)
   const row = page.locator('.figure', { has: field })
@@ -24,13 +20,11 @@ async function figure(page: Page, label: string | RegExp, text: string, understo
   await expect(row).toHaveClass(/there/)
 }
 async function choose(page: Page, group: string, option: string) {
-  done.taps++
   const row = page.locator('.figure', { has: page.getByRole('group', { name: group, exact: true }) })
   await row.locator('label', { hasText: option }).click()
   await expect(row).toHaveClass(/there/)
 }
 const group = (page: Page, name: RegExp) => {
-  done.taps++
   return page
     .getByRole('navigation', { name: 'Groups of figures' })
     .getByRole('button', { name })
@@ -46,14 +40,12 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
   const url = await server({ MORAY_DEMO: 'off' })
   const page = await another()
   await page.goto(url)
+  await countIn(page)
   await page.getByLabel('Your name').fill('Iselin Vik')
-  done.entries++
   await page.getByText('inches, ft-lb, psi').click()
-  done.taps++
   await page.getByLabel('Name of the shop').fill('Vik Drives')
   await page.getByLabel('Currency').fill('NOK')
   await page.getByLabel('Stands').fill('Bench, Rack')
-  done.entries += 3
   // what is refused after the name was taken is said, and nothing that was typed is lost
   const refused = { error: { code: 'busy', message: 'Not taken this time.', fields: [] } }
   await page.route('**/api/shop/rules', (r) => r.fulfill({ status: 422, json: refused }), { times: 1 })
@@ -74,7 +66,6 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
     await dialog.getByLabel('What it is').selectOption(kind!)
     await dialog.getByLabel('What you call it').fill(name!)
     await dialog.getByLabel('Last calibrated on').fill('2026-06-01')
-    done.entries += 3
     await tap(page, 'Add the gauge')
     await expect(dialog).toHaveCount(0)
   }
@@ -86,9 +77,7 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
     const dialog = page.getByRole('dialog')
     await dialog.getByRole('textbox', { name: 'Measured thickness' }).fill(text)
     await dialog.getByLabel('Pieces').fill('10')
-    done.entries += 2
     await dialog.getByRole('button', { name: 'Add the line' }).click()
-    done.taps++
     await expect(dialog).toHaveCount(0)
   }
 
@@ -98,7 +87,6 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
   await tap(page, 'A drive of your own')
   await page.getByLabel('What you call it').fill('Kobbe 40')
   await page.getByLabel(/The manual in front of you/).fill('Kobbe service book')
-  done.entries += 2
   await tap(page, 'Begin its sheet')
   await expect(page.getByRole('heading', { name: 'Kobbe 40' })).toBeVisible()
   await expect(page.getByRole('img', { name: /Section of Kobbe 40/ })).toBeVisible()
@@ -109,7 +97,6 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
   await figure(page, 'Reverse gear: teeth', '26', '26 teeth')
   await group(page, /Depth, backlash/)
   await page.getByLabel('Page', { exact: true }).fill('31')
-  done.entries++
   await choose(page, 'Pinion depth: measured with', 'a block and feelers')
   await figure(page, /clearance at the nominal depth/, '.025in', '0.635 mm')
   await figure(page, /nominal depth, from the middle/, '1.5', '38.100 mm')
@@ -150,13 +137,11 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
   await dialog.getByLabel('Boat').fill('Terna')
   await dialog.getByLabel('Owner').fill('Vik')
   await dialog.getByLabel('Complaint').fill('Whines in forward')
-  done.entries += 5
   await tap(page, 'Open the job')
   await expect(
     page.locator('.panel').getByRole('heading', { name: 'Receive it and hear what it is here for' }),
   ).toBeVisible()
   await page.getByRole('navigation', { name: 'Job' }).getByRole('link', { name: 'Setting' }).click()
-  done.taps++
 
   const panel = page.locator('.panel')
   const field = panel.locator('input.text')
@@ -170,7 +155,6 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
       await field.fill(text)
       await field.press('Enter')
       await expect(panel.locator('.pieces li')).toHaveCount(i + 1)
-      done.entries++
     }
     await tap(page, 'Stack is complete')
   }
@@ -186,7 +170,6 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
     for (const [i, text] of readings.entries()) {
       await field.fill(text)
       await field.press('Enter')
-      done.entries++
       if (i < 2) await expect(panel.locator('.readings li')).toHaveCount(i + 1)
     }
   }
@@ -194,6 +177,7 @@ test('an empty shop: a drive typed in from scratch in inches, by the manual’s 
   // rule-only: forward backlash is 0.0082 in above its middle and its own stack takes 1.2 for 1, so that stack grows
   const plan = panel.locator('.card').first()
   await expect(plan).toContainText('Forward shims')
-  test.info().annotations.push({ type: 'counted', description: `${done.entries} entries, ${done.taps} taps` })
-  expect(done.entries).toBeLessThan(75)
+  const all = await counted(page)
+  test.info().annotations.push({ type: 'counted', description: `${JSON.stringify(all)}: ${seconds(all)} s` })
+  expect(seconds(all)).toBeLessThan(240)
 })

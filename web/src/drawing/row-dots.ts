@@ -20,25 +20,24 @@ const EDGE = 9
 
 /**
  * A spot for every row: as near to its place as there is room, so that no two lie on one another and all lie within the frame; rows without a place stand in
- * lines at the lower edge.
- * @param taken spots that stay free: figures that stand on the drawing
+ * lines at the lower edge. Where there is no room left, the rest is left out.
  */
-export function placeDots(
-  wanted: readonly WantedDot[],
-  frame: { width: number; height: number },
-  taken: readonly Point[] = [],
-): Dot[] {
-  const used: Point[] = [...taken]
-  const free = ([x, y]: Point) =>
-    x >= EDGE &&
-    y >= EDGE &&
-    x <= frame.width - EDGE &&
-    y <= frame.height - EDGE &&
-    used.every(([a, b]) => Math.hypot(a - x, b - y) >= STEP - 0.01)
+export function placeDots(wanted: readonly WantedDot[], frame: { width: number; height: number }): Dot[] {
+  const used = new Map<string, Point[]>()
+  const cell = (v: number) => Math.floor(v / STEP)
+  const near = ([x, y]: Point) =>
+    [-1, 0, 1].flatMap((i) => [-1, 0, 1].flatMap((k) => used.get(`${cell(x) + i} ${cell(y) + k}`) ?? []))
+  const free = (p: Point) =>
+    p[0] >= EDGE &&
+    p[1] >= EDGE &&
+    p[0] <= frame.width - EDGE &&
+    p[1] <= frame.height - EDGE &&
+    near(p).every(([a, b]) => Math.hypot(a - p[0], b - p[1]) >= STEP - 0.01)
   const put = (candidates: Iterable<Point>): Point | undefined => {
     for (const p of candidates)
       if (free(p)) {
-        used.push(p)
+        const key = `${cell(p[0])} ${cell(p[1])}`
+        used.set(key, [...(used.get(key) ?? []), p])
         return p
       }
     return undefined
@@ -46,16 +45,18 @@ export function placeDots(
   // what has a place is put first: what has none goes round it
   const ordered = [...wanted.filter((w) => w.at), ...wanted.filter((w) => !w.at)]
   return ordered.flatMap(({ id, at }): Dot[] => {
-    const spot = put(at ? around(at, frame) : alongEdge(frame))
+    const spot = (at && put(around(at))) ?? put(alongEdge(frame))
     return spot ? [{ id, at: spot, placed: at !== undefined }] : []
   })
 }
 
+/** As many rings are looked through round a place. */
+const RINGS = 20
+
 /** Rings around a point, the nearest first. */
-function* around([x, y]: Point, { width, height }: { width: number; height: number }): Generator<Point> {
+function* around([x, y]: Point): Generator<Point> {
   yield [x, y]
-  const most = Math.ceil(Math.hypot(width, height) / STEP)
-  for (let ring = 1; ring <= most; ring++) {
+  for (let ring = 1; ring <= RINGS; ring++) {
     const count = 6 * ring
     for (let i = 0; i < count; i++) {
       const angle = (i / count) * 2 * Math.PI + ring * 0.4

@@ -171,11 +171,24 @@ function open(graph: Graph, settings: GraphSettings, doubtful: FieldProblem[]) {
       })
 }
 
-/** Rows to and from which nothing leads: they are looked at, and nothing of the work knows them. */
+/** Lists whose rows the work knows by their edges alone. */
+const BY_EDGES = [
+  'parts',
+  'groups',
+  'joints',
+  'propellers',
+  'sealFits',
+  'anodes',
+  'ways',
+  'lubricants',
+  'clearances',
+] as const
+
+/** Rows to and from which nothing leads: they are looked at, and nothing of the work knows them. The case itself leads nowhere. */
 export function inTheAir(graph: Graph): { list: GraphList; id: string }[] {
-  return (['groups', 'joints', 'propellers', 'sealFits', 'anodes', 'ways'] as const).flatMap((list) =>
+  return BY_EDGES.flatMap((list) =>
     rowsOf(graph, list)
-      .filter((r) => !hasEdges(graph, list, r.id))
+      .filter((r) => r.role !== 'body' && !hasEdges(graph, list, r.id))
       .map((r) => ({ list, id: r.id })),
   )
 }

@@ -1,5 +1,6 @@
 import { edgesOf, type Edges, type Sure } from '../graph/edges.ts'
-import { EDGE_FIELDS, hasEdges, rowsOf } from '../graph/edge-fields.ts'
+import { inTheAir } from '../graph/check-graph.ts'
+import { EDGE_FIELDS, rowsOf } from '../graph/edge-fields.ts'
 import { rowName } from '../graph/row-name.ts'
 import { GRAPH_LISTS, type GraphList } from '../graph/rows.ts'
 import type { SheetBody } from './body.ts'
@@ -28,24 +29,15 @@ export interface Hanging {
   field?: string
 }
 
-/** Lists whose rows are known to the work by their edges alone. */
-const BY_EDGES = [
-  'parts',
-  'groups',
-  'joints',
-  'propellers',
-  'sealFits',
-  'anodes',
-  'lubricants',
-  'clearances',
-] as const
-
 /**
  * Everything on a sheet that hangs in the air, list by list. It never stands in the way of anything: it says what is worth a look before the drive is
  * open.
  */
 export function hanging(body: SheetBody): Hanging[] {
-  const found = GRAPH_LISTS.flatMap((list) => rowsOf(body, list).flatMap((row) => ofRow(body, list, row)))
+  const alone = new Set(inTheAir(body).map((r) => `${r.list} ${r.id}`))
+  const found = GRAPH_LISTS.flatMap((list) =>
+    rowsOf(body, list).flatMap((row) => ofRow(list, row, alone.has(`${list} ${row.id}`))),
+  )
   const held = new Set((body.settings ?? []).filter((s) => edgesOf(s.preloadedBy).length).map((s) => s.id))
   return [
     ...found,
@@ -62,9 +54,9 @@ export function hanging(body: SheetBody): Hanging[] {
 }
 
 function ofRow(
-  body: SheetBody,
   list: GraphList,
   row: Readonly<Record<string, unknown>> & { id: string },
+  alone: boolean,
 ): Hanging[] {
   const hang = (why: Hangs, field?: string): Hanging => ({
     why,
@@ -77,10 +69,6 @@ function ofRow(
   const sure = (field: string) => Object.values((row[field] as Edges | undefined) ?? {})
   const fieldWith = (what: Sure) => fields.find((f) => sure(f).includes(what))
   const [assumed, unknown] = [fieldWith('assumed'), fieldWith('unknown')]
-  const alone =
-    BY_EDGES.some((l) => l === list) && row.role !== 'body' && !hasEdges(body, list, row.id)
-      ? [hang('alone')]
-      : []
   const untested =
     list === 'joints' &&
     !edgesOf(row.interfaces as Edges | undefined).length &&
@@ -88,7 +76,7 @@ function ofRow(
       ? [hang('no-test', row.provedBy === undefined ? 'provedBy' : 'unproved')]
       : []
   return [
-    ...alone,
+    ...(alone ? [hang('alone')] : []),
     ...(assumed || row.assumed ? [hang('assumed', assumed)] : []),
     ...(unknown ? [hang('unknown', unknown)] : []),
     ...untested,

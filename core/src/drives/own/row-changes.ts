@@ -14,10 +14,8 @@ export interface RowChange {
   before?: unknown
   /** What stands there now; left out where nothing does. */
   after?: unknown
-  /** Place of the row in its list before it was taken out. */
-  place?: number
-  /** The rows are the same, in another order: ids before and after. */
-  order?: { before: string[]; after: string[] }
+  /** Rows were taken out or moved: ids in their order before. */
+  order?: string[]
 }
 
 type Row = Record<string, unknown>
@@ -59,16 +57,17 @@ function rowChanges(at: string, a: Rows, b: Rows): RowChange[] {
   const changed = [...new Set([...was.keys(), ...is.keys()])].flatMap((id): RowChange[] => {
     const [x, y] = [was.get(id), is.get(id)]
     if (same(x, y)) return []
-    const place = x && !y ? { place: a.indexOf(x) } : {}
-    return [changeOf({ at, id, ...place }, x, y)]
+    return [changeOf({ at, id }, x, y)]
   })
   const [before, after] = [[...was.keys()], [...is.keys()]]
   const stayed = before.filter((id) => is.has(id))
-  const moved = !same(
-    stayed,
-    after.filter((id) => was.has(id)),
-  )
-  return moved ? [...changed, { at, order: { before, after } }] : changed
+  const moved =
+    stayed.length < before.length ||
+    !same(
+      stayed,
+      after.filter((id) => was.has(id)),
+    )
+  return moved ? [...changed, { at, order: before }] : changed
 }
 
 /** A change that cannot be undone, since somebody has changed the very same thing after it. */
@@ -94,21 +93,27 @@ export function undone(body: SheetBody, changes: readonly RowChange[]): SheetBod
   return assembled(body, now)
 }
 
-function backIn(stands: unknown, { at, id, before, place, order }: RowChange): unknown {
+function backIn(stands: unknown, { at, id, before, order }: RowChange): unknown {
   if (id === undefined && !order) return before
   const rows = (stands ?? []) as Rows
-  if (order) {
-    const wanted = (r: Row) => order.before.indexOf(idOf(at, r))
-    // a row that came after that keeps its place behind the one that it followed
-    const known = rows.filter((r) => wanted(r) >= 0).toSorted((a, b) => wanted(a) - wanted(b))
-    let next = 0
-    return rows.map((r) => (wanted(r) >= 0 ? known[next++]! : r))
-  }
-  const others = rows.filter((r) => idOf(at, r) !== id)
-  if (before === undefined) return others
-  const there = rows.findIndex((r) => idOf(at, r) === id)
-  const index = there >= 0 ? there : Math.min(place ?? others.length, others.length)
-  return [...others.slice(0, index), before as Row, ...others.slice(index)]
+  if (order) return inOrder(at, rows, order)
+  if (before === undefined) return rows.filter((r) => idOf(at, r) !== id)
+  return rows.some((r) => idOf(at, r) === id)
+    ? rows.map((r) => (idOf(at, r) === id ? (before as Row) : r))
+    : [...rows, before as Row]
+}
+
+/** The rows in an order that they had; one that came after that goes behind the row that it follows now. */
+function inOrder(at: string, rows: Rows, order: readonly string[]): Rows {
+  const known = new Set(order)
+  const next: Row[] = rows
+    .filter((r) => known.has(idOf(at, r)))
+    .toSorted((a, b) => order.indexOf(idOf(at, a)) - order.indexOf(idOf(at, b)))
+  rows.forEach((row, i) => {
+    if (known.has(idOf(at, row))) return
+    next.splice(i ? next.indexOf(rows[i - 1]!) + 1 : 0, 0, row)
+  })
+  return next
 }
 
 /** Lists that stay when they are empty, as they do when their last row is struck out. */

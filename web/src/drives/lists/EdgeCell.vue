@@ -26,7 +26,11 @@ function fitting(text: string): Option[] {
     .filter((o) => !taken.has(o.id))
     .map((o) => (mark ? { id: o.id + mark, label: `${o.label} ${mark}` } : o))
 }
-const search = ({ query }: AutoCompleteCompleteEvent) => (found.value = fitting(query))
+function search({ query }: AutoCompleteCompleteEvent) {
+  found.value = fitting(query)
+  // the letters may have been taken before the list came
+  if (field()?.value.trim() !== query.trim()) setTimeout(() => list.value?.hide())
+}
 
 const list = useTemplateRef<{ hide: () => void }>('list')
 const wrapper = useTemplateRef<HTMLElement>('wrapper')
@@ -74,7 +78,6 @@ const keep = (e: KeyboardEvent) => {
       data-key="id"
       :delay="0"
       :min-length="1"
-      auto-option-focus
       :aria-label="label"
       empty-search-message="nothing like that in its lists"
       @complete="search"

@@ -145,6 +145,11 @@ const textOf = (line: Line, c: Column) => {
   return line.row ? shown(c, line.row[c.key]) : ''
 }
 const edgesOfLine = (line: Line, c: Column) => edgesShown(c, line.row?.[c.key] as never)
+/** A cell says what it holds; the first of a line that one types in it, an empty one what belongs there. */
+function nameOf(line: Line, c: Column, i: number): string | undefined {
+  if (i === 0) return `${line.row ? shownName(line.row) : 'New line'}: type in this line`
+  return textOf(line, c) ? undefined : labelOf(line, c)
+}
 const example = (c: Column) =>
   c.is === 'torque' ? (own.first === 'imperial' ? '30-35 ftlb' : '40-48 Nm') : undefined
 /** Figures are read back in both units while they are typed. */
@@ -225,9 +230,7 @@ defineExpose({ go, pick, leaveIfIn: () => active.value && leave(), edits })
               type="button"
               class="cell"
               :tabindex="i === 0 && (at === 0 || at === lines.length - 1) ? 0 : -1"
-              :aria-label="
-                i === 0 ? `${line.row ? shownName(line.row) : 'New line'}: type in this line` : undefined
-              "
+              :aria-label="nameOf(line, c, i)"
               @click="go(line.key, c.key)"
             >
               <template v-if="i === 0 && !line.row && !textOf(line, c)">
