@@ -109,25 +109,6 @@ const post = async (path, body) => {
   if (!r.ok) throw new Error(`${path}: ${await r.text()}`)
   return r.json()
 }
-/** A propeller shaft read round the clock at three stations: a nick on one, a bend at the spline. */
-for (const [zone, e, alongMm, nick] of [
-  [0, 0.011, 90, 0.05],
-  [1, 0.012, 160, 0],
-  [2, 0.09, 230, 0],
-])
-  for (let i = 0; i < 8; i++) {
-    const mm = e * Math.cos(((45 * i - 135) * Math.PI) / 180) + (i === 6 ? nick : 0)
-    await post('/api/jobs/alke-lower/readings', {
-      build: 2,
-      measure: `runout:propshaft:${zone}`,
-      text: `${mm.toFixed(3)} mm`,
-      unit: 'mm',
-      gaugeId: 'g04',
-      clockDeg: 45 * i,
-      alongMm,
-    })
-  }
-await shot('runout', '/jobs/alke-lower/setting?at=runout:propshaft:2', { height: 1000 })
 const figure = async (path, text, source = 'manual', was = '') =>
   post('/api/drives/kobbe-40/figures', {
     path,
@@ -154,6 +135,8 @@ for (const [path, text, source] of [
 ])
   await figure(path, text, source)
 await shot('sheet-entry', '/drives/kobbe-40/draft?at=setting', { inch: true })
+await post('/api/drives/lomvi-90/draft', { anew: false })
+await shot('sheet-lists', '/drives/lomvi-90/draft?at=groups', { inch: true })
 await shot('sums', '/sums/lock-alignment')
 
 await browser.close()

@@ -7,7 +7,7 @@ const CORE = 'core/src/drives/'
 const WEB = 'web/src/drives/'
 /** What reads a field one day, and not yet. */
 const LATER = {
-  lists: 'later: the lists of a drive',
+  seals: 'later: seals by their bore',
   torque: 'later: torque',
   test: 'later: pressure test',
 } as const
@@ -31,8 +31,7 @@ const USED: Record<string, Record<string, string>> = {
   'groups.pieces': {
     [`${CORE}graph/old-view.ts`]: 'id name kind place inside',
     [`${CORE}parts.ts`]: 'count set kit price waitDays role pointedAtBy',
-    [`${WEB}own/PiecesField.vue`]: 'useOnce',
-    [LATER.lists]: 'number',
+    [`${WEB}own/PiecesField.vue`]: 'useOnce number',
   },
   groups: {
     [`${CORE}graph/old-view.ts`]: 'id name pieces holds after interfaces hand captiveUntil assumed said',
@@ -73,7 +72,7 @@ const USED: Record<string, Record<string, string>> = {
   sealPairs: {
     'core/src/route/stages/seal.ts': 'sharedStep springs',
     [`${CORE}own/closing-figures.ts`]: 'id',
-    [LATER.lists]: 'part',
+    [LATER.seals]: 'part',
   },
   propellers: {
     [`${CORE}graph/unit-facts.ts`]: 'heldBy held hub afterRun',
@@ -169,7 +168,7 @@ const USED: Record<string, Record<string, string>> = {
   runoutLimits: { 'core/src/drives/own/bearing-figures.ts': 'id zone tirMm' },
   service: { 'web/src/drives/DrivePage.vue': 'id what months hours saltMonths' },
   sources: {
-    'web/src/drives/own/show-figure.ts': 'path kind where as by unchecked',
+    'web/src/drives/own/show-figure.ts': 'path kind where as by unchecked atBench',
     'core/src/drives/own/source.ts': 'on',
   },
   variants: { 'core/src/drives/own/variants.ts': 'id label fromSerial toSerial patch' },

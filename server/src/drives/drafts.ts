@@ -31,9 +31,12 @@ export async function readDraft(db: Queryable, id: string): Promise<SheetDraft> 
   return { ...row, body: asBody(row.body), changes: await lastChanges(db, id) }
 }
 
-/** What the draft of a drive says; undefined while none is open. */
-export async function openDraft(db: Queryable, id: string): Promise<SheetBody | undefined> {
-  const [row] = await db.query<{ body: StoredSheet }>('select body from sheet_draft where id = $1', [id])
+/** What the draft of a drive says where something of it was entered at the bench; undefined where nothing was. */
+export async function draftFromBench(db: Queryable, id: string): Promise<SheetBody | undefined> {
+  const [row] = await db.query<{ body: StoredSheet }>(
+    `select body from sheet_draft where id = $1 and body -> 'sources' @> '[{"atBench": true}]'`,
+    [id],
+  )
   return row && asBody(row.body)
 }
 

@@ -8,7 +8,7 @@ import { needsComplaint } from '@moray/core/route/scope'
 import { routeOf } from '@moray/core/route/route-of'
 import type { Transaction } from '../db/database.ts'
 import { bodyOfVersion, holdDrive, publishedSheet, theVariant, versionFor } from '../drives/sheets.ts'
-import { openDraft, readDraft } from '../drives/drafts.ts'
+import { draftFromBench, readDraft } from '../drives/drafts.ts'
 import { Refusal } from '../http/refusal.ts'
 import type { Who } from '../request/who.ts'
 import { keepScope, scopeFrom } from '../scope/scope.ts'
@@ -72,11 +72,10 @@ export async function sheetForJob(
   who: Who,
 ): Promise<DriveSheet> {
   const published = await publishedSheet(tx, id)
+  const draft = await draftFromBench(tx, id)
+  if (published && !draft && variantId === undefined) return published
   await holdDrive(tx, id)
-  const draft = await openDraft(tx, id)
-  const body = published
-    ? await bodyOfVersion(tx, id, published.version)
-    : (draft ?? (await readDraft(tx, id)).body)
+  const body = published ? await bodyOfVersion(tx, id, published.version) : (await readDraft(tx, id)).body
   const entered = published && draft ? withBenchFigures(body, draft) : body
   if (published && entered === body && variantId === undefined) return published
   const made = variantId === undefined ? entered : theVariant(entered, variantId)

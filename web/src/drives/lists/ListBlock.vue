@@ -132,18 +132,6 @@ defineExpose({
     </header>
     <p v-if="!rows.length" class="small soft">{{ form.empty }}</p>
     <template v-if="open">
-      <div v-if="row" class="line small" role="toolbar" :aria-label="`${shownName(row)}: line`">
-        <strong>{{ form.list === 'settings' ? sheet.settingName(row.id) : shownName(row) }}</strong>
-        <button type="button" class="texty small" @click="whole = row">Whole row</button>
-        <template v-if="form.ordered">
-          <button type="button" class="texty small" @click="step(-1)">Move up</button>
-          <button type="button" class="texty small" @click="step(1)">Move down</button>
-        </template>
-        <button v-if="isAssumed" type="button" class="texty small" @click="confirmRow(row)">
-          Confirm what is assumed
-        </button>
-        <button type="button" class="texty small" @click="struck = row">Strike out</button>
-      </div>
       <ListTable
         ref="table"
         :draft="draft"
@@ -157,6 +145,18 @@ defineExpose({
         @paste="paste"
         @order="move"
       />
+      <div v-if="row" class="line small" role="toolbar" :aria-label="`${shownName(row)}: line`">
+        <strong>{{ form.list === 'settings' ? sheet.settingName(row.id) : shownName(row) }}</strong>
+        <button type="button" class="texty small" @click="whole = row">Whole row</button>
+        <template v-if="form.ordered">
+          <button type="button" class="texty small" @click="step(-1)">Move up</button>
+          <button type="button" class="texty small" @click="step(1)">Move down</button>
+        </template>
+        <button v-if="isAssumed" type="button" class="texty small" @click="confirmRow(row)">
+          Confirm what is assumed
+        </button>
+        <button type="button" class="texty small" @click="struck = row">Strike out</button>
+      </div>
       <TableFile
         v-if="form.table"
         :href="`/api/drives/${draft.body.id}/lists/${form.table}`"
@@ -220,6 +220,11 @@ h3 {
   border: 1px solid var(--line-strong);
 }
 .line {
+  position: sticky;
+  bottom: 0;
+  left: 0;
+  z-index: 2;
+  border: 1px solid var(--line-strong);
   display: flex;
   flex-wrap: wrap;
   align-items: center;

@@ -88,7 +88,7 @@ const action = computed(() => {
   >
     <label>
       The table, as it was copied
-      <textarea v-model="text" rows="5" class="mono" spellcheck="false" wrap="off" />
+      <textarea v-model="text" autofocus rows="5" class="mono" spellcheck="false" wrap="off" />
     </label>
     <fieldset v-if="chosen.length" class="columns">
       <legend>What its columns are</legend>

@@ -71,6 +71,11 @@ useEventListener(document, 'keydown', (e: KeyboardEvent) => {
   gap: 0.2rem 0.8rem;
   align-items: center;
 }
+button:disabled {
+  color: var(--ink-soft);
+  text-decoration: none;
+  cursor: default;
+}
 .what {
   display: inline-block;
   max-width: 14rem;

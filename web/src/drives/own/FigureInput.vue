@@ -146,6 +146,7 @@ function next(e: KeyboardEvent) {
         meant ||
         (field.assume && value === undefined) ||
         source?.unchecked ||
+        source?.atBench ||
         (value !== undefined && field.shape.is === 'choice')
       "
       class="acts"
@@ -157,7 +158,12 @@ function next(e: KeyboardEvent) {
       <button v-if="field.assume && value === undefined" type="button" class="texty small" @click="assume">
         Assume {{ figureText(field, field.assume.value, first) }}: {{ field.assume.why }}
       </button>
-      <button v-if="source?.unchecked" type="button" class="texty small" @click="emit('check')">
+      <button
+        v-if="source?.unchecked || source?.atBench"
+        type="button"
+        class="texty small"
+        @click="emit('check')"
+      >
         It stands so in my manual
       </button>
       <button

@@ -12,6 +12,11 @@ function price(i: number, text: string) {
   const next = text.trim() ? { ...rest, price: plainNumber(text) ?? NaN } : rest
   pieces.value = pieces.value.map((p, k) => (k === i ? next : p))
 }
+function number(i: number, text: string) {
+  const { number: _before, ...rest } = pieces.value[i]!
+  const next = text.trim() ? { ...rest, number: text.trim() } : rest
+  pieces.value = pieces.value.map((p, k) => (k === i ? next : p))
+}
 const strike = (i: number) => (pieces.value = pieces.value.filter((_, k) => k !== i))
 </script>
 
@@ -25,6 +30,14 @@ const strike = (i: number) => (pieces.value = pieces.value.filter((_, k) => k !=
           maxlength="80"
           autocomplete="off"
           @input="change(i, { name: ($event.target as HTMLInputElement).value })"
+      /></label>
+      <label
+        >Your part number
+        <input
+          :value="p.number"
+          maxlength="60"
+          autocomplete="off"
+          @change="number(i, ($event.target as HTMLInputElement).value)"
       /></label>
       <label
         >Price
@@ -51,7 +64,7 @@ const strike = (i: number) => (pieces.value = pieces.value.filter((_, k) => k !=
 <style scoped>
 .piece {
   display: grid;
-  grid-template-columns: minmax(8rem, 1fr) 5rem auto auto;
+  grid-template-columns: minmax(7rem, 1fr) minmax(5rem, 7rem) 4.5rem auto auto;
   gap: 0.4rem 0.6rem;
   align-items: end;
 }

@@ -128,6 +128,7 @@ export const sourceText = (s: Source): string =>
       : SOURCE_KINDS[s.kind],
     s.by,
     s.unchecked ? 'not checked by you' : undefined,
+    s.atBench ? 'entered at the bench, not confirmed yet' : undefined,
   ]
     .filter(Boolean)
     .join(' · ')
