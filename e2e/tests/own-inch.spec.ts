@@ -13,15 +13,12 @@ const FIGURES = [
   ['Carrier ring nut: torque', '70 to 80 ftlb'],
 ] as const
 
-async function leftHanded(page: Page, name: string) {
-  await page
-    .getByRole('button', { name: new RegExp(`^${name}`) })
-    .first()
-    .click()
-  const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('Thread is').selectOption('left')
-  await dialog.getByRole('button', { name: 'Keep it' }).click()
-  await expect(dialog).toHaveCount(0)
+async function leftHanded(page: Page, id: string, name: string) {
+  await page.locator(`tr[data-id="${id}"] td`).first().click()
+  await page.getByLabel(`Thread is, ${name}`).selectOption('left')
+  const kept = page.waitForResponse((r) => r.url().endsWith('/rows/several') && r.ok())
+  await page.keyboard.press('Enter')
+  await kept
 }
 
 test(
@@ -35,9 +32,10 @@ test(
     await show(page, '/')
     await page.getByLabel('Units that are read first').selectOption('imperial')
     await show(page, `/drives/${id}/draft?at=groups`)
-    await leftHanded(page, 'Carrier ring nut')
-    await leftHanded(page, 'Propeller nut')
-    await expect(page.getByText('left-hand', { exact: true })).toHaveCount(2)
+    await leftHanded(page, 'big-ring', 'Carrier ring nut')
+    await leftHanded(page, 'propeller-nut', 'Propeller nut')
+    await page.getByRole('heading', { name: 'Skua inch' }).click()
+    await expect(page.getByRole('button', { name: 'left-hand', exact: true })).toHaveCount(2)
     const nav = page.getByRole('navigation', { name: 'Groups of figures' })
     for (const [label, text] of FIGURES) {
       const field = page.getByLabel(label, { exact: true })

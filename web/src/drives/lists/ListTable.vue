@@ -145,6 +145,10 @@ const textOf = (line: Line, c: Column) => {
   return line.row ? shown(c, line.row[c.key]) : ''
 }
 const edgesOfLine = (line: Line, c: Column) => edgesShown(c, line.row?.[c.key] as never)
+/** A figure stands in both systems, one below the other. */
+const isFigure = (c: Column) => ['torque', 'length', 'window', 'volume'].includes(c.is)
+/** Said beside the name where its column is out of sight. */
+const saysHand = computed(() => !props.columns.some((c) => c.key === 'hand'))
 /** A cell says what it holds; the first of a line that one types in it, an empty one what belongs there. */
 function nameOf(line: Line, c: Column, i: number): string | undefined {
   if (i === 0) return `${line.row ? shownName(line.row) : 'New line'}: type in this line`
@@ -154,7 +158,7 @@ const example = (c: Column) =>
   c.is === 'torque' ? (own.first === 'imperial' ? '30-35 ftlb' : '40-48 Nm') : undefined
 /** Figures are read back in both units while they are typed. */
 const understood = (line: Line, c: Column): string => {
-  if (!['torque', 'length', 'window', 'volume'].includes(c.is)) return ''
+  if (!isFigure(c)) return ''
   const value = edits.understoodOf(line.key, c)
   return value === undefined ? '' : shown(c, value)
 }
@@ -245,8 +249,19 @@ defineExpose({ go, pick, leaveIfIn: () => active.value && leave(), edits })
                   ></span
                 >
               </template>
+              <template v-else-if="isFigure(c)">
+                <span
+                  v-for="(half, k) in textOf(line, c).split(' · ')"
+                  :key="k"
+                  class="half"
+                  :class="{ 'small soft': k > 0 }"
+                  >{{ half }}</span
+                >
+              </template>
               <template v-else>{{ textOf(line, c) }}</template>
-              <span v-if="i === 0 && line.row?.hand === 'left'" class="left small">left-hand</span>
+              <span v-if="i === 0 && saysHand && line.row?.hand === 'left'" class="left small"
+                >left-hand</span
+              >
               <span v-if="i === 0 && line.row && loose.has(line.row.id)" class="small soft">loose end</span>
             </button>
             <span v-if="edits.problems(line.key)[c.key]" class="bad small" role="alert">{{
@@ -300,6 +315,14 @@ td.first {
 td.flag,
 td.count {
   min-width: 3rem;
+}
+.half {
+  display: block;
+  white-space: nowrap;
+}
+td.torque,
+td.window {
+  min-width: 8.2rem;
 }
 tr.on td.choice {
   min-width: 6.5rem;
