@@ -111,7 +111,7 @@ test(
 
     const props = page.getByRole('region', { name: 'Propellers' })
     const three = props.getByRole('row', { name: /Propeller/ }).first()
-    await three.getByRole('cell').nth(2).click()
+    await three.getByRole('cell').nth(3).click()
     await page.keyboard.type('castle')
     saved = kept()
     await page.keyboard.press('Enter')

@@ -211,7 +211,8 @@ async function typeColumn(hand: Hand, form: RowForm, key: string, values: Readon
     wanted.findLastIndex((v) => v !== undefined),
   ]
   if (first < 0) return
-  const at = 1 + form.shown.indexOf(key) - (form.ordered ? 0 : 1)
+  // before the columns stands the grip
+  const at = 1 + form.shown.indexOf(key)
   await hand.page
     .getByRole('region', { name: form.title, exact: true })
     .locator(`tr[data-id="${rows[first]!.id}"] td`)
@@ -297,7 +298,7 @@ async function captive(hand: Hand, form: RowForm) {
   const row = body.groups!.find((g) => g.name === 'Bolt in the shaft tunnel')!
   await list
     .locator(`tr[data-id="${row.id}"] td`)
-    .nth(form.columns.findIndex((c) => c.key === 'captiveUntil'))
+    .nth(1 + form.columns.findIndex((c) => c.key === 'captiveUntil'))
     .click()
   await hand.type(body.joints![0]!.name.slice(0, 3))
   await hand.press('Enter')

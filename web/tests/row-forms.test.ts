@@ -13,8 +13,8 @@ beforeEach(() => setActivePinia(createPinia()))
 const form = (list: RowForm['list']) => ROW_FORMS.find((f) => f.list === list)!
 /** What a row of the list holds and no form types: it has figures of its own, or is said by another field. */
 const TYPED_ELSEWHERE: Record<string, string[]> = {
-  parts: ['place', 'inside', 'role', 'pointedAtBy'],
-  groups: ['place', 'torqueUnit', 'stages', 'sealed', 'adapterMm', 'lengthsMm', 'angleDeg'],
+  parts: ['pointedAtBy'],
+  groups: ['torqueUnit', 'stages', 'sealed', 'adapterMm', 'lengthsMm', 'angleDeg'],
 }
 
 describe('rows of a sheet', () => {

@@ -27,7 +27,11 @@ export const optionsOf = (graph: Graph, { list: own }: RowForm, c: Column, row?:
   )
 
 /** Rows of a sheet for the eye: the name, and what else is said of it, in the units of whoever looks. */
-export function useShownRows(graph: () => Graph, settingName: (id: string) => string) {
+export function useShownRows(
+  graph: () => Graph,
+  settingName: (id: string) => string,
+  placeName: (id: string) => string = (id) => id,
+) {
   const own = useOwn()
   const nameOf = (c: Column, id: string) => {
     for (const list of c.to ?? []) {
@@ -68,6 +72,8 @@ export function useShownRows(graph: () => Graph, settingName: (id: string) => st
         return settingName(String(value))
       case 'seal':
         return ''
+      case 'place':
+        return placeName(String(value))
       default:
         return Array.isArray(value) ? value.join(', ') : String(value)
     }

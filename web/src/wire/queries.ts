@@ -247,7 +247,7 @@ export function hear(client: QueryClient, event: LiveEvent): void {
   if (DRAWER_KINDS.includes(event.kind)) stale(keys.drawer)
   if (event.kind === 'accepted' || event.kind === 'withdrawn') stale(['experience'])
   if (event.kind === 'gauge') stale(keys.gauges)
-  if (event.kind === 'sheet' || event.kind === 'figure') stale(keys.drives)
+  if (['sheet', 'figure', 'edge'].includes(event.kind)) stale(keys.drives)
   if (event.kind === 'foreign') stale(keys.foreign)
   // in any job
   if (event.kind === 'privacy') {

@@ -30,6 +30,7 @@ export interface Column {
     | 'pieces'
     | 'seal'
     | 'setting'
+    | 'place'
   /** The row is nothing without it. */
   needed?: boolean
   /** Stands before the value in the list, where the value alone does not say what it is. */
@@ -56,8 +57,6 @@ export interface RowForm {
   columns: Column[]
   /** Columns that are shown at first, by their keys: what a manual prints in one table. */
   shown: readonly string[]
-  /** Its rows stand in the order in which they come off. */
-  ordered?: boolean
   /** It is also taken from a table. */
   table?: 'parts' | 'groups' | 'joints' | 'spaces'
   /** What taking a row out is called. */
@@ -67,6 +66,8 @@ export interface RowForm {
 /** Hand of a thread, or way of turning. */
 export const HANDS = { right: 'right-hand', left: 'left-hand' }
 export const name: Column = { key: 'name', label: 'Name', is: 'text', needed: true, most: 80, wide: true }
+/** Where it is on the section drawing. */
+export const PLACE: Column = { key: 'place', label: 'Place on the drawing', is: 'place', quiet: true }
 /** What has to be off before. */
 export const AFTER: Column = {
   key: 'after',

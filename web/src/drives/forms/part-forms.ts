@@ -1,6 +1,6 @@
 import { LOCK_KINDS } from '@moray/core/drives/fasteners'
 import { PART_KINDS } from '@moray/core/drives/parts'
-import { AFTER, BEHIND, HANDS, name, type RowForm } from './column.ts'
+import { AFTER, BEHIND, HANDS, name, PLACE, type RowForm } from './column.ts'
 
 const { nut: _nut, ...KINDS } = PART_KINDS
 
@@ -9,7 +9,6 @@ export const PARTS: RowForm = {
   title: 'Parts, in the order in which they come off',
   one: 'a part',
   empty: 'What comes off, what it waits for, and what it costs.',
-  ordered: true,
   table: 'parts',
   shown: ['name', 'kind', 'count', 'after', 'in', 'on', 'number', 'way'],
   strike: 'This drive has not got it',
@@ -28,6 +27,19 @@ export const PARTS: RowForm = {
     { key: 'kit', label: 'In the kit called', is: 'text', most: 80, quiet: true },
     { key: 'price', label: 'Price', is: 'number', most: 1e6, quiet: true },
     { key: 'waitDays', label: 'Days until it arrives', is: 'number', most: 1000, quiet: true },
+    PLACE,
+    {
+      key: 'role',
+      label: 'The work knows it as',
+      is: 'choice',
+      quiet: true,
+      choices: {
+        body: 'the case itself',
+        carrier: 'the bearing carrier',
+        'carrier-key': 'the key of the carrier',
+      },
+    },
+    { key: 'inside', label: 'has to be inside before the case closes', is: 'flag', quiet: true },
     { key: 'keeps', label: 'Holds back', is: 'choice', choices: { water: 'water, not oil' }, quiet: true },
   ],
 }
@@ -51,6 +63,7 @@ export const GROUPS: RowForm = {
     BEHIND,
     { key: 'pieces', said: 'with', label: 'Loose pieces: nut, washer, pin', is: 'pieces', wide: true },
     { key: 'where', label: 'Where', is: 'text', most: 120 },
+    PLACE,
     { key: 'lock', label: 'Lock', is: 'choice', choices: LOCK_KINDS },
     { key: 'tabs', said: 'tabs', label: 'Tabs to bend', is: 'count', most: 40 },
     { key: 'threads', said: 'threads beyond', label: 'Threads that show beyond it', is: 'count', most: 40 },

@@ -58,7 +58,7 @@ const choices = computed((): Option[] =>
     placeholder="not said"
   />
   <select
-    v-else-if="['choice', 'seal', 'setting'].includes(column.is)"
+    v-else-if="['choice', 'seal', 'setting', 'place'].includes(column.is)"
     :id="id"
     v-model="text"
     :aria-label="label"

@@ -148,7 +148,7 @@ defineExpose({
       <div v-if="row" class="line small" role="toolbar" :aria-label="`${shownName(row)}: line`">
         <strong>{{ form.list === 'settings' ? sheet.settingName(row.id) : shownName(row) }}</strong>
         <button type="button" class="texty small" @click="whole = row">Whole row</button>
-        <template v-if="form.ordered">
+        <template v-if="form.list !== 'settings'">
           <button type="button" class="texty small" @click="step(-1)">Move up</button>
           <button type="button" class="texty small" @click="step(1)">Move down</button>
         </template>

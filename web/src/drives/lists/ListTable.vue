@@ -45,6 +45,7 @@ const edits = useRowEdits(
 const { shown, edgesShown } = useShownRows(
   () => props.draft.body,
   (id) => props.sheet.settingName(id),
+  (id) => props.sheet.placeName(id),
 )
 const active = ref<{ key: string; column: string } | null>(null)
 /** The column in which the hand came into the line: Enter goes back to it, so that a table is typed line by line. */
@@ -191,7 +192,7 @@ defineExpose({ go, pick, leaveIfIn: () => active.value && leave(), edits })
     <table :aria-label="form.title">
       <thead>
         <tr>
-          <th v-if="form.ordered" class="grip-head"><span class="sr-only">Order</span></th>
+          <th v-if="form.list !== 'settings'" class="grip-head"><span class="sr-only">Order</span></th>
           <th v-for="(c, i) in columns" :key="c.key" scope="col" :class="{ first: i === 0 }">
             {{ c.label }}
           </th>
@@ -208,7 +209,7 @@ defineExpose({ go, pick, leaveIfIn: () => active.value && leave(), edits })
             bad: Object.keys(edits.problems(line.key)).length,
           }"
         >
-          <td v-if="form.ordered" class="grip-cell">
+          <td v-if="form.list !== 'settings'" class="grip-cell">
             <span v-if="line.row" class="grip" title="Drag to another place" aria-hidden="true">⠿</span>
           </td>
           <td v-for="(c, i) in columns" :key="c.key" :class="[c.is, { first: i === 0 }]">

@@ -49,6 +49,7 @@ const hasTorque = computed(() => chosen.value.includes('torqueNm'))
 const { shown } = useShownRows(
   () => props.draft.body,
   (id) => props.sheet.settingName(id),
+  (id) => props.sheet.placeName(id),
 )
 const SHOWN = 6
 const preview = computed(() => read.value.rows.slice(0, SHOWN))

@@ -153,6 +153,7 @@ function asTypedFrom(
             cell,
           )
     case 'seal':
+    case 'place':
     case 'setting':
       return cell === '' ? { typed: '' } : choiceFrom(options, cell)
     case 'choices':

@@ -11,6 +11,18 @@ export function useSheetOptions(body: () => SheetBody) {
   const settings = computed((): Option[] =>
     settingMeasures(filled(body())).map(({ id, label }) => ({ id, label })),
   )
+  /** Places of the drawing, each by what is there. */
+  const places = computed((): Option[] => {
+    const b = body()
+    const of = (kind: string, rows: readonly { id: string; label: string }[]) =>
+      rows.map(({ id, label }) => ({ id: `${kind}:${id}`, label }))
+    return [
+      ...of('gear', b.gears),
+      ...of('stack', b.adjusters),
+      ...of('bearing', b.bearings),
+      ...of('seal', b.seals),
+    ]
+  })
   const seals = computed((): Option[] => body().seals.map(({ id, label }) => ({ id, label })))
   /** Parts, groups and their pieces share one set of ids. */
   const lying = computed(
@@ -25,9 +37,11 @@ export function useSheetOptions(body: () => SheetBody) {
   )
   return {
     settingName: (id: string) => settings.value.find((s) => s.id === id)?.label ?? id,
+    placeName: (id: string) => places.value.find((p) => p.id === id)?.label ?? id,
     lying,
     optionsFor: (form: RowForm, c: Column, row?: ShownRow): Option[] => {
       if (c.is === 'setting') return settings.value
+      if (c.is === 'place') return places.value
       return c.is === 'seal' ? seals.value : optionsOf(body(), form, c, row)
     },
   }

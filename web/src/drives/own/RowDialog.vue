@@ -28,6 +28,7 @@ const base = useId()
 const { shown } = useShownRows(
   () => props.draft.body,
   (id) => props.sheet.settingName(id),
+  (id) => props.sheet.placeName(id),
 )
 /** Only what was typed here is read again: a figure that stays keeps all its digits. */
 const typed = ref<Record<string, Typed>>({})
