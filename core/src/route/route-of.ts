@@ -1,7 +1,8 @@
 import { perSheet } from '../drives/per-sheet.ts'
 import { checkRoute } from './check-route.ts'
 import { OUTSIDE_FACTS } from './job-facts.ts'
-import type { Route, Step } from './route.ts'
+import { cautionsOf } from './cautions.ts'
+import type { Instruct, Route, Step } from './route.ts'
 import { closeSteps } from './stages/close.ts'
 import { finishSteps } from './stages/finish.ts'
 import { inspectSteps } from './stages/inspect.ts'
@@ -67,11 +68,14 @@ export const routeOf = perSheet((sheet): Route => {
   const steps = all.map((s) => ({
     ...s,
     needs: [...new Set(s.needs)].filter((n) => here.has(n) || !NOT_ON_EVERY_DRIVE.has(n)),
+    ...ifAny(cautionsOf(sheet, s.id)),
   }))
   const route: Route = { family: sheet.family, stages: STAGES, steps }
   checkRoute(route, OUTSIDE_FACTS)
   return route
 })
+
+const ifAny = (cautions: Instruct[]) => (cautions.length ? { cautions } : {})
 
 /** Leaves out what a drive does not have. */
 function tidy(step: Step): Step {

@@ -33,9 +33,9 @@ export function changesBetween(before: readonly StepPrint[], now: readonly StepP
 }
 
 /** What is asked, what it waits for, and when it applies; explanations may be reworded freely. */
-function digestOf({ id, what, needs, gates, asks, appliesWhen, counts, caution }: Step): string {
+function digestOf({ id, what, needs, gates, asks, appliesWhen, counts, cautions }: Step): string {
   return fnv1a(
-    JSON.stringify([id, what, needs, gates, asks, appliesWhen ?? null, counts ?? [], caution ?? '']),
+    JSON.stringify([id, what, needs, gates, asks, appliesWhen ?? null, counts ?? [], cautions ?? []]),
   )
 }
 

@@ -132,7 +132,8 @@ export interface Step {
   asks: Ask[]
   tools: string[]
   consumables: string[]
-  caution?: string
+  /** What could hurt somebody at this act, each with its reason. */
+  cautions?: Instruct[]
   /** Left out of this job when it does not hold. */
   appliesWhen?: Condition
   /** What its answers must come to before it counts; otherwise they are kept as an attempt, and the step stays open. */

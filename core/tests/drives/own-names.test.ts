@@ -21,7 +21,10 @@ it('a drive that nobody has weighed or timed is not given a weight, and its hour
   const sheet = filled(templateOf('outboard-fnr', 'own', 'Own'))
   expect(sheet.graph.unit?.weightKg).toBeUndefined()
   expect(sheet.lacks).toContain('unit.hours')
-  const caution = routeOf(sheet).steps.find((s) => s.id === 'receive')!.caution
+  const caution = routeOf(sheet)
+    .steps.find((s) => s.id === 'receive')!
+    .cautions!.map((c) => c.say)
+    .join(' ')
   expect(caution).toContain('weight is not known')
   expect(caution).not.toMatch(/\d+ kg/)
 })

@@ -4,7 +4,7 @@ import Button from 'primevue/button'
 import { computed } from 'vue'
 import { useJob } from './shown-job.ts'
 import { closingOf } from '@moray/core/job/closings'
-import { answerWords, askedNow, routeView, saidNow } from './route/route-view.ts'
+import { answerWords, askedNow, routeView, cautionsNow, saidNow } from './route/route-view.ts'
 
 /** The route on paper, for those who prefer a pencil: what, why, what to write down, and what is done already. */
 const store = useJob()
@@ -34,7 +34,9 @@ const print = () => window.print()
             <ul v-if="saidNow(job, x.step).length" class="small said">
               <li v-for="i in saidNow(job, x.step)" :key="i.say">{{ i.say }}</li>
             </ul>
-            <p v-if="x.step.caution" class="small caution">{{ x.step.caution }}</p>
+            <ul v-if="cautionsNow(job, x.step).length" class="small caution">
+              <li v-for="c in cautionsNow(job, x.step)" :key="c.say">{{ c.say }}</li>
+            </ul>
             <p v-if="closingOf(job.closings, x.step.id)" class="small">
               {{ closingOf(job.closings, x.step.id)!.by }},
               {{ showTime(closingOf(job.closings, x.step.id)!.at)

@@ -48,7 +48,6 @@ export function ringNut(
     ...(isLeft
       ? { turn: { what: lockTabs.what, act: 'tightens' as const, turn: threadTurn('left', 'tightens') } }
       : {}),
-    ...(mounted ? { caution: 'Stance for a sudden release. The drive on its mechanical lock.' } : {}),
     school: 'ring-nut',
     figuresAt: [ringPath(graph)],
     tools: ['Torque wrench within 20 to 100 % of its range'],

@@ -24,7 +24,6 @@ export function findPlace({ graph }: DriveSheet): StepDraft | false {
     why: 'What is opened at the wrong place is opened twice. Nothing comes off until the place is known.',
     tools: ['Pressure tester with its gauge', 'Lamp and mirror'],
     consumables: ['Cleaner', 'Chalk or powder', 'Soap water'],
-    caution: 'Let the pressure out before anything is loosened.',
     instruct: [
       say(
         'Clean it and dry it. Grease from the propeller hub, thrown outwards, looks like a leak of the shaft.',

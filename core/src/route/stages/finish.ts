@@ -108,7 +108,6 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     wants: oil ? alsoAsks(sheet, 'spaces.case.fillMl') : undefined,
     gates: id === 'fill-stand' ? proved.filter((g) => g.when !== joined) : proved,
     consumables: [oil ? `Gear oil${ofOil}` : 'Grease', 'New gaskets'],
-    ...(oil ? {} : { caution: 'A grease gun injects through skin and blows seals: slowly, exit open.' }),
     instruct: fillLines,
     asks: fillAsks(),
   })
@@ -176,10 +175,6 @@ export function finishSteps(sheet: DriveSheet): Step[] {
         ? 'Water at the telltale soon, or stop; then look for drips.'
         : 'Quiet, cool and dry before it goes out.',
       appliesWhen: { all: [LEADS, does('run', 'know.water')] },
-      caution:
-        propellerLater === false
-          ? 'Exhaust outdoors, in the tank or the water with the propeller on; nobody behind it. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.'
-          : 'Exhaust outdoors, no loose gloves near a turning shaft, propeller off on the hose. Never shift at high speed. Plug leads off before a cord or flywheel is turned by hand.',
       gates: [
         gate({ any: [{ known: 'fill.topped' }, { not: does('fill') }] }, 'Nothing has been filled in yet.'),
       ],

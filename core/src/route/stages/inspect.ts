@@ -32,8 +32,6 @@ export function inspectSteps(sheet: DriveSheet): Step[] {
         appliesWhen: OPENS,
         what: 'Clean parts and case',
         why: 'Dirt hides pits, and grit makes new ones.',
-        caution:
-          'Solvent: air, gloves, no flame; a respirator where old coatings are sanded. Chlorinated cleaner gives poison gas with heat.',
         consumables: ['Solvent', 'Brushes', 'Lint-free cloth'],
         instruct: [
           say(

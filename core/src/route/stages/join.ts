@@ -4,7 +4,6 @@ import {
   hiddenOnes,
   joinedTest,
   joinedTo,
-  propellerHeld,
   ringLock,
   wayOf,
 } from '../../drives/graph/unit-facts.ts'
@@ -146,8 +145,6 @@ export function joinSteps(sheet: DriveSheet): Step[] {
         ...unitFits(sheet),
         gate(OTHER_READY, 'The other case of this unit is not closed and proved yet: finish it first.'),
       ],
-      caution:
-        'It drops when the splines align: fingers out of the gap. A tilted drive hangs on its mechanical lock, not on the hydraulics; a stand for both halves.',
       instruct: [
         bySchool('lifting', 'lower-up', 'Lift the lower to the upper, which stays on the boat.'),
         bySchool(
@@ -203,7 +200,6 @@ export function joinSteps(sheet: DriveSheet): Step[] {
       what: 'Count the ratio of the joined unit',
       why: 'Upper times lower: a lower of another boat bolts on all the same.',
       appliesWhen: { all: [joins, { fact: 'unit.cases', is: 2 }] },
-      caution: propellerHeld(graph) ? 'Battery off and key out before hands turn a propeller.' : undefined,
       figures: [
         { label: 'By the teeth of both cases', fact: 'overall.expected' },
         { label: 'Codes of this case that would fit what was counted', fact: 'overall.fits' },
@@ -248,8 +244,6 @@ const joinedByWord = (): StepDraft => ({
   what: 'Prove it tight, both cases joined, before any filling',
   why: 'Both cases share their oil, and the joint between them is tested only here. This sheet has no figures for both together.',
   appliesWhen: { all: [LEADS, does('prove.joined')] },
-  caution:
-    'Never above the lower maximum of the two cases. Glasses on, stand aside of seals and plugs. Let the pressure out before any adapter is loosened.',
   counts: [
     gate(
       { not: { fact: 'leak-joined.word', is: 'leaks' } },

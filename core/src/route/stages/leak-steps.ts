@@ -93,7 +93,6 @@ export function leakStep(
     id: test,
     tools: ['Pressure tester with its gauge', 'Thermometer on the case', ...plan.ports],
     consumables: ['Gasket for the test plug', 'Soap water'],
-    caution: `Never above ${inWords(plan.maxKpa, 'kPa')}: a gearcase is no pressure vessel. Glasses on, stand aside of seals and plugs. Let the pressure out before any adapter is loosened.`,
     figuresAt: [test.endsWith('joined') ? 'tests.joined' : 'tests.case', 'spaces.case.volumeMl'],
     timedFrom: fact('start'),
     holdMin: plan.holdMin,

@@ -18,8 +18,6 @@ export function pressSteps(sheet: DriveSheet): Step[] {
       why: 'Square, to the shoulder, on the ring that carries the fit.',
       appliesWhen: does('fit.pressed'),
       tools: ['Press', 'Drivers', 'Wood or soft metal'],
-      caution:
-        'Press: shield in front, never on the ring that does not carry the fit. Hard steel on hard steel splinters. A heated bush cools before rubber goes near it.',
       school: 'cups',
       holdPoint: !!letters,
       instruct: [

@@ -30,7 +30,6 @@ export function propellerSteps(sheet: DriveSheet): { propeller: StepDraft | null
         place: 'end:aft',
         school: 'prop-nut',
         figuresAt: ['propellers', propellerNutPath(sheet.graph)],
-        caution: 'Battery off and key out. Blade blocked on wood.',
         ...(held.kind === 'tabs' ? { figures: wrenchFigures('prop') } : {}),
         instruct: [
           ...(graph.unit?.shifts

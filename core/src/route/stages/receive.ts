@@ -18,12 +18,6 @@ const AS_FOUND: Condition = {
 }
 
 /** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */
-/** How heavy it is, and what that asks for; where nobody has weighed it, the careful way. */
-function heavy(kg: number | null): string {
-  if (kg === null) return 'Its weight is not known: rated stand, two people or a hoist.'
-  return `About ${kg} kg: rated stand, ${kg > 20 ? 'two people or a hoist' : 'both hands'}.`
-}
-
 export function receiveSteps(sheet: DriveSheet): Step[] {
   const { graph, further } = sheet
   const stamps = sheet.ratio?.stamps ?? []
@@ -48,7 +42,6 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       what: 'Receive it and hear what it is here for',
       why: 'A recent opening, a strike or a season of salt changes where to look.',
       page: 'faults',
-      caution: `${heavy(graph.unit?.weightKg ?? null)} An inverted motor: fuel, oil and battery off first.`,
       instruct: [
         say(
           'Photographs of the damage before anything is touched; where it is insured, the surveyor sees it first.',
@@ -112,7 +105,6 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       what: 'Count the ratio by turns, then by teeth',
       why: 'Stamps get swapped with covers; turns and teeth do not.',
       place: `gear:${sheet.meshes[0]!.pinion}`,
-      caution: propellerHeld(graph) ? 'Battery off and key out before hands turn a propeller.' : undefined,
       instruct: [
         ...(sheet.ratio
           ? [say(`This sheet: ${sheet.ratio.overall}. Ten turns of the output are enough.`)]
@@ -156,7 +148,6 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       what: oil ? 'Drain the oil and read it' : 'Look at the old grease',
       why: 'Milky is water, black is heat, and the magnet tells what is wearing.',
       consumables: ['Tray', 'Rag', 'Bottle for a sample'],
-      caution: 'Used oil harms skin and water: gloves, and into the marked can for the collection point.',
       instruct: [
         say(
           'The old oil goes into the marked can: the law says so, and the fjord too. Never down a drain.',

@@ -27,7 +27,6 @@ export function strikeSteps(sheet: DriveSheet): (StepDraft | false)[] {
       appliesWhen: does('remove.hub'),
       page: 'row',
       place: 'end:aft',
-      caution: 'Battery off and key out before hands go near a propeller. A blade is blocked on wood.',
       instruct: [
         say(
           'Its lock is freed before the nut. Washers and hub are laid in the row with their sides as they come.',
@@ -51,7 +50,6 @@ export function strikeSteps(sheet: DriveSheet): (StepDraft | false)[] {
       place: 'end:aft',
       figuresAt: ['runoutLimits'],
       tools: ['Indicator'],
-      caution: propellerHeld(graph) ? 'Battery off and key out before hands turn a propeller.' : undefined,
       instruct: [
         say(
           'Each shaft on its own, coaxial ones too: turn one, hold the other. Where a zone is not reached, leave it out.',

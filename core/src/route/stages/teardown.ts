@@ -59,7 +59,6 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       },
       what: `Put it in ${openGear}`,
       why: 'In another gear the rod or the shaft does not clear.',
-      caution: 'Battery off and key out before hands go near a propeller.',
       instruct: [say('Prove it: the output shaft turns, nothing else moves.'), ...leverOf(sheet, 'opening')],
     },
     readsNut && { ...readsNut, needs: opened },
@@ -71,7 +70,6 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       why: 'A nut forced over a tab takes the thread with it.',
       school: 'power-tools',
       tools: ['Drift', 'Pliers'],
-      caution: 'Snap rings, springs and chisels: eyes.',
       instruct: [
         say('Tabs straightened, split pins drawn, set screws slackened.'),
         ...pinchScrews(graph).map((g) =>
@@ -91,7 +89,6 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       what: lefts.length > 1 ? 'Left-hand threads, each by name' : `${lefts[0].name}: left-hand thread`,
       why: 'Clockwise loosens it. Forced the usual way it strips the case. When it is bare, the row says it again.',
       place: lefts[0].place || undefined,
-      caution: 'Stance for a sudden release; somebody holds the stand.',
       turn: { what: lefts[0].name, act: 'loosens', turn: threadTurn('left', 'loosens') },
       // where there are several, those that this job loosens
       instruct:
@@ -115,8 +112,6 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       picture: true,
       bares: true,
       attitude: attitudeOf(sheet),
-      caution:
-        'Puller bolts under load: stand out of line. Heat only where no rubber, paint or oil burns; hot parts look like cold ones.',
       instruct: [
         say('Cover every opening; catch washers, springs and keys as they come.'),
         ...(sheet.further?.cautions ?? []).map((c) => say(c)),

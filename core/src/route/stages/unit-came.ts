@@ -1,4 +1,3 @@
-import { propellerHeld } from '../../drives/graph/unit-facts.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { number, pick, say, text, type StepDraft } from '../make.ts'
 import { does, UNIT } from './rebuild.ts'
@@ -48,9 +47,6 @@ export function unitSteps(sheet: DriveSheet): (StepDraft | false)[] {
       what: 'Count the ratio of what is fitted',
       why: 'A stamp can be swapped, and new gears can be the wrong ones; turns do not lie.',
       appliesWhen: { any: [UNIT, does('know.ratio')] },
-      caution: propellerHeld(sheet.graph)
-        ? 'Battery off and key out before hands turn a propeller.'
-        : undefined,
       asks: [
         number('unit.input-turns', 'Turns at the input', 'turns', { min: 0.5, max: 200 }),
         number('unit.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 }),

@@ -10,6 +10,8 @@ import InstructList from './InstructList.vue'
 const props = defineProps<{
   step: StepProgress
   said: readonly Instruct[]
+  /** What could hurt somebody here. */
+  cautions: readonly Instruct[]
   /** A pressure test that runs. */
   running: { minutes: number; left: number } | undefined
   attempts: readonly (Pick<Closing, 'id' | 'by'> & { why: string })[]
@@ -34,7 +36,9 @@ const turn = computed(() => definition.value.turn)
   <p v-if="definition.attitude && open" class="small attitude">
     <span class="soft">Which way up</span> {{ definition.attitude }}
   </p>
-  <p v-if="definition.caution" class="caution"><strong>Caution.</strong> {{ definition.caution }}</p>
+  <ul v-if="cautions.length" class="caution" aria-label="Cautions">
+    <li v-for="c in cautions" :key="c.say">{{ c.say }}</li>
+  </ul>
   <p v-if="running" class="running" role="timer">
     <span class="live mono">{{ running.minutes }} min</span>
     <span>{{

@@ -33,6 +33,7 @@ import StepNotes from './StepNotes.vue'
 import {
   askedNow,
   attemptsOf,
+  cautionsNow,
   figuresOf,
   hintsOf,
   saidNow,
@@ -208,11 +209,12 @@ const shut = computed(() => {
   return others.length < props.step.why.length ? ['What is open above comes first.', ...others] : others
 })
 const said = computed(() => saidNow(props.job, definition.value))
+const cautions = computed(() => cautionsNow(props.job, definition.value))
 </script>
 
 <template>
   <div ref="frame" class="step">
-    <StepHead :step="step" :said="said" :running="running" :attempts="attempts" />
+    <StepHead :step="step" :said="said" :cautions="cautions" :running="running" :attempts="attempts" />
     <ClosedMeanwhile
       v-if="half && step.state === 'done' && !correcting"
       :step="definition"

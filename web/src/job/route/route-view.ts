@@ -93,6 +93,10 @@ export function askedNow(job: ShownJob, step: Step, raw: Raw): Step {
 export const saidNow = (job: ShownJob, step: Step): Instruct[] =>
   (step.instruct ?? []).filter((i) => !i.when || holds(i.when, job.facts))
 
+/** What could hurt somebody at a step of this job. */
+export const cautionsNow = (job: ShownJob, step: Step): Instruct[] =>
+  (step.cautions ?? []).filter((i) => !i.when || holds(i.when, job.facts))
+
 /** Pages of the technician's own manual that the figures of a step stand on, as the sheet's sources name them. */
 export function manualPages(sheet: DriveSheet, step: Step): string[] {
   const own = (sheet.sources ?? []).filter(
