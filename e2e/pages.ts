@@ -12,7 +12,7 @@ export const PAGES = [
   ['/jobs/lomvi-test/route', 'Prove the case tight'],
   ['/jobs/rordrum/parts?view=row', 'Rordrum V'],
   ['/jobs/teist-bent/parts?view=grades&part=prop-shaft', 'Propeller shaft with its gear'],
-  ['/jobs/lomvi-teist/faults', 'What it may be'],
+  ['/jobs/lomvi-teist/faults', 'Likely causes'],
   ['/jobs/lomvi-done/sheet', 'Step sheet'],
   ['/find?q=forward', 'Find'],
   ['/jobs/lomvi-test/before', 'Units like this'],

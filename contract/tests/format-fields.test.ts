@@ -100,7 +100,7 @@ const USED: Record<string, Record<string, string>> = {
     'core/src/route/stages/teardown.ts': 'openGear',
     'core/src/route/stages/join.ts': 'shifts',
     'core/src/route/stages/finish.ts': 'telltale',
-    'core/src/route/stages/receive.ts': 'weightKg',
+    'core/src/route/cautions.ts': 'weightKg',
     'core/src/inspection/estimate.ts': 'exchange used',
     [`${CORE}graph/old-view.ts`]: 'levers attitudes cautions trimTab partner plateAt stampsAt',
   },

@@ -1,3 +1,4 @@
+import { TRAITS, type Trait } from '@moray/core/inspection/fault-table'
 import { Many, Num, One, Text, Texts } from '../fields/decorators.ts'
 import { NumberTable } from '../fields/tables.ts'
 import { ClosedWindowFields } from './shim-fields.ts'
@@ -83,4 +84,7 @@ export class FaultRankFields {
     optional: true,
   })
   edits?: LikelihoodFields[]
+
+  @Texts({ what: 'what the drive has', most: 20, values: [...TRAITS], optional: true })
+  drive?: Trait[]
 }

@@ -1,6 +1,6 @@
 import { refuse } from '../checks/input-error.ts'
-import { shopTable, type FaultCase, type LikelihoodEdit } from './fault-history.ts'
-import type { Finding } from './fault-table.ts'
+import { seedTable, shopTable, type FaultCase, type LikelihoodEdit } from './fault-history.ts'
+import type { Finding, Trait } from './fault-table.ts'
 
 export interface FaultRankInput {
   /** Ids of findings that are there. */
@@ -11,6 +11,8 @@ export interface FaultRankInput {
   history?: FaultCase[]
   /** Likelihoods that the shop has set itself. */
   edits?: LikelihoodEdit[]
+  /** What the drive has: causes of anything else are left out. Without it every drive is meant, and nothing that only few have. */
+  drive?: Trait[]
 }
 
 export interface FaultRank {
@@ -25,7 +27,7 @@ export interface FaultRank {
     seenHere: number
   }[]
   /** Best first: information per cost. */
-  nextChecks: { id: string; label: string; expectedBits: number; cost: number }[]
+  nextChecks: { id: string; label: string; expectedBits: number; cost: number; minutes: number }[]
 }
 
 /** How many times more (or less) often than by chance a finding goes with a cause before it is named for or against it. */
@@ -33,12 +35,20 @@ const TELLING = 3
 
 /**
  * Ranks causes by Bayes' rule, findings taken as independent given the cause, and proposes the next check by
- * expected information (bits of entropy over the causes, Lindley 1956) against its cost.
+ * expected information (bits of entropy over the causes, Lindley 1956) against its cost. On a drive that is named, a check of which
+ * one finding is known was done: it is not proposed again.
  * @throws InputError naming a finding that the table does not know, or one that is both there and not
  */
 export function faultRank(input: FaultRankInput): FaultRank {
   const history = input.history ?? []
-  const { causes, checks, findings } = shopTable(history, input.edits)
+  const all = new Set(seedTable.causes.map((c) => c.id))
+  const mine = onDrive(seedTable.causes, input.drive)
+  // what cannot be on this drive neither counts nor is asked for; a name that nobody knows is still refused
+  const counts = ({ cause }: { cause: string }) => !all.has(cause) || mine.some((c) => c.id === cause)
+  const table = shopTable(history.filter(counts), input.edits?.filter(counts), { ...seedTable, causes: mine })
+  const { findings } = table
+  const { causes } = table
+  const checks = onDrive(table.checks, input.drive)
   const look = (path: string, ids: string[]): Finding[] => {
     if (!Array.isArray(ids)) refuse(path, 'must be a list of findings')
     return [...new Set(ids)].map(
@@ -82,12 +92,14 @@ export function faultRank(input: FaultRankInput): FaultRank {
       }))
       .sort((a, b) => b.probability - a.probability || (a.id < b.id ? -1 : 1)),
     nextChecks: checks
+      .filter((check) => !input.drive || !check.shows.some((id) => [...known].some((f) => f.id === id)))
       .map((check) => {
         const open = check.shows.map((id) => findings.find((f) => f.id === id)!).filter((f) => !known.has(f))
         return {
           id: check.id,
           label: check.label,
           cost: check.cost,
+          minutes: check.minutes,
           expectedBits:
             entropyNow -
             entropyAfter(
@@ -101,6 +113,15 @@ export function faultRank(input: FaultRankInput): FaultRank {
       .sort((a, b) => b.expectedBits / b.cost - a.expectedBits / a.cost || (a.id < b.id ? -1 : 1)),
   }
 }
+
+/** Drives of a rare kind: what only they have is meant when one of them is. */
+const RARE: ReadonlySet<Trait> = new Set(['belt'])
+
+/** Rows of the table that are true for a drive. */
+export const onDrive = <T extends { of?: readonly Trait[] }>(
+  rows: readonly T[],
+  drive: readonly Trait[] | undefined,
+): T[] => rows.filter((r) => (r.of ?? []).every((t) => (drive ? drive.includes(t) : !RARE.has(t))))
 
 function likelihood(finding: Finding, cause: string): number {
   return finding.speaksFor[cause] ?? finding.background

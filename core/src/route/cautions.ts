@@ -19,7 +19,7 @@ interface Caution {
 }
 
 const isOutboard = ({ family }: DriveSheet) => family.startsWith('outboard')
-const hasPropeller = ({ graph }: DriveSheet) => propellerHeld(graph) !== null
+const hasPropeller = ({ graph }: DriveSheet) => !!propellerHeld(graph)
 const hasKind =
   (...kinds: string[]) =>
   (sheet: DriveSheet) =>

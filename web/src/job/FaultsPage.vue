@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { endpoints } from '@moray/contract/endpoints'
+import { traitsOf } from '@moray/core/inspection/fault-drive'
+import { onDrive } from '@moray/core/inspection/fault-rank'
 import { seedTable } from '@moray/core/inspection/fault-history'
 import Button from 'primevue/button'
 import { computed, ref } from 'vue'
@@ -29,14 +31,15 @@ const shows = (id: string) =>
 const percent = (p: number) => (p < 0.01 ? '< 1 %' : `${Math.round(100 * p)} %`)
 /** How much a check is expected to tell, in words: a bit is one yes-or-no question answered for good. */
 const tells = (bits: number) =>
-  bits > 0.5
-    ? 'tells much'
-    : bits > 0.2
-      ? 'tells something'
-      : bits > 0.05
-        ? 'tells a little'
-        : 'tells hardly anything'
-const COST: Record<number, string> = { 1: 'a look', 2: 'minutes', 4: 'a pressure test', 10: 'open it' }
+  bits > 0.5 ? 'says much' : bits > 0.2 ? 'says something' : bits > 0.05 ? 'says a little' : 'says little'
+/** Findings and causes that can be on this drive, and what somebody has said already. */
+const traits = computed(() => traitsOf(job.value.sheet))
+const findings = computed(() => {
+  const said = new Set(work.value.findings.map((f) => f.finding))
+  const here = new Set(onDrive(seedTable.findings, traits.value).map((f) => f.id))
+  return seedTable.findings.filter((f) => here.has(f.id) || said.has(f.id))
+})
+const causes = computed(() => onDrive(seedTable.causes, traits.value))
 
 const cause = ref('')
 const note = ref('')
@@ -65,7 +68,7 @@ const causeLabel = (id: string) => seedTable.causes.find((c) => c.id === id)?.la
     <section aria-label="Findings">
       <h2>What is found</h2>
       <ul class="findings">
-        <li v-for="f in seedTable.findings" :key="f.id" :class="stateOf(f.id)">
+        <li v-for="f in findings" :key="f.id" :class="stateOf(f.id)">
           <fieldset class="one-of">
             <legend>{{ f.label }}</legend>
             <label
@@ -90,8 +93,8 @@ const causeLabel = (id: string) => seedTable.causes.find((c) => c.id === id)?.la
       </ul>
     </section>
     <section class="causes" aria-label="Causes">
-      <h2>What it may be</h2>
-      <p v-if="!work.findings.length" class="soft">Nothing is found yet: this is how common each is.</p>
+      <h2>Likely causes</h2>
+      <p v-if="!work.findings.length" class="soft">Nothing is found yet. This is how common each cause is.</p>
       <ol>
         <li v-for="c in shown" :key="c.id">
           <span
@@ -113,11 +116,11 @@ const causeLabel = (id: string) => seedTable.causes.find((c) => c.id === id)?.la
       </ol>
     </section>
     <aside aria-label="Next">
-      <h2>Look at next</h2>
+      <h2>Next checks</h2>
       <ol class="checks">
         <li v-for="(c, i) in rank.nextChecks.slice(0, 5)" :key="c.id" :class="{ first: i === 0 }">
           <strong>{{ c.label }}</strong>
-          <span class="small">{{ tells(c.expectedBits) }}, for {{ COST[c.cost] ?? c.cost }}</span>
+          <span class="small">About {{ c.minutes }} min, {{ tells(c.expectedBits) }}</span>
           <span class="small soft">shows: {{ shows(c.id) }}</span>
         </li>
       </ol>
@@ -129,14 +132,14 @@ const causeLabel = (id: string) => seedTable.causes.find((c) => c.id === id)?.la
           <span class="small soft"> {{ outcome.by }}</span>
         </p>
         <form class="entries" @submit.prevent="itWas">
-          <label for="cause">{{ outcome ? 'It was something else' : 'Once you know it' }}</label>
+          <label for="cause">{{ outcome ? 'It was something else' : 'What it turned out to be' }}</label>
           <select id="cause" v-model="cause">
             <option value="">choose</option>
-            <option v-for="c in seedTable.causes" :key="c.id" :value="c.id">{{ c.label }}</option>
+            <option v-for="c in causes" :key="c.id" :value="c.id">{{ c.label }}</option>
           </select>
           <label for="note">Note</label>
           <input id="note" v-model="note" maxlength="300" />
-          <Button type="submit" label="Keep it" class="quiet" :disabled="!cause || write.busy.value" />
+          <Button type="submit" label="Save" class="quiet" :disabled="!cause || write.busy.value" />
         </form>
         <p class="small soft">
           {{ work.history.length }} faults of this shop are in the table; the next job starts with them.
