@@ -112,7 +112,10 @@ const USED: Record<string, Record<string, string>> = {
     [`${WEB}forms/other-forms.ts`]: 'heightMm',
     [`${WEB}show-rows.ts`]: 'id',
   },
-  'unit.attitudes': { 'core/src/route/stages/attitudes.ts': 'act up falls', [`${WEB}show-rows.ts`]: 'id' },
+  'unit.attitudes': {
+    'core/src/route/stages/attitudes.ts': 'act up falls during',
+    [`${WEB}show-rows.ts`]: 'id',
+  },
   ratio: { 'core/src/route/stages/receive.ts': 'overall stamps' },
   'ratio.stamps': { 'web/src/drives/DrivePage.vue': 'code teeth note own' },
   axes: {

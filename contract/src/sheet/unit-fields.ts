@@ -1,6 +1,8 @@
+import { ATTITUDE_ACTS, type AttitudeAct } from '@moray/core/drives/further'
 import { Flag, Many, Num, One, OneOf, RowId, Text, Texts, Whole } from '../fields/decorators.ts'
 import { AnswerTable } from '../fields/tables.ts'
 
+const DURING = Object.keys(ATTITUDE_ACTS) as AttitudeAct[]
 const GEARS = ['neutral', 'forward', 'reverse'] as const
 
 export class AllowedDropFields {
@@ -95,6 +97,9 @@ export class AttitudeRow {
 
   @Text({ what: 'act', min: 1, max: 80 })
   act!: string
+
+  @OneOf({ what: 'the work that it belongs to', values: DURING, optional: true })
+  during?: AttitudeAct
 
   @Text({ what: 'which way up', min: 1, max: 80 })
   up!: string

@@ -77,9 +77,21 @@ export interface AnodeRow {
 }
 
 /** Which way up the case stands for an act, and what falls out when it is turned. */
+export const ATTITUDE_ACTS = {
+  off: 'taking parts out',
+  in: 'building it back',
+  setting: 'measuring and setting',
+  joining: 'joining the halves',
+  test: 'the pressure test',
+  filling: 'filling',
+} as const
+export type AttitudeAct = keyof typeof ATTITUDE_ACTS
+
 export interface Attitude {
   id: string
   act: string
+  /** The work that it belongs to; one that nobody has said is shown as parts come out and go in. */
+  during?: AttitudeAct
   up: string
   falls?: string
 }

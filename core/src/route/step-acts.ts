@@ -105,6 +105,7 @@ export const classesOn = perSheet((sheet: DriveSheet): ((deed: Deed) => readonly
     switch (verb) {
       case 'remove':
       case 'fit':
+        return [...partClasses(ix, of, on), partClass(on)].map((c) => `${verb}.${c}`)
       case 'renew':
         return partClasses(ix, of, on).map((c) => `${verb}.${c}`)
       case 'loosen':
@@ -132,6 +133,9 @@ export const classesOn = perSheet((sheet: DriveSheet): ((deed: Deed) => readonly
     return found
   }
 })
+
+/** The class of one part by itself; ids may be called like kinds. */
+export const partClass = (id: string): ActClass => `part:${id}`
 
 /** Kinds of parts outside that have steps of their own. */
 const OWN_STEP: ReadonlySet<string> = new Set(['seal', 'ring', 'hub', 'anode'])

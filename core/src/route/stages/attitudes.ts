@@ -1,11 +1,12 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
-import type { ShiftState } from '../../drives/further.ts'
+import type { AttitudeAct, ShiftState } from '../../drives/further.ts'
 import { say } from '../make.ts'
 import type { Instruct } from '../route.ts'
 
-/** Which way up the case stands, and what falls out when it is turned, act by act as the sheet says; undefined where it says nothing. */
-export function attitudeOf(sheet: DriveSheet): string | undefined {
-  const rows = sheet.further?.attitudes ?? []
+/** Which way up the case stands at one kind of work, and what falls out when it is turned, as the sheet says; undefined where it says nothing. */
+export function attitudeOf(sheet: DriveSheet, during: AttitudeAct): string | undefined {
+  const unsaid = during === 'off' || during === 'in'
+  const rows = (sheet.further?.attitudes ?? []).filter((a) => (a.during ? a.during === during : unsaid))
   const words = rows.map(
     (a) => `${a.act}: ${a.up}${a.falls && a.falls !== 'nothing' ? `; falls out: ${a.falls}` : ''}`,
   )

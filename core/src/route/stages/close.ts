@@ -91,8 +91,9 @@ export function closeSteps(sheet: DriveSheet): Step[] {
   const bigNut = lackingUnder(sheet, ringPath(sheet.graph))
   const readable = sheet.measures.filter((m) => m.kind !== 'depth')
   const leakCase: Omit<StepDraft, 'id'> = {
-    what: 'Prove the case tight by itself',
-    why: 'Found now it is one joint; found later it is all of them.',
+    what: 'Pressure-test this case on its own',
+    why: 'A leak found now is in this case. After joining it can be anywhere.',
+    attitude: attitudeOf(sheet, 'test'),
     appliesWhen: does('prove.case'),
     needs: [
       'turn-closed',
@@ -148,7 +149,7 @@ export function closeSteps(sheet: DriveSheet): Step[] {
       why: 'Straight in, never forced; what does not go is not lined up.',
       appliesWhen: CLOSES,
       school: 'covers',
-      attitude: attitudeOf(sheet),
+      attitude: attitudeOf(sheet, 'in'),
       instruct: [
         ...(carrierKey
           ? [

@@ -11,6 +11,7 @@ import type { DriveSheet } from '../../drives/sheet.ts'
 import type { Condition } from '../facts.ts'
 import { neededIf, gate, inOrder, mustHold, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Ask, Gate, Instruct, Step } from '../route.ts'
+import { attitudeOf } from './attitudes.ts'
 import { propellerSteps } from './propeller.ts'
 import { PROVED_ELSEWHERE } from './join.ts'
 import { does, inMode, LEADS, UNIT } from './rebuild.ts'
@@ -105,6 +106,7 @@ export function finishSteps(sheet: DriveSheet): Step[] {
     appliesWhen: { all: [fills, when] },
     school: 'filling',
     figuresAt: ['spaces.case.fillMl'],
+    attitude: attitudeOf(sheet, 'filling'),
     wants: oil ? alsoAsks(sheet, 'spaces.case.fillMl') : undefined,
     gates: id === 'fill-stand' ? proved.filter((g) => g.when !== joined) : proved,
     consumables: [oil ? `Gear oil${ofOil}` : 'Grease', 'New gaskets'],

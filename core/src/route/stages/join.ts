@@ -138,7 +138,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
       why: 'It goes up flush by hand, or something is not lined up.',
       appliesWhen: joins,
       school: 'lifting',
-      attitude: attitudeOf(sheet),
+      attitude: attitudeOf(sheet, 'joining'),
       gates: [
         ...tightCase(sheet),
         ...rightDrive(sheet),

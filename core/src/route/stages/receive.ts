@@ -1,4 +1,6 @@
 import { caseTest, joinedTest, lubricantOf, propellerHeld } from '../../drives/graph/unit-facts.ts'
+import { edgesOf } from '../../drives/graph/edges.ts'
+import type { Graph, Tool } from '../../drives/graph/rows.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { volumeInWords } from '../../units/format.ts'
 import { bySchool, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
@@ -8,6 +10,7 @@ import { findPlace } from './find-place.ts'
 import { leakStep } from './leak-steps.ts'
 import { does, inMode, OPENS, WHOLE } from './rebuild.ts'
 import { strikeSteps } from './strike.ts'
+import { partClass } from '../step-acts.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** What it has been through tells where to look; a test, and what was worked on elsewhere, need none of it. */
@@ -18,6 +21,16 @@ const AS_FOUND: Condition = {
 }
 
 /** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */
+/** A tool is laid out where the job touches what it is for; one of which nobody has said that, always. */
+function forWhat(graph: Graph, tool: Tool): Condition | undefined {
+  const acts = edgesOf(tool.for).flatMap((id) =>
+    graph.groups?.some((g) => g.id === id)
+      ? [`loosen.${id}`, `take-out.${id}`, `tighten.${id}`]
+      : [`remove.${partClass(id)}`, `fit.${partClass(id)}`],
+  )
+  return acts.length ? does(...acts) : undefined
+}
+
 export function receiveSteps(sheet: DriveSheet): Step[] {
   const { graph, further } = sheet
   const stamps = sheet.ratio?.stamps ?? []
@@ -128,9 +141,11 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       what: 'Lay out tools, fixtures and stand',
       why: 'Which variant of a tool fits goes by the serial number; a substitute is decided now, not with the case half open.',
       school: 'fixtures',
-      instruct: (further?.tools ?? []).map((t) =>
+      instruct: (graph.tools ?? []).map((t) =>
         say(
-          `${t.name}${t.serials ? ` (${t.serials})` : ''}${t.substitute ? `; in its place: ${t.substitute}` : ''}.`,
+          `${t.name}${t.serials ? ` (${t.serials})` : ''}.${t.substitute ? ` Without it: ${t.substitute}.` : ''}`,
+          undefined,
+          forWhat(graph, t),
         ),
       ),
       asks: [

@@ -5,6 +5,7 @@ import { bySchool, gate, inOrder, listFrom, listOf, mustHold, pick, say } from '
 import { lowerFirst } from '../../units/words.ts'
 import type { Step } from '../route.ts'
 import { does } from './rebuild.ts'
+import { attitudeOf } from './attitudes.ts'
 import { lackingUnder, wantingStep } from './wanted.ts'
 
 const FLANKS = [
@@ -36,6 +37,7 @@ export function settingSteps(sheet: DriveSheet): Step[] {
       what: 'Build it up for measuring',
       why: 'A trial build leaves things out or loose on purpose; each has to be undone.',
       appliesWhen: does('set'),
+      attitude: attitudeOf(sheet, 'setting'),
       school: 'first-stack',
       instruct: [
         say('Lips and rings stay out: seals go in for good after the last trial.'),

@@ -111,7 +111,7 @@ export function teardownSteps(sheet: DriveSheet): Step[] {
       page: 'row',
       picture: true,
       bares: true,
-      attitude: attitudeOf(sheet),
+      attitude: attitudeOf(sheet, 'off'),
       instruct: [
         say('Cover every opening; catch washers, springs and keys as they come.'),
         ...(sheet.further?.cautions ?? []).map((c) => say(c)),

@@ -1,3 +1,4 @@
+import { ATTITUDE_ACTS } from '@moray/core/drives/further'
 import { HANDS, name, type RowForm } from './column.ts'
 
 export const OTHERS: RowForm[] = [
@@ -204,9 +205,10 @@ export const OTHERS: RowForm[] = [
     title: 'Which way up',
     one: 'an attitude',
     empty: 'How the case stands for an act, and what falls out when it is turned.',
-    shown: ['act', 'up', 'falls'],
+    shown: ['act', 'during', 'up', 'falls'],
     columns: [
       { key: 'act', label: 'For', is: 'text', needed: true, most: 80, wide: true },
+      { key: 'during', label: 'Said at', is: 'choice', choices: ATTITUDE_ACTS },
       { key: 'up', label: 'Up', is: 'text', needed: true, most: 80 },
       { key: 'falls', said: 'falls out:', label: 'Falls out', is: 'text', most: 120 },
     ],
