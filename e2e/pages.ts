@@ -9,7 +9,7 @@ export const PAGES = [
   ['/jobs/lomvi-done/record', 'Record 26-097'],
   ['/jobs/lomvi-done/contact', 'Drive flank, place 1'],
   ['/jobs/havsule-upper/scope', 'What is it for?'],
-  ['/jobs/lomvi-test/route', 'Prove the case tight'],
+  ['/jobs/lomvi-test/route', 'Pressure-test this case'],
   ['/jobs/rordrum/parts?view=row', 'Rordrum V'],
   ['/jobs/teist-bent/parts?view=grades&part=prop-shaft', 'Propeller shaft with its gear'],
   ['/jobs/lomvi-teist/faults', 'Likely causes'],

@@ -25,7 +25,7 @@ test('an inch manual’s "not more than 1 psi in 5 minutes" is proved in its own
   await show(page, `/jobs/${id}/route`)
   await page.getByLabel('Units that are read first').selectOption('imperial')
   const step = panel(page)
-  await expect(step.getByRole('heading', { name: 'Prove the case tight by itself' })).toBeVisible()
+  await expect(step.getByRole('heading', { name: 'Pressure-test this case on its own' })).toBeVisible()
   // no number in fourteen digits, and the pressure as the manual prints it
   await expect(step).toContainText('(10.0 psi)')
   await expect(step).not.toContainText(/\d\.\d{6,}/)
@@ -40,7 +40,7 @@ test('an inch manual’s "not more than 1 psi in 5 minutes" is proved in its own
   for (const port of await ask('blocks-off').locator('label').all()) await port.click()
   await expect(step).toContainText('passes')
   await step.getByRole('button', { name: /[Nn]ext step/ }).click()
-  await expect(step.getByRole('heading', { name: 'Prove the case tight by itself' })).toBeHidden()
+  await expect(step.getByRole('heading', { name: 'Pressure-test this case on its own' })).toBeHidden()
   const { facts } = await jobOf(page, id)
   expect([facts['leak-case.by-manual'], facts['leak-case.proved']]).toEqual(['passes', true])
   // and so it stands in the record

@@ -172,7 +172,7 @@ test('what is found moves the causes, and what it was is kept', async ({ page })
   await still.getByText('yes', { exact: true }).click()
   await expect(first.locator('.small').first()).toContainText('pressure falls with everything still')
   await page.getByLabel('What it turned out to be').selectOption({ label: 'Carrier O-ring' })
-  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByRole('region', { name: 'What it was' })).toContainText('Carrier O-ring')
 })
 

@@ -70,7 +70,9 @@ test(
     await expect(panel(page).getByRole('heading', { name: /One check reading/ })).toBeVisible()
     await expect(page.getByRole('button', { name: /^Set\d/ })).toHaveCount(0)
     await panel(page).getByRole('button', { name: CLOSED }).click()
-    await expect(panel(page).getByRole('heading', { name: 'Prove the case tight by itself' })).toBeVisible()
+    await expect(
+      panel(page).getByRole('heading', { name: 'Pressure-test this case on its own' }),
+    ).toBeVisible()
   },
 )
 
@@ -99,7 +101,7 @@ test('a bought-in unit cannot be handed over untested', async ({ page }) => {
   await panel(page).getByRole('button', { name: 'none of this was done here' }).click()
   await expect(panel(page)).toContainText('not done here')
   await panel(page).getByRole('button', { name: CLOSED }).click()
-  await expect(panel(page).getByRole('heading', { name: 'Prove the case tight by itself' })).toBeHidden()
+  await expect(panel(page).getByRole('heading', { name: 'Pressure-test this case on its own' })).toBeHidden()
   await show(page, `/jobs/${id}/route?step=handover`)
   await expect(panel(page)).toContainText('not handed over untested')
   await panel(page).getByRole('button', { name: 'Go on all the same' }).click()

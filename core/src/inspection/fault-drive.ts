@@ -5,7 +5,7 @@ import type { Trait } from './fault-table.ts'
 /** Families whose clutch grips by friction, and not by dogs. */
 const FRICTION: ReadonlySet<Family> = new Set<Family>(['stern-upper-reversing'])
 /** Families that are driven through a universal joint or a coupling at their input. */
-const INPUT_JOINT: ReadonlySet<Family> = new Set<Family>(['stern-upper', 'stern-upper-reversing'])
+export const INPUT_JOINT: ReadonlySet<Family> = new Set<Family>(['stern-upper', 'stern-upper-reversing'])
 
 /** What a drive has, as far as a fault can lie in it: read off its rows. */
 export function traitsOf(sheet: DriveSheet): Trait[] {

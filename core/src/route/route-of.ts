@@ -43,6 +43,7 @@ const NOT_ON_EVERY_DRIVE: ReadonlySet<string> = new Set<DriveStepId>([
   'preload',
   'crush',
   'pattern',
+  'pump',
   'ring-stand',
   'check-set',
   'unit-ratio',

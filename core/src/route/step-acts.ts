@@ -1,5 +1,6 @@
 import type { Deed } from '../assembly/act.ts'
 import { assemblyIndex, type AssemblyIndex } from '../assembly/assembly-index.ts'
+import { edgesOf } from '../drives/graph/edges.ts'
 import { bigRing } from '../drives/graph/unit-facts.ts'
 import { perSheet } from '../drives/per-sheet.ts'
 import type { DriveSheet } from '../drives/sheet.ts'
@@ -23,6 +24,7 @@ const CLAIMS: Partial<Record<DriveStepId, readonly ActClass[]>> = {
   seals: ['renew.seal', 'fit.seal'],
   'o-rings': ['renew.ring', 'fit.ring'],
   close: ['fit.inside', 'renew.inside'],
+  pump: ['fit.pump', 'renew.pump'],
   tighten: ['fit.outside', 'renew.outside', 'snug', 'tighten.other', 'lock.other'],
   'ring-stand': ['tighten.ring', 'lock.ring'],
   'ring-mounted': ['tighten.ring', 'lock.ring'],
@@ -105,7 +107,9 @@ export const classesOn = perSheet((sheet: DriveSheet): ((deed: Deed) => readonly
     switch (verb) {
       case 'remove':
       case 'fit':
-        return [...partClasses(ix, of, on), partClass(on)].map((c) => `${verb}.${c}`)
+        return [...partClasses(ix, of, on), ...(of.named.has(on) ? [partClass(on)] : [])].map(
+          (c) => `${verb}.${c}`,
+        )
       case 'renew':
         return partClasses(ix, of, on).map((c) => `${verb}.${c}`)
       case 'loosen':
@@ -134,17 +138,19 @@ export const classesOn = perSheet((sheet: DriveSheet): ((deed: Deed) => readonly
   }
 })
 
-/** The class of one part by itself; ids may be called like kinds. */
+/** The class of one part by itself, where a tool or a seal is for it; ids may be called like kinds. */
 export const partClass = (id: string): ActClass => `part:${id}`
 
 /** Kinds of parts outside that have steps of their own. */
-const OWN_STEP: ReadonlySet<string> = new Set(['seal', 'ring', 'hub', 'anode'])
+const OWN_STEP: ReadonlySet<string> = new Set(['seal', 'ring', 'hub', 'anode', 'pump'])
 
 interface Roles {
   ring?: string
   roles: ReadonlyMap<string, string>
   settings: ReadonlyMap<string, readonly string[]>
   inside: ReadonlySet<string>
+  /** Parts that something is said of by themselves: what a tool or a seal is for. */
+  named: ReadonlySet<string>
 }
 
 const rolesOf = perSheet((sheet: DriveSheet): Roles => {
@@ -161,6 +167,12 @@ const rolesOf = perSheet((sheet: DriveSheet): Roles => {
           ...(m.kind === 'backlash' || m.kind === 'depth' ? ['mesh'] : []),
         ],
       ]),
+    ),
+    named: new Set(
+      [
+        ...(sheet.graph.tools ?? []).map((t) => t.for),
+        ...(sheet.graph.sealFits ?? []).map((f) => f.part),
+      ].flatMap(edgesOf),
     ),
     inside: new Set(sheet.parts.filter((p) => p.inside || p.role === 'carrier').map((p) => p.id)),
   }

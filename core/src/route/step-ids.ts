@@ -30,7 +30,7 @@ const BY_STAGE = {
   press: ['press', 'cages', 'pre-lube'],
   set: ['trial-in', 'preload', 'set-gears', 'crush', 'pattern', 'accept', 'turn', 'trial-out'],
   seal: ['seals', 'o-rings', 'oil-again'],
-  close: ['inside', 'close', 'tighten', 'ring-stand', 'turn-closed', 'check-set'],
+  close: ['inside', 'close', 'pump', 'tighten', 'ring-stand', 'turn-closed', 'check-set'],
   tight: ['unit-look', 'unit-ratio', 'leak-case'],
   join: ['join-gear', 'splines', 'join', 'ring-mounted', 'shift-check', 'unit-overall', 'leak-joined'],
   finish: ['fill-stand', 'anode', 'fill-mounted', 'first-run', 'propeller', 'handover'],

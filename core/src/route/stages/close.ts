@@ -7,6 +7,7 @@ import type { Condition } from '../facts.ts'
 import { neededIf, bySchool, gate, inOrder, number, pick, say, seen, type StepDraft } from '../make.ts'
 import type { Step } from '../route.ts'
 import { leakStep } from './leak-steps.ts'
+import { pumpStep } from './pump.ts'
 import { unitSteps } from './unit-came.ts'
 import { byFeel, groupTorques, torqueAsks, wrenchFigures } from './torque-asks.ts'
 import { attitudeOf, leverOf } from './attitudes.ts'
@@ -167,9 +168,10 @@ export function closeSteps(sheet: DriveSheet): Step[] {
         bySchool('covers', 'both', 'O-ring and a thin film of sealant, for a pitted face.'),
       ],
     },
+    pumpStep(sheet),
     {
       id: 'tighten',
-      needs: ['close'],
+      needs: ['close', 'pump'],
       role: 'tightens',
       what: 'Tighten in order and in stages',
       why: 'Snug by hand, half, full, once round to check.',

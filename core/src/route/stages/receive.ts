@@ -5,12 +5,13 @@ import type { DriveSheet } from '../../drives/sheet.ts'
 import { volumeInWords } from '../../units/format.ts'
 import { bySchool, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Condition } from '../facts.ts'
-import type { Step } from '../route.ts'
+import type { Instruct, Step } from '../route.ts'
 import { findPlace } from './find-place.ts'
 import { leakStep } from './leak-steps.ts'
 import { does, inMode, OPENS, WHOLE } from './rebuild.ts'
 import { strikeSteps } from './strike.ts'
 import { partClass } from '../step-acts.ts'
+import { INPUT_JOINT } from '../../inspection/fault-drive.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** What it has been through tells where to look; a test, and what was worked on elsewhere, need none of it. */
@@ -21,6 +22,23 @@ const AS_FOUND: Condition = {
 }
 
 /** Receive and identify: what it is, what it complains of, and what it tells while it is still together. */
+/** What the sheet's intervals say for the water of this job. */
+function dueLines(sheet: DriveSheet): Instruct[] {
+  const every = (months: number | undefined, hours: number | undefined) =>
+    [months && `every ${months} ${months === 1 ? 'month' : 'months'}`, hours && `every ${hours} h`]
+      .filter(Boolean)
+      .join(' or ')
+  return (sheet.service ?? []).flatMap(({ what, months, hours, saltMonths }) => {
+    const [plain, salt] = [every(months, hours), every(saltMonths ?? months, hours)]
+    if (plain === salt || !salt) return plain ? [say(`${what}: ${plain}.`)] : []
+    return [
+      say(`${what}: ${salt}, in this water.`, undefined, SALTY),
+      say(`${what}: ${plain}.`, undefined, { not: SALTY }),
+    ]
+  })
+}
+const SALTY: Condition = { fact: 'job.water', oneOf: ['salt', 'brackish'] }
+
 /** A tool is laid out where the job touches what it is for; one of which nobody has said that, always. */
 function forWhat(graph: Graph, tool: Tool): Condition | undefined {
   const acts = edgesOf(tool.for).flatMap((id) =>
@@ -249,9 +267,15 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       consumables: ['Spline grease', 'Gaskets of the screws'],
       instruct: [
         ...(propellerHeld(graph) ? [say('Propeller off, splines wiped, looked at and greased thinly.')] : []),
-        say(
-          'Pickups and drains clear; screws of carrier or cover drawn and greased where salt gets at them.',
-        ),
+        ...dueLines(sheet),
+        say('Clear the water pickups and drain holes.'),
+        ...(INPUT_JOINT.has(sheet.family)
+          ? [
+              say('Look into the bellows: no crack, and dry inside.'),
+              say('Turn the universal joints and the gimbal bearing by hand: no play, no rust, no noise.'),
+              say("Check the engine's alignment the way the manual says."),
+            ]
+          : []),
         bySchool('impeller', 'yearly', 'The impeller is new every year here: it is cheap.'),
         bySchool(
           'impeller',

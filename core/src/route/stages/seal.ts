@@ -1,7 +1,10 @@
-import type { SealDetail } from '../../drives/further.ts'
+import { edgesOf } from '../../drives/graph/edges.ts'
+import type { Graph, SealFit } from '../../drives/graph/rows.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { bySchool, inOrder, pick, say, seen } from '../make.ts'
+import type { Condition } from '../facts.ts'
 import type { Instruct, Step } from '../route.ts'
+import { partClass } from '../step-acts.ts'
 import { does } from './rebuild.ts'
 
 const SPRINGS = {
@@ -14,11 +17,24 @@ const CURE_MIN = 60
 
 const ORDER = ['first in', 'second in', 'third in', 'fourth in']
 
-const detail = (d: SealDetail): string =>
+/** A seal is said where this job fits it; one of which nobody has said which part it is, always. */
+function ifFitted({ part }: SealFit): Condition | undefined {
+  const parts = edgesOf(part)
+  return parts.length ? does(...parts.map((p) => `fit.${partClass(p)}`)) : undefined
+}
+
+/** Two in one bore are told apart by their size; where both are of one size there is no small one. */
+function differInSize({ sealFits = [], sealPairs = [] }: Graph): boolean {
+  const parts = edgesOf(sealPairs[0]?.part)
+  const sizes = sealFits.filter((f) => edgesOf(f.part).some((p) => parts.includes(p))).map((f) => f.size)
+  return sizes.length < 2 || sizes.includes(undefined) || new Set(sizes).size > 1
+}
+
+const detail = (d: SealFit): string =>
   [
     `${d.name}: ${d.size ?? 'size as the old one'}`,
     d.order && (ORDER[d.order - 1] ?? `${d.order}th in`),
-    d.springs && `spring ${d.springs}`,
+    d.springs && `spring ${d.springs === 'outward' ? 'to the water' : 'to the oil'}`,
     d.depth && `driven ${d.depth}`,
     d.film,
   ]
@@ -28,12 +44,12 @@ const detail = (d: SealDetail): string =>
 /** Lips and rings, for good: after the last trial build. */
 export function sealSteps(sheet: DriveSheet): Step[] {
   const { graph } = sheet
-  const details = sheet.further?.sealDetails ?? []
+  const details = graph.sealFits ?? []
   const turning = details.filter((d) => d.moves === 'turns' && d.at === 'shaft')
   const springs = graph.sealPairs?.[0]?.springs
   const shared: Instruct[] = [
     say('Bore clean, no scratch across the path; the old one pulled without touching it.'),
-    ...(graph.sealPairs?.[0]?.sharedStep
+    ...(graph.sealPairs?.[0]?.sharedStep && differInSize(graph)
       ? [
           say(
             'Two in one step: the small one first. Behind the big one it cannot be driven.',
@@ -49,7 +65,7 @@ export function sealSteps(sheet: DriveSheet): Step[] {
             'seal-springs',
           ),
         ]),
-    ...turning.map((d) => say(`${detail(d)}.`)),
+    ...turning.map((d) => say(`${detail(d)}.`, undefined, ifFitted(d))),
     bySchool('seal-outside', 'sealant', 'Outside with a thin film of sealant.'),
     bySchool(
       'seal-outside',
@@ -96,7 +112,9 @@ export function sealSteps(sheet: DriveSheet): Step[] {
         say(
           'On a shaft with several grooves the largest first, so that the smaller ones roll over it. Greased thinly.',
         ),
-        ...details.filter((d) => d.moves !== 'turns' && d.size).map((d) => say(`${d.name}: ${d.size}.`)),
+        ...details
+          .filter((d) => d.moves !== 'turns' && d.size)
+          .map((d) => say(`${d.name}: ${d.size}.`, undefined, ifFitted(d))),
       ],
       asks: [seen('o-rings', 'empty, clean grooves before the rings went in')],
     },
