@@ -1,11 +1,7 @@
 import { caseTest, drainScrew, joinedTest, lubricantOf, propellerHeld } from '../drives/graph/unit-facts.ts'
-import type { DriveSheet, Family } from '../drives/sheet.ts'
+import { FRICTION, INPUT_JOINT } from '../drives/families.ts'
+import type { DriveSheet } from '../drives/sheet.ts'
 import type { Trait } from './fault-table.ts'
-
-/** Families whose clutch grips by friction, and not by dogs. */
-const FRICTION: ReadonlySet<Family> = new Set<Family>(['stern-upper-reversing'])
-/** Families that are driven through a universal joint or a coupling at their input. */
-export const INPUT_JOINT: ReadonlySet<Family> = new Set<Family>(['stern-upper', 'stern-upper-reversing'])
 
 /** What a drive has, as far as a fault can lie in it: read off its rows. */
 export function traitsOf(sheet: DriveSheet): Trait[] {

@@ -1,6 +1,7 @@
 import { caseTest, joinedTest, lubricantOf, propellerHeld } from '../../drives/graph/unit-facts.ts'
 import { edgesOf } from '../../drives/graph/edges.ts'
 import type { Graph, Tool } from '../../drives/graph/rows.ts'
+import { INPUT_JOINT } from '../../drives/families.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { volumeInWords } from '../../units/format.ts'
 import { bySchool, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
@@ -11,7 +12,6 @@ import { leakStep } from './leak-steps.ts'
 import { does, inMode, OPENS, WHOLE } from './rebuild.ts'
 import { strikeSteps } from './strike.ts'
 import { partClass } from '../step-acts.ts'
-import { INPUT_JOINT } from '../../inspection/fault-drive.ts'
 import { alsoAsks, lackingUnder, wantingStep } from './wanted.ts'
 
 /** What it has been through tells where to look; a test, and what was worked on elsewhere, need none of it. */
