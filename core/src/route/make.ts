@@ -1,3 +1,4 @@
+import type { DriveSheet } from '../drives/sheet.ts'
 import type { DriveStepId } from './step-ids.ts'
 import type { Condition } from './facts.ts'
 import type { Ask, Gate, Instruct, ListSource, Step } from './route.ts'
@@ -39,6 +40,16 @@ export const bySchool = (school: SchoolId, choice: string, words: string): Instr
   say: words,
   when: { fact: `school.${school}`, is: choice },
 })
+
+/** How turns are counted: in a gear, where there is a neutral. */
+export const inGear = ({ graph }: Pick<DriveSheet, 'graph'>): Instruct[] =>
+  graph.unit?.shifts
+    ? [
+        say(
+          'Engage forward before you count: in neutral nothing turns at the output. Count reverse as well where its gear has other teeth.',
+        ),
+      ]
+    : []
 
 /** What a hold point wants: two words of what the eye saw, or a picture at the step. */
 export const seen = (step: string, what: string): Ask => ({

@@ -46,6 +46,14 @@ describe('the water pump', () => {
   })
 })
 
+describe('the ratio', () => {
+  it('is counted in a gear where there is a neutral, and as it is where there is none', () => {
+    expect(told('lomvi-90', 'full')!.get('ratio')!.words).toContain('Engage forward')
+    const plain = demoSheets.find((s) => s.meshes.length && !s.graph.unit?.shifts)!
+    expect(told(plain.id, 'full')!.get('ratio')!.words).not.toContain('Engage')
+  })
+})
+
 describe('tools', () => {
   it('are laid out for what the job touches', () => {
     const tools = (usual: string) => told('lomvi-90', usual)!.get('tools')!.words

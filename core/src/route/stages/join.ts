@@ -14,6 +14,7 @@ import {
   neededIf,
   bySchool,
   gate,
+  inGear,
   inOrder,
   listOf,
   mustHold,
@@ -200,6 +201,7 @@ export function joinSteps(sheet: DriveSheet): Step[] {
       what: 'Count the ratio of the joined unit',
       why: 'Upper times lower: a lower of another boat bolts on all the same.',
       appliesWhen: { all: [joins, { fact: 'unit.cases', is: 2 }] },
+      instruct: inGear(sheet),
       figures: [
         { label: 'By the teeth of both cases', fact: 'overall.expected' },
         { label: 'Codes of this case that would fit what was counted', fact: 'overall.fits' },

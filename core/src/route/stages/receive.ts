@@ -4,7 +4,7 @@ import type { Graph, Tool } from '../../drives/graph/rows.ts'
 import { INPUT_JOINT } from '../../drives/families.ts'
 import type { DriveSheet } from '../../drives/sheet.ts'
 import { volumeInWords } from '../../units/format.ts'
-import { bySchool, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
+import { bySchool, inGear, inOrder, number, pick, say, text, type StepDraft } from '../make.ts'
 import type { Condition } from '../facts.ts'
 import type { Instruct, Step } from '../route.ts'
 import { findPlace } from './find-place.ts'
@@ -137,6 +137,7 @@ export function receiveSteps(sheet: DriveSheet): Step[] {
       why: 'Stamps get swapped with covers; turns and teeth do not.',
       place: `gear:${sheet.meshes[0]!.pinion}`,
       instruct: [
+        ...inGear(sheet),
         ...(sheet.ratio
           ? [say(`This sheet: ${sheet.ratio.overall}. Ten turns of the output are enough.`)]
           : []),

@@ -1,5 +1,5 @@
 import type { DriveSheet } from '../../drives/sheet.ts'
-import { number, pick, say, text, type StepDraft } from '../make.ts'
+import { number, pick, say, text, type StepDraft, inGear } from '../make.ts'
 import { does, UNIT } from './rebuild.ts'
 
 /** A unit that came whole: what a stranger's work must show before it goes on a boat. */
@@ -47,6 +47,7 @@ export function unitSteps(sheet: DriveSheet): (StepDraft | false)[] {
       what: 'Count the ratio of what is fitted',
       why: 'A stamp can be swapped, and new gears can be the wrong ones; turns do not lie.',
       appliesWhen: { any: [UNIT, does('know.ratio')] },
+      instruct: inGear(sheet),
       asks: [
         number('unit.input-turns', 'Turns at the input', 'turns', { min: 0.5, max: 200 }),
         number('unit.output-turns', 'Turns at the output meanwhile', 'turns', { min: 0.5, max: 200 }),

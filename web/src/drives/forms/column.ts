@@ -47,6 +47,9 @@ export interface Column {
   quiet?: boolean
 }
 
+/** A column that holds a figure with a unit. */
+export const isFigure = ({ is }: Pick<Column, 'is'>): boolean => is in SHAPES
+
 export interface RowForm {
   list: Exclude<GraphList, 'tests' | 'sealPairs'> | UnitList | 'service'
   title: string

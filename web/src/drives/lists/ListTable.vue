@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import type { SheetDraft } from '@moray/contract/replies'
-import { computed, nextTick, ref, useId, useTemplateRef, watch } from 'vue'
-import type { Column, RowForm } from '../forms/column.ts'
+import { computed, useId, useTemplateRef, watch } from 'vue'
+import { isFigure, type Column, type RowForm } from '../forms/column.ts'
 import { useSortable } from '../../ui/use-sortable.ts'
 import { shownName, useShownRows } from '../show-rows.ts'
 import type { Hand, Typed } from '../own/typed-row.ts'
 import { useOwn } from '../../stores/own.ts'
 import CellInput from './CellInput.vue'
-import { keyFor, type Way } from './table-keys.ts'
+import CellText from './CellText.vue'
 import type { useSheetOptions } from './sheet-options.ts'
 import { useRowEdits, type From, type Line } from './use-row-edits.ts'
+import { useTableHand } from './use-table-hand.ts'
 
 /**
  * One list of a sheet as a table that is typed down: Tab goes right, Enter goes to the next line, and a line is kept as soon as the hand leaves it. One
@@ -24,8 +25,6 @@ const props = defineProps<{
   hand: Partial<Hand>
   /** Rows that hang in the air, by id. */
   loose: ReadonlySet<string>
-  /** The row whose place is looked at. */
-  lit?: string | undefined
 }>()
 const emit = defineEmits<{
   /** The line and the column that the hand is in; nothing when it has left the table. */
@@ -47,82 +46,18 @@ const { shown, edgesShown } = useShownRows(
   (id) => props.sheet.settingName(id),
   (id) => props.sheet.placeName(id),
 )
-const active = ref<{ key: string; column: string } | null>(null)
-/** The column in which the hand came into the line: Enter goes back to it, so that a table is typed line by line. */
-const came = ref('')
 const cellId = (key: string, column: string) => `${base}-${key}-${column}`
 const root = useTemplateRef<HTMLElement>('root')
 const lines = computed(() => edits.lines.value)
-const columnOf = (key: string) => props.columns.find((c) => c.key === key) ?? props.columns[0]!
-
-async function go(key: string, column: string, first = true) {
-  const before = active.value?.key
-  if (before !== undefined && before !== key) void edits.save(before)
-  if (first) came.value = column
-  active.value = { key, column }
-  emit('at', key, columnOf(column))
-  await nextTick()
-  const field = document.getElementById(cellId(key, column))
-  field?.focus()
-  if (field instanceof HTMLInputElement && field.type === 'text') field.select()
-}
-function leave() {
-  const at = active.value
-  active.value = null
-  emit('at', null, null)
-  if (at) void edits.save(at.key)
-}
-function entered(column: string) {
-  if (!active.value || active.value.column === column) return
-  active.value = { ...active.value, column }
-  emit('at', active.value.key, columnOf(column))
-}
-/** Where a key leads: the line above or below, the same column or the one in which this line was begun. */
-function move(way: Way) {
-  const at = lines.value.findIndex((l) => l.key === active.value?.key)
-  const next = lines.value[at + (way === 'up' ? -1 : 1)]
-  if (at < 0 || !next) return
-  void go(next.key, way === 'next' ? came.value : active.value!.column, way !== 'next')
-}
-function onKey(e: KeyboardEvent) {
-  const act = keyFor(e)
-  if (!act || e.defaultPrevented || !active.value) return
-  const { key } = active.value
-  if (act === 'leave') {
-    // what was typed in this line is thrown away first, then the line is left
-    if (edits.isAsBefore(key)) return (document.activeElement as HTMLElement | null)?.blur()
-    e.preventDefault()
-    edits.forget(key)
-    // a new line goes with what was typed in it: the hand begins another one
-    if (!lines.value.some((l) => l.key === key)) void go(edits.fresh.value.at(-1)!, came.value)
-    return
-  }
-  e.preventDefault()
-  if (act === 'earlier' || act === 'later') return void shift(act)
-  move(act)
-}
-/** Past its last column the hand goes on with the next line. */
-function onTab(e: KeyboardEvent, line: Line, column: Column) {
-  if (e.shiftKey || column !== props.columns.at(-1)) return
-  const at = lines.value.indexOf(line)
-  const next = lines.value[at + 1]
-  if (!next) return
-  e.preventDefault()
-  void go(next.key, props.columns[0]!.key)
-}
-async function shift(way: 'earlier' | 'later') {
-  const ids = edits.rows.value.map((r) => r.id)
-  const at = ids.indexOf(active.value!.key)
-  const to = at + (way === 'earlier' ? -1 : 2)
-  if (at < 0 || to < 0 || to > ids.length) return
-  emit('order', ids[at]!, ids[to] ?? '')
-}
-function onOut(e: FocusEvent) {
-  const to = e.relatedTarget as Node | null
-  // a tap on the drawing or on a button of this list is still about this line
-  if (!to || root.value?.closest('.lists')?.contains(to)) return
-  leave()
-}
+const hand = useTableHand({
+  edits,
+  columns: () => props.columns,
+  cellId,
+  around: () => root.value?.closest('.lists'),
+  at: (key, column) => emit('at', key, column),
+  order: (id, before) => emit('order', id, before),
+})
+const { active, go, leave, entered, onKey, onTab, onOut } = hand
 function onPaste(e: ClipboardEvent) {
   const text = e.clipboardData?.getData('text/plain') ?? ''
   if (!/[\t\n]/.test(text.trim())) return
@@ -145,9 +80,8 @@ const textOf = (line: Line, c: Column) => {
     return edits.valueOf(line.key, c) as string
   return line.row ? shown(c, line.row[c.key]) : ''
 }
-const edgesOfLine = (line: Line, c: Column) => edgesShown(c, line.row?.[c.key] as never)
-/** A figure stands in both systems, one below the other. */
-const isFigure = (c: Column) => ['torque', 'length', 'window', 'volume'].includes(c.is)
+const edgesOfLine = (line: Line, c: Column) =>
+  c.is === 'edges' ? edgesShown(c, line.row?.[c.key] as never) : []
 /** Said beside the name where its column is out of sight. */
 const saysHand = computed(() => !props.columns.some((c) => c.key === 'hand'))
 /** A cell says what it holds; the first of a line that one types in it, an empty one what belongs there. */
@@ -167,7 +101,7 @@ const labelOf = (line: Line, c: Column) => `${c.label}, ${line.row ? shownName(l
 /** A row picked on the drawing, for the edges that the hand is typing. @returns whether it could be taken */
 function pick(id: string): boolean {
   const at = active.value
-  const c = at && columnOf(at.column)
+  const c = at && hand.columnOf(at.column)
   if (!at || c?.is !== 'edges') return false
   const row = lines.value.find((l) => l.key === at.key)?.row
   if (!props.sheet.optionsFor(props.form, c, row).some((o) => o.id === id)) return false
@@ -205,7 +139,6 @@ defineExpose({ go, pick, leaveIfIn: () => active.value && leave(), edits })
           :data-id="line.key"
           :class="{
             on: active?.key === line.key,
-            lit: lit === line.key,
             bad: Object.keys(edits.problems(line.key)).length,
           }"
         >
@@ -241,25 +174,7 @@ defineExpose({ go, pick, leaveIfIn: () => active.value && leave(), edits })
               <template v-if="i === 0 && !line.row && !textOf(line, c)">
                 <span class="soft">{{ `Add ${form.one}` }}</span>
               </template>
-              <template v-else-if="c.is === 'edges'">
-                <span v-for="(e, k) in edgesOfLine(line, c)" :key="e.id" class="edge small"
-                  ><template v-if="k">, </template
-                  ><span :class="{ guessed: e.sure !== true }"
-                    >{{ e.name }}{{ e.sure === 'unknown' ? ' ?' : ''
-                    }}<span v-if="e.sure === 'assumed'" class="sr-only"> (assumed)</span></span
-                  ></span
-                >
-              </template>
-              <template v-else-if="isFigure(c)">
-                <span
-                  v-for="(half, k) in textOf(line, c).split(' · ')"
-                  :key="k"
-                  class="half"
-                  :class="{ 'small soft': k > 0 }"
-                  >{{ half }}</span
-                >
-              </template>
-              <template v-else>{{ textOf(line, c) }}</template>
+              <CellText v-else :column="c" :text="textOf(line, c)" :edges="edgesOfLine(line, c)" />
               <span v-if="i === 0 && saysHand && line.row?.hand === 'left'" class="left small"
                 >left-hand</span
               >
@@ -317,10 +232,6 @@ td.flag,
 td.count {
   min-width: 3rem;
 }
-.half {
-  display: block;
-  white-space: nowrap;
-}
 td.torque,
 td.window {
   min-width: 8.2rem;
@@ -334,9 +245,6 @@ tr.on td.torque {
 tr.on td {
   background: var(--lamp-soft);
   padding: 2px;
-}
-tr.lit td {
-  background: var(--lamp-soft);
 }
 tr.bad td.first {
   box-shadow: inset 4px 0 0 var(--stop);
@@ -355,11 +263,6 @@ tr.bad td.first {
 }
 .cell:hover {
   background: var(--lamp-soft);
-}
-.guessed {
-  color: var(--ink-soft);
-  text-decoration: underline dashed 1px;
-  text-underline-offset: 3px;
 }
 .cell .left {
   color: var(--stop);

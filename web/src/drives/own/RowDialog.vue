@@ -6,7 +6,7 @@ import { computed, ref, useId } from 'vue'
 import { useOwn } from '../../stores/own.ts'
 import FormDialog from '../../ui/FormDialog.vue'
 import { problemAt } from '../../wire/client.ts'
-import type { Column, RowForm } from '../forms/column.ts'
+import { isFigure, type Column, type RowForm } from '../forms/column.ts'
 import CellInput from '../lists/CellInput.vue'
 import type { useSheetOptions } from '../lists/sheet-options.ts'
 import { shownName, useShownRows, type ShownRow } from '../show-rows.ts'
@@ -38,7 +38,7 @@ const read = computed(() => readRow(props.form, props.row, typed.value, { first:
 const whyNot = (c: Column) =>
   read.value.problems[c.key] ?? problemAt(write.error.value, `now.${props.form.list}[0].${c.key}`)
 const understood = (c: Column) => {
-  if (!['torque', 'length', 'window', 'volume'].includes(c.is)) return ''
+  if (!isFigure(c)) return ''
   const value = readTyped(c, valueOf(c), { first: own.first }).value
   return value === undefined ? '' : shown(c, value)
 }

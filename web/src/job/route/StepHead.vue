@@ -36,9 +36,12 @@ const turn = computed(() => definition.value.turn)
   <p v-if="definition.attitude && open" class="small attitude">
     <span class="soft">Which way up</span> {{ definition.attitude }}
   </p>
-  <ul v-if="cautions.length" class="caution" aria-label="Cautions">
-    <li v-for="c in cautions" :key="c.say">{{ c.say }}</li>
-  </ul>
+  <div v-if="cautions.length" class="caution">
+    <strong>Caution</strong>
+    <ul>
+      <li v-for="c in cautions" :key="c.say">{{ c.say }}</li>
+    </ul>
+  </div>
   <p v-if="running" class="running" role="timer">
     <span class="live mono">{{ running.minutes }} min</span>
     <span>{{
