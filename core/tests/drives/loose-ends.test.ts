@@ -3,7 +3,7 @@ import { rowPlaces } from '../../src/drives/graph/row-places.ts'
 import type { Graph } from '../../src/drives/graph/rows.ts'
 import type { SheetBody } from '../../src/drives/own/body.ts'
 import { bodyOf } from '../../src/drives/own/body-of.ts'
-import { isUnknown, withBenchFigures, withEdgeSeen } from '../../src/drives/own/from-bench.ts'
+import { enteredAtBench, isUnknown, withBenchFigures, withEdgeSeen } from '../../src/drives/own/from-bench.ts'
 import { confirmed, hanging } from '../../src/drives/own/hanging.ts'
 import { rowsAt, withRow } from '../../src/drives/own/rows.ts'
 import { templateOf } from '../../src/drives/own/template.ts'
@@ -106,6 +106,12 @@ describe('what was entered at the bench', () => {
     expect(withBenchFigures(unknown, draft).joints![0]!.behind).toEqual({ case: true })
     const known = withEdgeSeen(unknown, edge, false, { ...source, as: 'no' })
     expect(withBenchFigures(known, draft).joints![0]!.behind).toBeUndefined()
+  })
+  it('is listed as what it asks or is called, until it is confirmed', () => {
+    expect(enteredAtBench(withEdgeSeen(unknown, edge, true, source))).toEqual([
+      { path: 'joints.carrier.behind.case', label: 'Carrier: does the gearcase stand behind it?', as: 'yes' },
+    ])
+    expect(enteredAtBench(unknown)).toEqual([])
   })
   it('is taken over alone: what else was typed in the draft waits until it is published', () => {
     const typed = { ...withEdgeSeen(unknown, edge, true, source), unit: { ...unknown.unit, weightKg: 90 } }

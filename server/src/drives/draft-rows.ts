@@ -40,9 +40,7 @@ export async function putRow(tx: Transaction, { body }: SheetDraft, put: PutRow,
   const changed = asStored(withRow(body, put.list, row, put.at)) as SheetBody
   const mine = put.list === 'groups' ? groupProblems(row as unknown as Group, `now.groups[0]`) : []
   if (mine.length) throw new InputError('bad-row', mine)
-  // what was wrong before is no fault of this row
-  const old = new Set(bodyProblems(body).map((w) => `${w.path} ${w.message}`))
-  const fresh = bodyProblems(changed).filter((w) => !old.has(`${w.path} ${w.message}`))
+  const fresh = newProblems(body, changed)
   if (fresh.length) throw new InputError('bad-row', fresh)
   await changeDraft(tx, body, changed, who)
   return told(body.id, { act: 'row', name: body.name, row: titleOf(row), out: false })

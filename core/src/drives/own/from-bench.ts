@@ -1,7 +1,10 @@
 import { EDGE_FIELDS, rowsOf } from '../graph/edge-fields.ts'
+import { edgeQuestion } from '../graph/edge-question.ts'
 import type { Edges } from '../graph/edges.ts'
+import { rowName } from '../graph/row-name.ts'
 import type { GraphList } from '../graph/rows.ts'
 import { figureAt, withFigure, type SheetBody } from './body.ts'
+import { comparedFields } from './differences.ts'
 import { withMissingFigure } from './entry.ts'
 import type { Source } from './source.ts'
 import { ofVariant } from './variants.ts'
@@ -30,6 +33,23 @@ export function withEdgeSeen(body: SheetBody, edge: EdgeAt, there: boolean, sour
   const path = edgePath(edge)
   const next = withFigure(body, path, there || undefined)
   return { ...next, sources: [...(body.sources ?? []).filter((s) => s.path !== path), { ...source, path }] }
+}
+
+/** A figure of a variant, as sources name it; differences name it within its patch. */
+const VARIANT = /^(variants\.[^.]+)\./
+
+/** What was entered at the bench and nobody has confirmed yet: its path, what it is called or asks, and what was entered. */
+export function enteredAtBench(body: SheetBody): { path: string; label: string; as: string }[] {
+  const labels = new Map(comparedFields(body).map((f) => [f.path, f.label]))
+  const named = (lists: readonly GraphList[], id: string) =>
+    rowName(lists.flatMap((l) => rowsOf(body, l)).find((r) => r.id === id)) ?? id
+  return (body.sources ?? []).flatMap(({ path, kind, atBench, as = '' }) => {
+    if (!atBench) return []
+    if (kind !== 'seen') return [{ path, label: labels.get(path.replace(VARIANT, '$1.patch.')) ?? path, as }]
+    const [list, row, field, to] = path.split('.') as [GraphList, string, string, string]
+    const lists = EDGE_FIELDS[list]?.[field] ?? []
+    return [{ path, label: edgeQuestion(field, named([list], row), named(lists, to)), as }]
+  })
 }
 
 /**

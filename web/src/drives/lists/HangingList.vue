@@ -2,6 +2,7 @@
 import type { SheetDraft } from '@moray/contract/replies'
 import type { PutRows } from '@moray/contract/requests/sheets'
 import { listName } from '@moray/core/drives/graph/list-names'
+import { enteredAtBench } from '@moray/core/drives/own/from-bench'
 import { confirmed, hanging, type Hanging, type Hangs } from '@moray/core/drives/own/hanging'
 import { computed } from 'vue'
 import { rowsOfForm, type ShownRow } from '../show-rows.ts'
@@ -32,6 +33,8 @@ const WHY: Record<Hangs, { title: string; says: string }> = {
   },
   'no-holder': { title: 'Preloads without a nut', says: 'Nothing says which nut holds this preload.' },
 }
+/** What jobs work with already, and nobody has looked at since. */
+const bench = computed(() => enteredAtBench(props.draft.body))
 const found = computed(() => hanging(props.draft.body))
 const groups = computed(() =>
   (Object.keys(WHY) as Hangs[])
@@ -61,10 +64,30 @@ async function confirm(list: string, rows: readonly Hanging[]) {
 
 <template>
   <div>
-    <p v-if="!groups.length" class="soft">No loose ends: every row is known to the work.</p>
+    <p v-if="!groups.length && !bench.length" class="soft">No loose ends: every row is known to the work.</p>
     <p v-else class="small soft">
       None of this stops a job. What is open is asked when the work comes to it.
     </p>
+    <section v-if="bench.length" aria-label="Entered at the bench">
+      <h3>Entered at the bench <span class="mono small">{{ bench.length }}</span></h3>
+      <div class="head">
+        <span class="small soft">Jobs work with these already. Check them against your manual.</span>
+        <button
+          type="button"
+          class="texty small"
+          :disabled="write.busy.value"
+          @click="
+            write.check(
+              draft.body.id,
+              bench.map((b) => b.path),
+            )
+          "
+        >
+          {{ bench.length === 1 ? 'Confirm it' : `Confirm all ${bench.length}` }}
+        </button>
+      </div>
+      <p v-for="b in bench" :key="b.path" class="small">{{ b.label }} <strong>{{ b.as }}</strong></p>
+    </section>
     <section v-for="g in groups" :key="g.why" :aria-label="g.title">
       <h3>{{ g.title }} <span class="mono small">{{ g.rows.length }}</span></h3>
       <p class="small soft">{{ g.says }}</p>

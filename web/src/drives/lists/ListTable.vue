@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SheetDraft } from '@moray/contract/replies'
-import { computed, useId, useTemplateRef, watch } from 'vue'
+import { computed, onBeforeUnmount, useId, useTemplateRef, watch } from 'vue'
 import { isFigure, type Column, type RowForm } from '../forms/column.ts'
 import { useSortable } from '../../ui/use-sortable.ts'
 import { shownName, useShownRows } from '../show-rows.ts'
@@ -118,6 +118,8 @@ watch(
     if (active.value && !now.some((c) => c.key === active.value!.column)) active.value = null
   },
 )
+/** Another page is gone to by a key: the line that is typed is kept all the same. */
+onBeforeUnmount(() => active.value && void edits.save(active.value.key))
 defineExpose({ go, pick, leaveIfIn: () => active.value && leave(), edits })
 </script>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { checkBody } from '@moray/core/route/check-body'
+import { enteredAtBench } from '@moray/core/drives/own/from-bench'
 import { hanging } from '@moray/core/drives/own/hanging'
 import { figureFields } from '@moray/core/drives/own/figures'
 import { FIGURE_GROUPS, type FigureGroup } from '@moray/core/drives/own/figure-field'
@@ -55,7 +56,9 @@ const open = (at: Tab) => void router.replace({ query: { ...route.query, at } })
 const shown = computed(() => groups.value.find((g) => g.group === tab.value)?.fields ?? [])
 const ready = computed(() => (body.value ? readiness(body.value) : []))
 const findings = computed(() => (body.value ? checkBody(body.value) : { wrong: [], doubtful: [] }))
-const loose = computed(() => (store.draft ? hanging(store.draft.body).length : 0))
+const loose = computed(() =>
+  store.draft ? hanging(store.draft.body).length + enteredAtBench(store.draft.body).length : 0,
+)
 
 const pane = useTemplateRef<InstanceType<typeof FiguresPane>>('pane')
 const rowAt = ref<{ list: string; id: string; field?: string | undefined }>()

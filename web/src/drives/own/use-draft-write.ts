@@ -26,6 +26,8 @@ export function useDraftWrite() {
     move: async (id: string, move: MoveRow) => keep(await write.send(endpoints.moveRow, { id }, move)),
     undo: async (id: string, change: number) =>
       keep(await write.send(endpoints.undoChange, { id }, { change })),
+    check: async (id: string, paths: string[]) =>
+      keep(await write.send(endpoints.checkFigures, { id }, { paths })),
     remarks: async (id: string, remarks: Unseen<PutRemarks>, seen: object) =>
       keep(await write.send(endpoints.putRemarks, { id }, { ...remarks, was: asSeen(seen) })),
     table: async (id: string, list: CsvList, csv: string) =>
